@@ -1,0 +1,108 @@
+//! Putting colour on pixels: straight alpha, eight bits a channel, blended in sRGB as browsers do.
+
+use crate::sheet::Colour;
+
+/// One pixel: red, green, blue, alpha, alpha not multiplied in.
+pub(super) type Rgba = [u8; 4];
+
+/// Full coverage, in the fixed-point shares that blending uses.
+const FULL: u32 = 1 << 16;
+
+/// A colour ready to be put on pixels.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Ink {
+    rgba: Rgba,
+    /// The colour's own opacity in parts of 65,536.
+    strength: f32,
+}
+
+impl Ink {
+    pub(super) fn new(colour: Colour) -> Self {
+        Self { rgba: colour.to_rgba8(), strength: colour.alpha * FULL as f32 }
+    }
+
+    pub(super) fn is_invisible(self) -> bool {
+        self.strength <= 0.0
+    }
+
+    /// Paints a run of pixels that are covered by the same share, 0 to 1.
+    #[inline]
+    pub(super) fn span(self, pixels: &mut [Rgba], coverage: f32) {
+        let share = (coverage * self.strength + 0.5) as u32;
+        if share >= FULL {
+            let [red, green, blue, _] = self.rgba;
+            pixels.fill([red, green, blue, 255]);
+        } else if share > 0 {
+            for pixel in pixels {
+                *pixel = over(*pixel, self.rgba, share);
+            }
+        }
+    }
+
+    /// Paints one pixel; as [`Ink::span`].
+    #[inline]
+    pub(super) fn dot(self, pixel: &mut Rgba, coverage: f32) {
+        let share = (coverage * self.strength + 0.5) as u32;
+        if share > 0 {
+            *pixel = over(*pixel, self.rgba, share.min(FULL));
+        }
+    }
+}
+
+/// The colour over a pixel, with a share of `FULL`.
+#[inline]
+fn over(below: Rgba, above: Rgba, share: u32) -> Rgba {
+    if below[3] == 255 {
+        let rest = FULL - share;
+        let mix = |d: u8, s: u8| ((u32::from(d) * rest + u32::from(s) * share + FULL / 2) >> 16) as u8;
+        return [mix(below[0], above[0]), mix(below[1], above[1]), mix(below[2], above[2]), 255];
+    }
+    over_transparent(below, above, share)
+}
+
+/// Source-over for straight alpha: the colours are weighted by what each contributes to the joint opacity.
+fn over_transparent(below: Rgba, above: Rgba, share: u32) -> Rgba {
+    let source = share as f32 / FULL as f32;
+    let rest = f32::from(below[3]) / 255.0 * (1.0 - source);
+    let alpha = source + rest;
+    let mix = |d: u8, s: u8| ((f32::from(d) * rest + f32::from(s) * source) / alpha + 0.5) as u8;
+    let alpha_byte = (alpha * 255.0 + 0.5) as u8;
+    [mix(below[0], above[0]), mix(below[1], above[1]), mix(below[2], above[2]), alpha_byte]
+}
+
+/// Puts a finished layer on the pixels below it, faded to a share from 0 to 1.
+pub(super) fn layer(below: &mut [Rgba], above: &[Rgba], opacity: f32) {
+    for (pixel, top) in below.iter_mut().zip(above) {
+        let share = (f32::from(top[3]) / 255.0 * opacity * FULL as f32 + 0.5) as u32;
+        if share > 0 {
+            *pixel = over(*pixel, *top, share.min(FULL));
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn source_over_matches_the_formula_of_the_compositing_recommendation() {
+        let cases = [
+            // below, above, share, want
+            ([255, 255, 255, 255], [0, 0, 0, 255], FULL / 2, [128, 128, 128, 255]),
+            ([0, 0, 0, 0], [200, 100, 50, 255], FULL / 2, [200, 100, 50, 128]),
+            ([0, 0, 255, 128], [255, 0, 0, 255], FULL / 2, [170, 0, 85, 192]),
+        ];
+        for (below, above, share, want) in cases {
+            assert_eq!(over(below, above, share), want);
+        }
+    }
+
+    #[test]
+    fn a_full_share_replaces_and_none_leaves() {
+        let ink = Ink::new(Colour::from_rgba8([9, 8, 7, 255]));
+        let mut row = [[1, 2, 3, 4]; 3];
+        ink.span(&mut row[..1], 1.0);
+        ink.span(&mut row[1..2], 0.0);
+        assert_eq!(row, [[9, 8, 7, 255], [1, 2, 3, 4], [1, 2, 3, 4]]);
+    }
+}

@@ -1,0 +1,34 @@
+//! PNG files.
+
+use std::io::{self, Write};
+
+use super::Pixels;
+
+impl Pixels {
+    /// Writes the picture as a PNG file.
+    ///
+    /// # Errors
+    ///
+    /// What the writer reports.
+    pub fn write_png(&self, out: impl Write) -> io::Result<()> {
+        let mut encoder = png::Encoder::new(out, self.width(), self.height());
+        encoder.set_color(png::ColorType::Rgba);
+        encoder.set_depth(png::BitDepth::Eight);
+        encoder.set_source_srgb(png::SrgbRenderingIntent::Perceptual);
+        encoder.set_compression(png::Compression::Fast);
+        let mut writer = encoder.write_header().map_err(io::Error::from)?;
+        writer.write_image_data(self.bytes()).map_err(io::Error::from)?;
+        writer.finish().map_err(io::Error::from)
+    }
+
+    /// The picture as the bytes of a PNG file.
+    #[must_use]
+    pub fn png(&self) -> Vec<u8> {
+        let mut bytes = Vec::new();
+        // Writing to memory does not fail; a picture of no pixels, which PNG cannot hold, gives no bytes.
+        if self.write_png(&mut bytes).is_err() {
+            bytes.clear();
+        }
+        bytes
+    }
+}

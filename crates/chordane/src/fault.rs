@@ -1,0 +1,255 @@
+//! The fault that a path, an item or a sheet carries when it was given something that cannot be.
+//!
+//! Fluent calls do not return `Result`. The first fault is remembered, with the name of the call and, where
+//! there is one, the vertex; whatever is made from it carries it along, and everything that leaves the library
+//! gives it back as an error. What is merely empty is no fault.
+
+use std::fmt;
+use std::sync::Arc;
+
+/// The first thing that went wrong while a value was being built, and where.
+///
+/// The message says what was given, what is allowed and what to do:
+///
+/// ```
+/// use chordane::prelude::*;
+///
+/// let path = start(pt(0.0, 0.0)).line(pt(f64::NAN, 4.0)).close();
+/// let fault = path.sound().unwrap_err();
+/// assert_eq!(
+///     fault.to_string(),
+///     "`line` at vertex 1: the point (NaN, 4) is not finite; give finite numbers"
+/// );
+/// ```
+#[derive(Clone, Debug, PartialEq)]
+pub struct Fault {
+    call: &'static str,
+    vertex: Option<usize>,
+    kind: FaultKind,
+}
+
+/// What kind of thing went wrong; see [`Fault::kind`].
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub enum FaultKind {
+    /// A number was infinite or not a number. The text names what it was for.
+    NotFinite {
+        /// What the number was for, such as `radius`.
+        what: &'static str,
+        /// The number.
+        value: f64,
+    },
+    /// A point had a coordinate that was infinite or not a number.
+    PointNotFinite {
+        /// The x that was given.
+        x: f64,
+        /// The y that was given.
+        y: f64,
+    },
+    /// A number was below zero where that has no meaning.
+    Negative {
+        /// What the number was for, such as `radius`.
+        what: &'static str,
+        /// The number.
+        value: f64,
+    },
+    /// A number was zero or below where something must remain.
+    NotPositive {
+        /// What the number was for, such as `width`.
+        what: &'static str,
+        /// The number.
+        value: f64,
+    },
+    /// A number was outside the range that it is allowed.
+    OutOfRange {
+        /// What the number was for, such as `opacity`.
+        what: &'static str,
+        /// The number.
+        value: f64,
+        /// The least that is allowed.
+        low: f64,
+        /// The most that is allowed.
+        high: f64,
+    },
+    /// A hole was cut into a path that has no contour yet.
+    HoleInNothing,
+    /// A colour text is not one of the CSS colour syntax.
+    UnknownColour {
+        /// The text.
+        text: String,
+        /// The nearest colour name, where one is near.
+        near: Option<&'static str>,
+    },
+    /// A text is not one of the names that can stand there.
+    UnknownName {
+        /// What the name is for, such as `cap`.
+        what: &'static str,
+        /// The text.
+        text: String,
+        /// The names that are allowed.
+        allowed: &'static [&'static str],
+    },
+    /// Path data could not be read.
+    Data {
+        /// The message of the reader, with the byte position.
+        message: String,
+    },
+    /// A count asks for more than a fault-free drawing could hold.
+    TooMany {
+        /// What is counted.
+        what: &'static str,
+        /// How many were asked for.
+        count: usize,
+        /// How many are allowed.
+        limit: usize,
+    },
+    /// A coordinate is finite but so far out that pixels cannot be computed.
+    TooFar {
+        /// The coordinate farthest from zero, in pixels.
+        value: f64,
+        /// The most that is allowed, in pixels.
+        limit: f64,
+    },
+}
+
+impl Fault {
+    pub(crate) fn new(call: &'static str, kind: FaultKind) -> Self {
+        Self { call, vertex: None, kind }
+    }
+
+    pub(crate) fn at_vertex(mut self, vertex: usize) -> Self {
+        self.vertex = Some(vertex);
+        self
+    }
+
+    /// The name of the call that was given what cannot be, such as `line`.
+    #[must_use]
+    pub fn call(&self) -> &'static str {
+        self.call
+    }
+
+    /// The vertex that was being made, counted from 0 within its contour, where the call makes vertices.
+    #[must_use]
+    pub fn vertex(&self) -> Option<usize> {
+        self.vertex
+    }
+
+    /// What went wrong, for programs that want to tell the kinds apart.
+    #[must_use]
+    pub fn kind(&self) -> &FaultKind {
+        &self.kind
+    }
+}
+
+impl fmt::Display for Fault {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "`{}`", self.call)?;
+        if let Some(vertex) = self.vertex {
+            write!(f, " at vertex {vertex}")?;
+        }
+        f.write_str(": ")?;
+        match &self.kind {
+            FaultKind::NotFinite { what, value } => {
+                write!(f, "the {what} {value} is not finite; give a finite number")
+            }
+            FaultKind::PointNotFinite { x, y } => {
+                write!(f, "the point ({x}, {y}) is not finite; give finite numbers")
+            }
+            FaultKind::Negative { what, value } => {
+                write!(f, "the {what} {value} is negative; give 0 or more")
+            }
+            FaultKind::NotPositive { what, value } => {
+                write!(f, "the {what} {value} leaves nothing; give more than 0")
+            }
+            FaultKind::OutOfRange { what, value, low, high } => {
+                write!(f, "the {what} {value} is out of range; give {low} to {high}")
+            }
+            FaultKind::HoleInNothing => {
+                f.write_str("there is no contour to cut the hole into; make the outline first, then the hole")
+            }
+            FaultKind::UnknownColour { text, near } => {
+                write!(f, "\"{text}\" is no colour")?;
+                if let Some(near) = near {
+                    write!(f, " (did you mean \"{near}\"?)")?;
+                }
+                f.write_str("; give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\"")
+            }
+            FaultKind::UnknownName { what, text, allowed } => {
+                write!(f, "\"{text}\" is no {what}; give ")?;
+                for (i, name) in allowed.iter().enumerate() {
+                    let joint = match i {
+                        0 => "",
+                        _ if i + 1 == allowed.len() => " or ",
+                        _ => ", ",
+                    };
+                    write!(f, "{joint}\"{name}\"")?;
+                }
+                Ok(())
+            }
+            FaultKind::Data { message } => f.write_str(message),
+            FaultKind::TooMany { what, count, limit } => {
+                write!(f, "{count} {what} are too many; give at most {limit}")
+            }
+            FaultKind::TooFar { value, limit } => {
+                write!(f, "a vertex lies at {value:e} pixels; bring it within {limit:e} of the sheet")
+            }
+        }
+    }
+}
+
+impl std::error::Error for Fault {}
+
+/// The slot in which built values carry their first fault. Cheap when empty, shared when not.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(crate) struct Carried(Option<Arc<Fault>>);
+
+impl Carried {
+    /// Remembers the fault unless there is one already.
+    #[cold]
+    pub(crate) fn note(&mut self, fault: Fault) {
+        if self.0.is_none() {
+            self.0 = Some(Arc::new(fault));
+        }
+    }
+
+    /// Takes over the other's fault unless there is one already.
+    pub(crate) fn take_from(&mut self, other: &Self) {
+        if self.0.is_none() && other.0.is_some() {
+            self.0.clone_from(&other.0);
+        }
+    }
+
+    pub(crate) fn get(&self) -> Option<&Fault> {
+        self.0.as_deref()
+    }
+
+    /// `Ok` when nothing went wrong.
+    pub(crate) fn sound(&self) -> Result<(), Fault> {
+        self.0.as_deref().map_or(Ok(()), |fault| Err(fault.clone()))
+    }
+
+    /// Notes a fault when the number is not finite; true when it is sound.
+    pub(crate) fn finite(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        if !value.is_finite() {
+            self.note(Fault::new(call, FaultKind::NotFinite { what, value }));
+        }
+        value.is_finite()
+    }
+
+    /// Notes a fault when the number is not finite or negative; true when it is sound.
+    pub(crate) fn not_negative(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        let finite = self.finite(call, what, value);
+        if finite && value < 0.0 {
+            self.note(Fault::new(call, FaultKind::Negative { what, value }));
+        }
+        finite && value >= 0.0
+    }
+
+    /// Notes a fault when a coordinate is not finite; true when the point is sound.
+    pub(crate) fn point(&mut self, call: &'static str, point: glam::DVec2) -> bool {
+        if !point.is_finite() {
+            self.note(Fault::new(call, FaultKind::PointNotFinite { x: point.x, y: point.y }));
+        }
+        point.is_finite()
+    }
+}

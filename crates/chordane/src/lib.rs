@@ -1,0 +1,56 @@
+//! Shapes out of numbers: place vertices, join them with straight sides, arcs and curves, paint them, and look.
+//!
+//! ```
+//! use chordane::prelude::*;
+//!
+//! let sail = start(pt(0.0, -120.0)).line(pt(90.0, -30.0)).line(pt(0.0, 120.0)).line(pt(-90.0, -30.0)).close();
+//! let vent = circle(pt(0.0, -30.0), 18.0);
+//! let sheet = sheet(640.0, 480.0)
+//!     .centred()
+//!     .ground("#f4efe6")
+//!     .add(sail.with_hole(vent).fill("#c8553d").stroke("#20303c", 3.0));
+//! # let folder = tempfile::tempdir()?;
+//! # let file = folder.path().join("first-sail.svg");
+//! # let first_sail = file.to_str().unwrap();
+//! # if false {
+//! sheet.save("first-sail.svg")?;
+//! # }
+//! sheet.save(first_sail)?;
+//! # Ok::<(), Box<dyn std::error::Error>>(())
+//! ```
+//!
+//! # The street
+//!
+//! Data goes one way: [`number`] (angles and points), [`path`] (the [`Pen`](path::Pen) makes a
+//! [`Path`](path::Path) of contours), [`shape`] (ready ones), [`measure`], [`reshape`] (a path in, a path out),
+//! [`sheet`](mod@sheet) (a path with a style is an [`Item`](sheet::Item), a [`Sheet`](sheet::Sheet) holds them),
+//! [`draw`] (SVG, pixels, files). A module uses what stands before it, not what stands after it.
+//!
+//! # Conventions
+//!
+//! - All numbers are `f64`; a [`Point`](number::Point) is glam's `DVec2`, and wherever one is taken a pair is too.
+//! - x runs to the right and y runs **down**; the origin is the sheet's top left corner unless the sheet says
+//!   otherwise. Angle 0 points along +x, and a positive angle turns **clockwise as seen**.
+//! - No function takes a bare number for an angle: write [`deg`](number::deg), [`rad`](number::rad) or
+//!   [`turns`](number::turns).
+//! - Lengths are sheet units. A tolerance is a length too: no point of the result is farther than that from the
+//!   true curve.
+//! - Values do not change once they are made: every call gives a new one.
+//! - Nothing panics. What is merely empty gives an empty path. What cannot be (a number that is not finite, a
+//!   colour that is none) is a [`Fault`]: fluent calls remember the first one, and everything that leaves the
+//!   library gives it back as an error; so does [`Path::sound`](path::Path::sound).
+//! - The same input gives the same bytes, on any number of threads.
+
+mod fault;
+
+pub mod draw;
+pub mod measure;
+pub mod number;
+pub mod path;
+pub mod prelude;
+pub mod reshape;
+pub mod shape;
+pub mod sheet;
+
+pub use fault::{Fault, FaultKind};
+pub use glam;

@@ -1,0 +1,110 @@
+//! Winding numbers: how often the contours go round a spot.
+
+use crate::number::Point;
+use crate::path::{Contour, Path, Segment};
+
+/// How often a piece of curve is halved before it counts as its chord: beyond this the pieces are smaller than
+/// the spacing of the numbers.
+const MOST_HALVINGS: u32 = 56;
+
+impl Contour {
+    /// How often the contour goes round a spot, clockwise as seen on a sheet with y down counted positive.
+    ///
+    /// An open contour counts as if it were closed. On the line itself either side may be reported, but the areas
+    /// of neighbours that share a line never both claim or both lose a spot. Cost: linear in the segments.
+    #[must_use]
+    pub fn winding(&self, spot: Point) -> i32 {
+        let sides: i32 = self.segments().map(|segment| crossing(&segment, spot, 0)).sum();
+        let closing = if self.is_closed() { 0 } else { line_crossing(self.end(), self.start(), spot) };
+        sides + closing
+    }
+}
+
+impl Path {
+    /// The winding number of a spot: the sum over the contours; see [`Contour::winding`].
+    #[must_use]
+    pub fn winding(&self, spot: impl Into<Point>) -> i32 {
+        let spot = spot.into();
+        self.contours().iter().map(|contour| contour.winding(spot)).sum()
+    }
+
+    /// Whether the path encloses a spot under its fill rule.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = circle((0.0, 0.0), 50.0).with_hole(circle((0.0, 0.0), 10.0));
+    /// assert!(sail.inside((30.0, 0.0)));
+    /// assert!(!sail.inside((3.0, 0.0)));
+    /// ```
+    #[must_use]
+    pub fn inside(&self, spot: impl Into<Point>) -> bool {
+        self.fill_rule().encloses(self.winding(spot))
+    }
+}
+
+/// +1 when the ray from the spot toward +x is crossed downward (toward +y), -1 when upward.
+fn line_crossing(from: Point, to: Point, spot: Point) -> i32 {
+    let down = from.y <= spot.y && spot.y < to.y;
+    let up = to.y <= spot.y && spot.y < from.y;
+    let side = (to - from).perp_dot(spot - from);
+    match (down, up) {
+        (true, _) if side > 0.0 => 1,
+        (_, true) if side < 0.0 => -1,
+        _ => 0,
+    }
+}
+
+/// The crossings of the ray with a segment. A curve is halved until the spot is clear of the piece's bounds; a
+/// piece wholly to the right counts by its ends alone.
+fn crossing(segment: &Segment, spot: Point, halvings: u32) -> i32 {
+    if let Segment::Line { from, to } = *segment {
+        return line_crossing(from, to, spot);
+    }
+    let bounds = segment.bounds();
+    if spot.y < bounds.min.y || spot.y > bounds.max.y || spot.x > bounds.max.x {
+        return 0;
+    }
+    let (from, to) = (segment.from(), segment.to());
+    if spot.x < bounds.min.x {
+        return i32::from(from.y <= spot.y && spot.y < to.y) - i32::from(to.y <= spot.y && spot.y < from.y);
+    }
+    if halvings >= MOST_HALVINGS {
+        return line_crossing(from, to, spot);
+    }
+    let (left, right) = segment.split(0.5);
+    crossing(&left, spot, halvings + 1) + crossing(&right, spot, halvings + 1)
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::prelude::*;
+
+    /// The slow twin: the angle that the direction from the spot to the contour turns through.
+    fn turned(path: &Path, spot: Point) -> i32 {
+        let mut total = 0.0;
+        for segment in path.segments() {
+            for i in 0..400 {
+                let a = segment.at(f64::from(i) / 400.0) - spot;
+                let b = segment.at(f64::from(i + 1) / 400.0) - spot;
+                total += a.perp_dot(b).atan2(a.dot(b));
+            }
+        }
+        (total / std::f64::consts::TAU).round() as i32
+    }
+
+    #[test]
+    fn winding_agrees_with_the_angle_turned_through() {
+        let knot = start((0.0, 0.0))
+            .cubic((120.0, -40.0), (-60.0, 90.0), (50.0, 60.0))
+            .quad((90.0, -80.0), (20.0, -30.0))
+            .arc_about((0.0, -10.0), deg(-250.0))
+            .close();
+        let both = knot.clone().and(&circle((20.0, 10.0), 25.0));
+        for x in -12..14 {
+            for y in -12..14 {
+                let spot = pt(f64::from(x) * 7.3 + 0.2, f64::from(y) * 6.1 + 0.1);
+                assert_eq!(both.winding(spot), turned(&both, spot), "{spot}");
+            }
+        }
+    }
+}

@@ -1,0 +1,172 @@
+//! Bounds: the smallest upright rectangle round the points, or round the curve itself.
+
+use super::{Contour, Path, Segment};
+use crate::number::Point;
+
+/// An upright rectangle, by its least and greatest corner.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Bounds {
+    /// The corner with the least x and y: top left on a sheet with y down.
+    pub min: Point,
+    /// The corner with the greatest x and y: bottom right on a sheet with y down.
+    pub max: Point,
+}
+
+impl Bounds {
+    /// The bounds of some points; `None` without a point.
+    #[must_use]
+    pub fn of(points: impl IntoIterator<Item = Point>) -> Option<Self> {
+        let mut points = points.into_iter();
+        let first = points.next()?;
+        let mut bounds = Self { min: first, max: first };
+        points.for_each(|p| bounds.reach(p));
+        Some(bounds)
+    }
+
+    /// Width and height.
+    #[must_use]
+    pub fn size(&self) -> Point {
+        self.max - self.min
+    }
+
+    /// The middle.
+    #[must_use]
+    pub fn centre(&self) -> Point {
+        self.min.midpoint(self.max)
+    }
+
+    /// Whether a point lies inside or on the rim.
+    #[must_use]
+    pub fn contains(&self, p: Point) -> bool {
+        p.cmpge(self.min).all() && p.cmple(self.max).all()
+    }
+
+    /// The bounds of both.
+    #[must_use]
+    pub fn union(self, other: Self) -> Self {
+        Self { min: self.min.min(other.min), max: self.max.max(other.max) }
+    }
+
+    /// Grows to reach a point.
+    pub(crate) fn reach(&mut self, p: Point) {
+        self.min = self.min.min(p);
+        self.max = self.max.max(p);
+    }
+}
+
+impl Segment {
+    /// The tight bounds of the segment.
+    ///
+    /// They contain every point that [`Segment::at`] gives, to the rounding of its last digit, and touch the
+    /// curve on each side.
+    #[must_use]
+    pub fn bounds(&self) -> Bounds {
+        let mut bounds = Bounds { min: self.from(), max: self.from() };
+        bounds.reach(self.to());
+        let mut reach_at = |t: f64| {
+            if t > 0.0 && t < 1.0 {
+                bounds.reach(self.at(t));
+            }
+        };
+        match *self {
+            Self::Line { .. } => {}
+            Self::Quad { from, control, to } => {
+                let turn = (from - control) / (from - control * 2.0 + to);
+                reach_at(turn.x);
+                reach_at(turn.y);
+            }
+            Self::Cubic { from, control1, control2, to } => {
+                let a = to - from + (control1 - control2) * 3.0;
+                let b = (from - control1 * 2.0 + control2) * 2.0;
+                let c = control1 - from;
+                for (a, b, c) in [(a.x, b.x, c.x), (a.y, b.y, c.y)] {
+                    quadratic_roots(a, b, c).into_iter().flatten().for_each(&mut reach_at);
+                }
+            }
+            Self::Arc(arc) => {
+                if let Some(whole) = arc.centred() {
+                    for angle in whole.extreme_angles() {
+                        for angle in [angle, angle + crate::number::deg(180.0)] {
+                            if let Some(share) = whole.share_of(angle)
+                                && share > 0.0
+                                && share < 1.0
+                            {
+                                bounds.reach(whole.point(angle));
+                            }
+                        }
+                    }
+                }
+            }
+        }
+        bounds
+    }
+}
+
+/// The real roots of `a t^2 + b t + c`, computed without cancellation.
+pub(crate) fn quadratic_roots(a: f64, b: f64, c: f64) -> [Option<f64>; 2] {
+    let discriminant = b * b - 4.0 * a * c;
+    if discriminant < 0.0 {
+        return [None, None];
+    }
+    let q = -0.5 * (b + discriminant.sqrt().copysign(b));
+    [Some(q / a).filter(|t| t.is_finite()), Some(c / q).filter(|t| t.is_finite())]
+}
+
+impl Contour {
+    /// The tight bounds of the contour's line.
+    #[must_use]
+    pub fn bounds(&self) -> Bounds {
+        let mut bounds = Bounds { min: self.start(), max: self.start() };
+        for segment in self.segments() {
+            match segment {
+                Segment::Line { to, .. } => bounds.reach(to),
+                _ => bounds = bounds.union(segment.bounds()),
+            }
+        }
+        bounds
+    }
+
+    /// Bounds of all the points that are stored, control points included: quick, and never smaller than the
+    /// tight bounds. Arcs, which have no control points, count by their tight bounds.
+    #[must_use]
+    pub fn control_bounds(&self) -> Bounds {
+        let mut bounds = Bounds { min: self.start(), max: self.start() };
+        for segment in self.segments() {
+            match segment {
+                Segment::Line { to, .. } => bounds.reach(to),
+                Segment::Quad { control, to, .. } => {
+                    bounds.reach(control);
+                    bounds.reach(to);
+                }
+                Segment::Cubic { control1, control2, to, .. } => {
+                    bounds.reach(control1);
+                    bounds.reach(control2);
+                    bounds.reach(to);
+                }
+                Segment::Arc(_) => bounds = bounds.union(segment.bounds()),
+            }
+        }
+        bounds
+    }
+}
+
+impl Path {
+    /// The tight bounds of the path's line, without any stroke's width; `None` for an empty path.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let bounds = circle(pt(10.0, 20.0), 5.0).bounds().unwrap();
+    /// assert_eq!(bounds.min, pt(5.0, 15.0));
+    /// assert_eq!(bounds.max, pt(15.0, 25.0));
+    /// ```
+    #[must_use]
+    pub fn bounds(&self) -> Option<Bounds> {
+        self.contours().iter().map(Contour::bounds).reduce(Bounds::union)
+    }
+
+    /// Bounds of all stored points; see [`Contour::control_bounds`].
+    #[must_use]
+    pub fn control_bounds(&self) -> Option<Bounds> {
+        self.contours().iter().map(Contour::control_bounds).reduce(Bounds::union)
+    }
+}

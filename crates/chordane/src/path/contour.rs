@@ -1,0 +1,289 @@
+//! The storage of a contour: one byte of verb and the points that it consumes, in two parallel arrays.
+//!
+//! A straight vertex takes 17 bytes. Copies of a contour share the arrays.
+
+use std::sync::Arc as Shared;
+
+use super::{ArcSegment, Segment};
+use crate::number::{Point, deg};
+
+/// What a segment is, and so how many points it takes: a line 1, a quadratic 2, a cubic 3, and an arc 3 (its
+/// radii, then its tilt in degrees as an x, then its end).
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[repr(u8)]
+pub(crate) enum Verb {
+    Line,
+    Quad,
+    Cubic,
+    ArcShortAnticlockwise,
+    ArcShortClockwise,
+    ArcLargeAnticlockwise,
+    ArcLargeClockwise,
+}
+
+impl Verb {
+    pub(crate) fn arc(large: bool, clockwise: bool) -> Self {
+        match (large, clockwise) {
+            (false, false) => Self::ArcShortAnticlockwise,
+            (false, true) => Self::ArcShortClockwise,
+            (true, false) => Self::ArcLargeAnticlockwise,
+            (true, true) => Self::ArcLargeClockwise,
+        }
+    }
+
+    fn is_large(self) -> bool {
+        matches!(self, Self::ArcLargeAnticlockwise | Self::ArcLargeClockwise)
+    }
+
+    fn is_clockwise(self) -> bool {
+        matches!(self, Self::ArcShortClockwise | Self::ArcLargeClockwise)
+    }
+}
+
+/// One run of the pen: a first vertex and the segments that follow, open or closed.
+///
+/// A closed contour goes back to its first vertex by a straight side, unless it ends there already.
+#[derive(Clone, Debug)]
+pub struct Contour {
+    data: Shared<ContourData>,
+}
+
+#[derive(Clone, Debug, Default, PartialEq)]
+struct ContourData {
+    verbs: Vec<Verb>,
+    /// The first vertex, then the points of each verb in turn.
+    points: Vec<Point>,
+    closed: bool,
+}
+
+impl PartialEq for Contour {
+    fn eq(&self, other: &Self) -> bool {
+        Shared::ptr_eq(&self.data, &other.data) || self.data == other.data
+    }
+}
+
+impl Contour {
+    /// Where the contour begins.
+    #[must_use]
+    pub fn start(&self) -> Point {
+        self.data.points.first().copied().unwrap_or_default()
+    }
+
+    /// The last vertex: for a closed contour the one before the closing side.
+    #[must_use]
+    pub fn end(&self) -> Point {
+        self.data.points.last().copied().unwrap_or_default()
+    }
+
+    /// Whether the contour goes back to its start and is joined there.
+    #[must_use]
+    pub fn is_closed(&self) -> bool {
+        self.data.closed
+    }
+
+    /// The number of vertices: the first one and the end of each segment, closing side not counted.
+    #[must_use]
+    pub fn vertex_count(&self) -> usize {
+        self.data.verbs.len() + 1
+    }
+
+    /// The segments in order. A closed contour's closing side comes last, where it has a length.
+    #[must_use]
+    pub fn segments(&self) -> Segments<'_> {
+        Segments {
+            verbs: &self.data.verbs,
+            points: self.data.points.get(1..).unwrap_or_default(),
+            at: self.start(),
+            home: self.data.closed.then(|| self.start()),
+        }
+    }
+
+    /// The vertices in order: the first one, then the end of each segment.
+    pub fn vertices(&self) -> impl Iterator<Item = Point> + '_ {
+        let ends = Segments { home: None, ..self.segments() };
+        std::iter::once(self.start()).chain(ends.map(|segment| segment.to()))
+    }
+
+    /// The same contour travelled the other way, beginning at its last vertex; the closing side of a closed
+    /// contour is reversed with it. Twice is the identity, to the last bit.
+    #[must_use]
+    pub fn reversed(&self) -> Self {
+        let segments: Vec<Segment> = Segments { home: None, ..self.segments() }.collect();
+        let (verbs, points) = (self.data.verbs.len(), self.data.points.len());
+        let mut builder = ContourBuilder::with_capacity(self.end(), verbs, points);
+        for segment in segments.iter().rev() {
+            builder.segment(&segment.reversed());
+        }
+        builder.finish(self.is_closed())
+    }
+
+    /// The verb array, for the writer and the transforms.
+    pub(crate) fn verbs(&self) -> &[Verb] {
+        &self.data.verbs
+    }
+
+    /// The point array: the first vertex, then what each verb consumes.
+    pub(crate) fn points(&self) -> &[Point] {
+        &self.data.points
+    }
+
+    /// The bytes that the contour's storage holds, counting what is reserved but unused.
+    #[must_use]
+    pub fn heap_bytes(&self) -> usize {
+        size_of::<ContourData>()
+            + self.data.verbs.capacity() * size_of::<Verb>()
+            + self.data.points.capacity() * size_of::<Point>()
+    }
+}
+
+/// The segments of a contour in order; see [`Contour::segments`].
+#[derive(Clone, Debug)]
+pub struct Segments<'a> {
+    verbs: &'a [Verb],
+    points: &'a [Point],
+    at: Point,
+    /// Where a closing side still has to go.
+    home: Option<Point>,
+}
+
+impl Iterator for Segments<'_> {
+    type Item = Segment;
+
+    #[inline]
+    fn next(&mut self) -> Option<Segment> {
+        let from = self.at;
+        let Some((&verb, verbs)) = self.verbs.split_first() else {
+            let home = self.home.take()?;
+            return (home != from).then_some(Segment::Line { from, to: home });
+        };
+        let (segment, used) = match (verb, self.points) {
+            (Verb::Line, &[to, ..]) => (Segment::Line { from, to }, 1),
+            (Verb::Quad, &[control, to, ..]) => (Segment::Quad { from, control, to }, 2),
+            (Verb::Cubic, &[control1, control2, to, ..]) => {
+                (Segment::Cubic { from, control1, control2, to }, 3)
+            }
+            (arc, &[radii, tilt, to, ..]) => (
+                Segment::Arc(ArcSegment {
+                    from,
+                    radii,
+                    tilt: deg(tilt.x),
+                    large: arc.is_large(),
+                    clockwise: arc.is_clockwise(),
+                    to,
+                }),
+                3,
+            ),
+            // The builder pushes every verb with its points, so this is not reached.
+            _ => return None,
+        };
+        self.verbs = verbs;
+        self.points = self.points.get(used..).unwrap_or_default();
+        self.at = segment.to();
+        Some(segment)
+    }
+
+    fn size_hint(&self) -> (usize, Option<usize>) {
+        (self.verbs.len(), Some(self.verbs.len() + 1))
+    }
+}
+
+/// A contour in the making. Takes what it is given: whoever holds it has checked that the numbers are finite.
+#[derive(Clone, Debug)]
+pub(crate) struct ContourBuilder {
+    data: ContourData,
+}
+
+impl ContourBuilder {
+    pub(crate) fn new(start: Point) -> Self {
+        Self { data: ContourData { verbs: Vec::new(), points: vec![start], closed: false } }
+    }
+
+    pub(crate) fn with_capacity(start: Point, verbs: usize, points: usize) -> Self {
+        let mut all = Vec::with_capacity(points.max(1));
+        all.push(start);
+        Self { data: ContourData { verbs: Vec::with_capacity(verbs), points: all, closed: false } }
+    }
+
+    /// A contour of straight sides through all of the points, in order; `None` without a point.
+    pub(crate) fn polyline(points: Vec<Point>) -> Option<Self> {
+        let sides = points.len().checked_sub(1)?;
+        Some(Self { data: ContourData { verbs: vec![Verb::Line; sides], points, closed: false } })
+    }
+
+    pub(crate) fn from_parts(verbs: Vec<Verb>, points: Vec<Point>) -> Self {
+        Self { data: ContourData { verbs, points, closed: false } }
+    }
+
+    pub(crate) fn reserve(&mut self, lines: usize) {
+        self.data.verbs.reserve(lines);
+        self.data.points.reserve(lines);
+    }
+
+    pub(crate) fn start(&self) -> Point {
+        self.data.points.first().copied().unwrap_or_default()
+    }
+
+    pub(crate) fn end(&self) -> Point {
+        self.data.points.last().copied().unwrap_or_default()
+    }
+
+    pub(crate) fn vertex_count(&self) -> usize {
+        self.data.verbs.len() + 1
+    }
+
+    #[inline]
+    pub(crate) fn line(&mut self, to: Point) {
+        self.data.verbs.push(Verb::Line);
+        self.data.points.push(to);
+    }
+
+    pub(crate) fn quad(&mut self, control: Point, to: Point) {
+        self.data.verbs.push(Verb::Quad);
+        self.data.points.extend_from_slice(&[control, to]);
+    }
+
+    pub(crate) fn cubic(&mut self, control1: Point, control2: Point, to: Point) {
+        self.data.verbs.push(Verb::Cubic);
+        self.data.points.extend_from_slice(&[control1, control2, to]);
+    }
+
+    pub(crate) fn arc(&mut self, arc: &ArcSegment) {
+        self.data.verbs.push(Verb::arc(arc.large, arc.clockwise));
+        self.data.points.extend_from_slice(&[arc.radii, Point::new(arc.tilt.degrees(), 0.0), arc.to]);
+    }
+
+    /// Adds a segment by its kind; its `from` is taken to be where the contour stands.
+    pub(crate) fn segment(&mut self, segment: &Segment) {
+        match *segment {
+            Segment::Line { to, .. } => self.line(to),
+            Segment::Quad { control, to, .. } => self.quad(control, to),
+            Segment::Cubic { control1, control2, to, .. } => self.cubic(control1, control2, to),
+            Segment::Arc(arc) => self.arc(&arc),
+        }
+    }
+
+    pub(crate) fn finish(mut self, closed: bool) -> Contour {
+        self.data.closed = closed;
+        // A growing vector reserves up to twice what it holds; a finished contour does not grow.
+        self.data.verbs.shrink_to_fit();
+        self.data.points.shrink_to_fit();
+        Contour { data: Shared::new(self.data) }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_straight_vertex_costs_seventeen_bytes() {
+        assert_eq!(size_of::<Verb>(), 1);
+        assert_eq!(size_of::<Point>(), 16);
+        let mut builder = ContourBuilder::new(Point::ZERO);
+        for i in 0..100_000 {
+            builder.line(Point::splat(f64::from(i)));
+        }
+        let contour = builder.finish(true);
+        assert!(contour.heap_bytes() <= 100_001 * 18);
+    }
+}

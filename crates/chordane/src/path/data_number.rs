@@ -1,0 +1,328 @@
+//! Numbers of path data: read quickly and exactly, written as short as they can be.
+
+/// A number that was read, and where it ended.
+pub(super) enum NumberRead {
+    /// The value and the position after it.
+    Value(f64, usize),
+    /// No number stands here.
+    Missing,
+    /// It is beyond the range of numbers.
+    TooLarge,
+}
+
+/// Powers of ten that a double holds exactly.
+const EXACT_POWERS: [f64; 23] = [
+    1e0, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18,
+    1e19, 1e20, 1e21, 1e22,
+];
+
+/// Reads the number at a position: a sign, digits, a point with digits after it, an exponent.
+///
+/// Up to 19 digits are gathered in a whole number. Where that fits in 53 bits and the power of ten is exact, one
+/// multiplication or division rounds correctly (W. D. Clinger, "How to read floating point numbers accurately",
+/// 1990); all else goes to the standard library.
+#[inline]
+pub(super) fn read_number(bytes: &[u8], begin: usize) -> NumberRead {
+    let mut at = begin;
+    let mut next = bytes.get(at).copied().unwrap_or(0);
+    let negative = next == b'-';
+    if negative || next == b'+' {
+        at += 1;
+        next = bytes.get(at).copied().unwrap_or(0);
+    }
+    let digits_begin = at;
+    let mut mantissa = 0_u64;
+    while next.is_ascii_digit() {
+        mantissa = mantissa.wrapping_mul(10).wrapping_add(u64::from(next - b'0'));
+        at += 1;
+        next = bytes.get(at).copied().unwrap_or(0);
+    }
+    let mut digits = at - digits_begin;
+    let mut exponent = 0_i32;
+    if next == b'.' {
+        let point = at;
+        let mut behind = at + 1;
+        next = bytes.get(behind).copied().unwrap_or(0);
+        while next.is_ascii_digit() {
+            mantissa = mantissa.wrapping_mul(10).wrapping_add(u64::from(next - b'0'));
+            behind += 1;
+            next = bytes.get(behind).copied().unwrap_or(0);
+        }
+        let decimals = behind - point - 1;
+        if decimals > 0 {
+            at = behind;
+            digits += decimals;
+            // Beyond the fast range the count of digits sends it to the standard library.
+            exponent = -(decimals.min(4096) as i32);
+        } else {
+            next = b'.';
+        }
+    }
+    if digits == 0 {
+        return NumberRead::Missing;
+    }
+    if next == b'e' || next == b'E' {
+        let (written, end) = read_exponent(bytes, at + 1);
+        if end > at {
+            exponent = exponent.saturating_add(written);
+            at = end;
+        }
+    }
+    if digits <= 19 && mantissa <= 1 << 53 && (-22..=22).contains(&exponent) {
+        let power = EXACT_POWERS.get(exponent.unsigned_abs() as usize).copied().unwrap_or(1.0);
+        let value = if exponent < 0 { mantissa as f64 / power } else { mantissa as f64 * power };
+        return NumberRead::Value(if negative { -value } else { value }, at);
+    }
+    read_slowly(bytes, begin, at)
+}
+
+/// The exponent after an `e`, and where it ended: 0 where no digits follow, since the `e` is then no exponent.
+fn read_exponent(bytes: &[u8], mut at: usize) -> (i32, usize) {
+    let negative = bytes.get(at) == Some(&b'-');
+    if negative || bytes.get(at) == Some(&b'+') {
+        at += 1;
+    }
+    let begin = at;
+    let mut value = 0_i32;
+    while let Some(digit) = bytes.get(at).filter(|b| b.is_ascii_digit()) {
+        value = value.saturating_mul(10).saturating_add(i32::from(digit - b'0'));
+        at += 1;
+    }
+    if at == begin { (0, 0) } else { (if negative { -value } else { value }, at) }
+}
+
+#[cold]
+fn read_slowly(bytes: &[u8], begin: usize, end: usize) -> NumberRead {
+    let text = bytes.get(begin..end).and_then(|slice| std::str::from_utf8(slice).ok());
+    match text.and_then(|text| text.parse::<f64>().ok()) {
+        Some(value) if value.is_finite() => NumberRead::Value(value, end),
+        Some(_) => NumberRead::TooLarge,
+        None => NumberRead::Missing,
+    }
+}
+
+/// Whole numbers up to here are written digit by digit.
+const PLAIN_WHOLE: f64 = 1e15;
+
+/// The text of a number with as few digits as read back to the same bits, without a leading zero.
+pub(super) fn shortest(value: f64, buffer: &mut NumberText) {
+    buffer.clear();
+    if value.is_sign_negative() {
+        buffer.push(b'-');
+    }
+    let size = value.abs();
+    if size < PLAIN_WHOLE && size.trunc() == size {
+        buffer.push_whole(size as u64);
+        return;
+    }
+    let mut text = zmij::Buffer::new();
+    compact(text.format_finite(size).as_bytes(), buffer);
+}
+
+/// Copies digits without the zero before the point, a `.0` at the end, or a plus in the exponent; long runs of
+/// zeros become an exponent.
+fn compact(text: &[u8], buffer: &mut NumberText) {
+    let (digits, exponent) = match text.iter().position(|b| *b == b'e') {
+        Some(at) => text.split_at(at),
+        None => (text, &[][..]),
+    };
+    let digits = digits.strip_suffix(b".0").unwrap_or(digits);
+    if let Some(decimals) = digits.strip_prefix(b"0.") {
+        let zeros = decimals.iter().take_while(|b| **b == b'0').count();
+        let figures = decimals.get(zeros..).unwrap_or_default();
+        if zeros >= 3 && exponent.is_empty() {
+            buffer.extend(figures);
+            buffer.extend(b"e-");
+            buffer.push_whole(decimals.len() as u64);
+            return;
+        }
+        buffer.push(b'.');
+        buffer.extend(decimals);
+    } else {
+        buffer.extend(digits);
+    }
+    for byte in exponent {
+        if *byte != b'+' {
+            buffer.push(*byte);
+        }
+    }
+}
+
+/// The text of a whole number of steps of 10^-decimals, without leading or trailing zeros.
+pub(super) fn scaled(steps: i64, decimals: usize, buffer: &mut NumberText) {
+    buffer.clear();
+    if steps < 0 {
+        buffer.push(b'-');
+    }
+    let mut size = steps.unsigned_abs();
+    let mut decimals = decimals;
+    while decimals > 0 && size.is_multiple_of(10) {
+        size /= 10;
+        decimals -= 1;
+    }
+    let mut reversed = [b'0'; 24];
+    let mut count = 0;
+    while size > 0 || count < decimals {
+        if let Some(slot) = reversed.get_mut(count) {
+            *slot = b'0' + (size % 10) as u8;
+        }
+        size /= 10;
+        count += 1;
+    }
+    if count == 0 {
+        buffer.push(b'0');
+    }
+    for place in (0..count).rev() {
+        if place + 1 == decimals {
+            buffer.push(b'.');
+        }
+        buffer.push(reversed.get(place).copied().unwrap_or(b'0'));
+    }
+}
+
+/// A small buffer for one number's text.
+pub(super) struct NumberText {
+    bytes: [u8; 40],
+    length: usize,
+}
+
+impl NumberText {
+    pub(super) fn new() -> Self {
+        Self { bytes: [0; 40], length: 0 }
+    }
+
+    fn clear(&mut self) {
+        self.length = 0;
+    }
+
+    #[inline]
+    fn push(&mut self, byte: u8) {
+        if let Some(slot) = self.bytes.get_mut(self.length) {
+            *slot = byte;
+            self.length += 1;
+        }
+    }
+
+    fn extend(&mut self, bytes: &[u8]) {
+        if let Some(room) = self.bytes.get_mut(self.length..self.length + bytes.len()) {
+            room.copy_from_slice(bytes);
+            self.length += bytes.len();
+        }
+    }
+
+    fn push_whole(&mut self, mut value: u64) {
+        let begin = self.length;
+        loop {
+            self.push(b'0' + (value % 10) as u8);
+            value /= 10;
+            if value == 0 {
+                break;
+            }
+        }
+        if let Some(written) = self.bytes.get_mut(begin..self.length) {
+            written.reverse();
+        }
+    }
+
+    #[inline]
+    pub(super) fn as_bytes(&self) -> &[u8] {
+        self.bytes.get(..self.length).unwrap_or_default()
+    }
+
+    #[inline]
+    pub(super) fn as_str(&self) -> &str {
+        // Only ASCII is pushed.
+        std::str::from_utf8(self.as_bytes()).unwrap_or_default()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn text(value: f64) -> String {
+        let mut buffer = NumberText::new();
+        shortest(value, &mut buffer);
+        buffer.as_str().to_owned()
+    }
+
+    #[test]
+    fn numbers_are_written_short() {
+        let cases = [
+            (0.0, "0"),
+            (-0.0, "-0"),
+            (0.5, ".5"),
+            (-0.25, "-.25"),
+            (120.0, "120"),
+            (0.0001, "1e-4"),
+            (0.00012, "12e-5"),
+            (1e16, "1e16"),
+            (1.5e300, "1.5e300"),
+            (5e-324, "5e-324"),
+            (123456.789, "123456.789"),
+        ];
+        for (value, want) in cases {
+            assert_eq!(text(value), want);
+            assert_eq!(want.parse::<f64>().unwrap().to_bits(), f64::to_bits(value));
+        }
+    }
+
+    #[test]
+    fn steps_are_written_as_decimals() {
+        let cases = [
+            (0, 3, "0"),
+            (1500, 3, "1.5"),
+            (-50, 3, "-.05"),
+            (7, 0, "7"),
+            (120_000, 3, "120"),
+            (-7, 2, "-.07"),
+        ];
+        for (steps, decimals, want) in cases {
+            let mut buffer = NumberText::new();
+            scaled(steps, decimals, &mut buffer);
+            assert_eq!(buffer.as_str(), want);
+        }
+    }
+
+    #[test]
+    fn the_fast_reader_agrees_with_the_standard_library() {
+        let texts = [
+            "1",
+            "-1",
+            "+1",
+            ".5",
+            "-.5",
+            "00012.50",
+            "9007199254740993",
+            "9007199254740992",
+            "1e22",
+            "1e23",
+            "3e-22",
+            "123456789012345678901234567890",
+            "0.1e1",
+            "4.35",
+            "0.000001",
+            "1.7976931348623157e308",
+            "2.2250738585072011e-308",
+            "9223372036854775807.5",
+            "18446744073709551616",
+            "99999999999999999999.9e-3",
+            "1e-400",
+        ];
+        for text in texts {
+            match read_number(text.as_bytes(), 0) {
+                NumberRead::Value(value, end) => {
+                    assert_eq!(value.to_bits(), text.parse::<f64>().unwrap().to_bits(), "{text}");
+                    assert_eq!(end, text.len(), "{text}");
+                }
+                _ => panic!("{text} was not read"),
+            }
+        }
+        assert!(matches!(read_number(b"1e999", 0), NumberRead::TooLarge));
+        assert!(matches!(read_number(b".", 0), NumberRead::Missing));
+        assert!(matches!(read_number(b"-", 0), NumberRead::Missing));
+        assert!(matches!(read_number(b"3.", 0), NumberRead::Value(3.0, 1)));
+        assert!(matches!(read_number(b"3e", 0), NumberRead::Value(3.0, 1)));
+        assert!(matches!(read_number(b"1.5.5", 0), NumberRead::Value(1.5, 3)));
+    }
+}

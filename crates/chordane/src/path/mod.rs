@@ -1,0 +1,29 @@
+//! Paths: contours of lines, curves and arcs, the pen that makes them, and path-data text.
+//!
+//! A [`Path`] is a value: once built it does not change, and copies share their storage. The [`Pen`] is the one
+//! builder.
+
+mod arc;
+mod bounds;
+mod contour;
+mod data_number;
+mod data_read;
+mod data_write;
+mod flatten;
+mod outline;
+mod pen;
+mod segment;
+mod transform;
+
+pub use arc::{Arc, ArcSegment};
+pub use bounds::Bounds;
+pub use contour::{Contour, Segments};
+pub use data_read::{DataError, DataErrorKind};
+pub use outline::{FillRule, Path};
+pub use pen::{Pen, start};
+pub use segment::Segment;
+pub use transform::Affine;
+pub(crate) use transform::by;
+
+pub(crate) use contour::{ContourBuilder, Verb};
+pub(crate) use flatten::flatten_segment;

@@ -1,0 +1,319 @@
+//! The pen: the one builder of contours.
+//!
+//! A pen stands at a point and has a heading. Segments move it; its heading is then the direction in which the
+//! last segment arrived. It starts out heading along +x.
+
+use super::{Arc, Contour, ContourBuilder, FillRule, Path};
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::{Angle, Point, polar, rad};
+
+/// Sets a pen down at a point, to begin a path.
+///
+/// ```
+/// use chordane::prelude::*;
+///
+/// let sail = start(pt(0.0, -120.0))
+///     .line(pt(90.0, -30.0))
+///     .line(pt(0.0, 120.0))
+///     .line(pt(-90.0, -30.0))
+///     .close();
+/// assert_eq!(sail.data(), "M0-120 90-30 0 120-90-30Z");
+/// ```
+pub fn start(at: impl Into<Point>) -> Pen {
+    Pen::continuing(Path::empty(), at.into())
+}
+
+/// A contour in the making. Every call adds to it and gives it back; [`Pen::close`] and [`Pen::open`] end it.
+///
+/// In a loop, write `pen = pen.line(p)`. Growing is linear: a million calls cost a million times one.
+///
+/// A number that is not finite is remembered as the path's fault, and the pen stays where it was.
+#[derive(Clone, Debug)]
+#[must_use = "a pen draws nothing until `close()` or `open()` makes a path of it"]
+pub struct Pen {
+    done: Vec<Contour>,
+    fill_rule: FillRule,
+    current: ContourBuilder,
+    heading: Angle,
+    fault: Carried,
+}
+
+impl Pen {
+    pub(crate) fn continuing(path: Path, at: Point) -> Self {
+        let (done, fill_rule, mut fault) = path.into_parts();
+        let at = if fault.point("start", at) { at } else { Point::ZERO };
+        Self { done, fill_rule, current: ContourBuilder::new(at), heading: Angle::ZERO, fault }
+    }
+
+    /// Where the pen stands.
+    #[must_use]
+    pub fn position(&self) -> Point {
+        self.current.end()
+    }
+
+    /// The direction in which the pen is heading.
+    #[must_use]
+    pub fn direction(&self) -> Angle {
+        self.heading
+    }
+
+    fn sound_point(&mut self, call: &'static str, point: Point) -> bool {
+        if point.is_finite() {
+            return true;
+        }
+        let kind = FaultKind::PointNotFinite { x: point.x, y: point.y };
+        self.fault.note(Fault::new(call, kind).at_vertex(self.current.vertex_count()));
+        false
+    }
+
+    fn sound_number(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        if value.is_finite() {
+            return true;
+        }
+        let kind = FaultKind::NotFinite { what, value };
+        self.fault.note(Fault::new(call, kind).at_vertex(self.current.vertex_count()));
+        false
+    }
+
+    /// Heads along a step, unless it has no length.
+    fn head_along(&mut self, step: Point) {
+        if step != Point::ZERO {
+            self.heading = rad(step.y.atan2(step.x));
+        }
+    }
+
+    fn line_as(mut self, call: &'static str, to: Point) -> Self {
+        if self.sound_point(call, to) {
+            self.head_along(to - self.position());
+            self.current.line(to);
+        }
+        self
+    }
+
+    /// A straight side to a point.
+    pub fn line(self, to: impl Into<Point>) -> Self {
+        self.line_as("line", to.into())
+    }
+
+    /// A straight side by a step from where the pen stands.
+    pub fn line_by(self, step: impl Into<Point>) -> Self {
+        let to = self.position() + step.into();
+        self.line_as("line_by", to)
+    }
+
+    /// A straight side in the direction of an angle on the sheet (clockwise as seen from +x), however the pen is
+    /// heading. A negative distance goes backwards.
+    pub fn ray(mut self, angle: Angle, distance: f64) -> Self {
+        if !self.sound_number("ray", "angle", angle.degrees()) {
+            return self;
+        }
+        let to = self.position() + polar(angle, distance);
+        let mut pen = self.line_as("ray", to);
+        pen.heading = angle;
+        pen
+    }
+
+    /// Turns the heading by an angle, clockwise as seen; draws nothing.
+    pub fn turn(mut self, by: Angle) -> Self {
+        if self.sound_number("turn", "angle", by.degrees()) {
+            self.heading += by;
+        }
+        self
+    }
+
+    /// Sets the heading to an angle on the sheet, clockwise as seen from +x; draws nothing.
+    pub fn heading(mut self, to: Angle) -> Self {
+        if self.sound_number("heading", "angle", to.degrees()) {
+            self.heading = to;
+        }
+        self
+    }
+
+    /// A straight side along the heading. A negative distance backs up; the heading stays as it is.
+    pub fn ahead(self, distance: f64) -> Self {
+        let heading = self.heading;
+        let to = self.position() + polar(heading, distance);
+        let mut pen = self.line_as("ahead", to);
+        pen.heading = heading;
+        pen
+    }
+
+    /// A quadratic curve: toward the control point, then to the end.
+    pub fn quad(mut self, control: impl Into<Point>, to: impl Into<Point>) -> Self {
+        let (control, to) = (control.into(), to.into());
+        if self.sound_point("quad", control) && self.sound_point("quad", to) {
+            self.head_along(control - self.position());
+            self.head_along(to - control);
+            self.current.quad(control, to);
+        }
+        self
+    }
+
+    /// A cubic curve: leaving toward the first control point, arriving from the second.
+    pub fn cubic(
+        mut self,
+        control1: impl Into<Point>,
+        control2: impl Into<Point>,
+        to: impl Into<Point>,
+    ) -> Self {
+        let (control1, control2, to) = (control1.into(), control2.into(), to.into());
+        if [control1, control2, to].into_iter().all(|p| self.sound_point("cubic", p)) {
+            self.head_along(control1 - self.position());
+            self.head_along(control2 - control1);
+            self.head_along(to - control2);
+            self.current.cubic(control1, control2, to);
+        }
+        self
+    }
+
+    /// A circular arc round a centre, from where the pen stands, over an angle: positive is clockwise as seen.
+    ///
+    /// The radius is the pen's distance from the centre; at the centre itself, and for a sweep of zero, nothing
+    /// is drawn. Up to 175 degrees it is one segment, beyond that even pieces of at most a quarter turn. A sweep
+    /// of a full turn ends exactly where it began; beyond a full turn it goes round again.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let bow = start(pt(10.0, 0.0)).arc_about(pt(0.0, 0.0), deg(90.0)).open();
+    /// assert_eq!(bow.data(), "M10 0A10 10 0 0 1 0 10");
+    /// ```
+    pub fn arc_about(mut self, centre: impl Into<Point>, sweep: Angle) -> Self {
+        let centre = centre.into();
+        if !self.sound_point("arc_about", centre) || !self.sound_number("arc_about", "sweep", sweep.degrees())
+        {
+            return self;
+        }
+        let arm = self.position() - centre;
+        let radius = arm.length();
+        if radius == 0.0 || sweep == Angle::ZERO {
+            return self;
+        }
+        let laps = sweep.turns().abs();
+        if laps > MOST_LAPS {
+            let kind = FaultKind::OutOfRange {
+                what: "sweep in turns",
+                value: sweep.turns(),
+                low: -MOST_LAPS,
+                high: MOST_LAPS,
+            };
+            self.fault.note(Fault::new("arc_about", kind).at_vertex(self.current.vertex_count()));
+            return self;
+        }
+        let first = Angle::of(arm);
+        let whole_laps = laps.trunc();
+        let lap = Angle::FULL * sweep.degrees().signum();
+        let rest = sweep - lap * whole_laps;
+        let radii = Point::splat(radius);
+        let mut arc = Arc { centre, radii, tilt: Angle::ZERO, start: first, sweep: lap };
+        let home = self.position();
+        for _ in 0..whole_laps as usize {
+            arc.pieces(home, home, |piece| self.current.arc(&piece));
+        }
+        if rest != Angle::ZERO {
+            arc.sweep = rest;
+            let end = centre + polar(first + rest, radius);
+            arc.pieces(home, end, |piece| self.current.arc(&piece));
+        }
+        let quarter = crate::number::deg(90.0) * sweep.degrees().signum();
+        self.heading = (first + rest + quarter).wrapped_signed();
+        self
+    }
+
+    /// Makes room for a number of straight sides to come, so that a long loop allocates once.
+    pub fn reserve(mut self, lines: usize) -> Self {
+        self.current.reserve(lines.min(MOST_RESERVED));
+        self
+    }
+
+    /// Ends the contour open here and begins the next one of the same path.
+    pub fn start(self, at: impl Into<Point>) -> Self {
+        self.open().start(at)
+    }
+
+    /// Ends the contour with a straight side back to its start, joined there. Do not repeat the first vertex.
+    pub fn close(self) -> Path {
+        self.end(true)
+    }
+
+    /// Ends the contour where the pen stands.
+    pub fn open(self) -> Path {
+        self.end(false)
+    }
+
+    fn end(self, closed: bool) -> Path {
+        let Self { mut done, fill_rule, current, fault, .. } = self;
+        done.push(current.finish(closed));
+        Path::from_parts(done, fill_rule, fault)
+    }
+
+    /// The path itself when nothing went wrong so far, else the first fault.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of the calls that this pen was given.
+    pub fn sound(&self) -> Result<(), Fault> {
+        self.fault.sound()
+    }
+}
+
+/// The most that [`Pen::reserve`] sets aside at once, so that a wrong count does not exhaust the memory.
+const MOST_RESERVED: usize = 1 << 26;
+
+/// An arc that goes round more often than this is taken for a mistake in the angle's unit.
+const MOST_LAPS: f64 = 10_000.0;
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::number::{deg, pt};
+
+    #[test]
+    fn the_heading_follows_what_was_drawn() {
+        assert_eq!(start((3.0, 4.0)).direction(), deg(0.0));
+        assert_eq!(start((0.0, 0.0)).line((0.0, 5.0)).direction(), deg(90.0));
+        assert_eq!(start((0.0, 0.0)).quad((5.0, 0.0), (5.0, 5.0)).direction(), deg(90.0));
+        // A control point on its end leaves the direction to the one before.
+        assert_eq!(start((0.0, 0.0)).quad((5.0, 0.0), (5.0, 0.0)).direction(), deg(0.0));
+        let round = start((10.0, 0.0)).arc_about((0.0, 0.0), deg(-90.0));
+        assert_eq!(round.direction(), deg(180.0));
+        assert_eq!(round.position(), pt(0.0, -10.0));
+    }
+
+    #[test]
+    fn turn_and_ahead_walk_a_square_exactly() {
+        let mut pen = start((0.0, 0.0));
+        for _ in 0..3 {
+            pen = pen.ahead(10.0).turn(deg(90.0));
+        }
+        assert_eq!(pen.close().data(), "M0 0H10V10H0Z");
+    }
+
+    #[test]
+    fn a_fault_names_the_call_and_the_vertex_and_the_first_one_stays() {
+        let path =
+            start((0.0, 0.0)).line((1.0, 1.0)).quad((f64::INFINITY, 0.0), (1.0, 2.0)).ahead(f64::NAN).open();
+        let fault = path.sound().unwrap_err();
+        assert_eq!((fault.call(), fault.vertex()), ("quad", Some(2)));
+        assert_eq!(
+            fault.to_string(),
+            "`quad` at vertex 2: the point (inf, 0) is not finite; give finite numbers"
+        );
+        assert_eq!(
+            start((0.0, 0.0)).ray(deg(f64::NAN), 1.0).sound().unwrap_err().to_string(),
+            "`ray` at vertex 1: the angle NaN is not finite; give a finite number"
+        );
+        assert_eq!(
+            start((1.0, 0.0)).arc_about((0.0, 0.0), deg(1e9)).sound().unwrap_err().to_string(),
+            "`arc_about` at vertex 1: the sweep in turns 2777777.777777778 is out of range; give -10000 to 10000"
+        );
+    }
+
+    #[test]
+    fn a_full_turn_ends_where_it_began() {
+        let round = start((10.0, 3.0)).arc_about((1.0, 2.0), deg(360.0)).close();
+        let contour = &round.contours()[0];
+        assert_eq!(contour.start(), contour.end());
+        assert_eq!(contour.segments().count(), 4);
+        assert_eq!(start((1.0, 2.0)).arc_about((1.0, 2.0), deg(90.0)).open().segments().count(), 0);
+    }
+}

@@ -1,0 +1,12 @@
+//! Ready shapes. Each is a function that gives a [`Path`](crate::path::Path) of one closed contour, clockwise as
+//! seen on a sheet with y down.
+//!
+//! A size of zero gives an empty path; a negative size is a fault.
+
+mod polygon;
+mod rectangle;
+mod round;
+
+pub use polygon::{polygon, star};
+pub use rectangle::{CornerRadii, rectangle, rounded_rectangle};
+pub use round::{circle, ellipse};

@@ -1,0 +1,114 @@
+//! Rectangles, with and without rounded corners.
+
+use crate::fault::Carried;
+use crate::number::{Angle, Point, pt};
+use crate::path::{ArcSegment, ContourBuilder, Path};
+
+/// The radii of a rectangle's corners; made from one number for all, or from four: top left, top right, bottom
+/// right, bottom left, as seen on a sheet with y down.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct CornerRadii([f64; 4]);
+
+impl From<f64> for CornerRadii {
+    fn from(radius: f64) -> Self {
+        Self([radius; 4])
+    }
+}
+
+impl From<[f64; 4]> for CornerRadii {
+    fn from(radii: [f64; 4]) -> Self {
+        Self(radii)
+    }
+}
+
+/// A rectangle by its corner with the least x and y (top left on a sheet with y down), its width and its height.
+///
+/// Starts at that corner, clockwise as seen. A width or height of zero gives an empty path; a negative one is a
+/// fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(rectangle(pt(10.0, 20.0), 30.0, 5.0).data(), "M10 20H40V25H10Z");
+/// ```
+#[must_use]
+pub fn rectangle(corner: impl Into<Point>, width: f64, height: f64) -> Path {
+    build("rectangle", corner.into(), pt(width, height), CornerRadii::default())
+}
+
+/// A rectangle with rounded corners; see [`rectangle`] and [`CornerRadii`].
+///
+/// Starts after the rounding of the top left corner, clockwise as seen. Where the roundings of two corners do not
+/// fit on a side, all radii shrink evenly until they do. A negative radius is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let spar = rounded_rectangle(pt(0.0, 0.0), 100.0, 20.0, 50.0); // 50 does not fit; 10 does
+/// assert_eq!(spar.bounds().unwrap().max, pt(100.0, 20.0));
+/// assert_eq!(spar.contours()[0].start(), pt(10.0, 0.0));
+/// ```
+#[must_use]
+pub fn rounded_rectangle(
+    corner: impl Into<Point>,
+    width: f64,
+    height: f64,
+    radii: impl Into<CornerRadii>,
+) -> Path {
+    build("rounded_rectangle", corner.into(), pt(width, height), radii.into())
+}
+
+fn build(call: &'static str, corner: Point, size: Point, radii: CornerRadii) -> Path {
+    let mut fault = Carried::default();
+    let mut sound = fault.point(call, corner);
+    sound &= fault.not_negative(call, "width", size.x);
+    sound &= fault.not_negative(call, "height", size.y);
+    for radius in radii.0 {
+        sound &= fault.not_negative(call, "corner radius", radius);
+    }
+    let mut contours = Vec::new();
+    if sound && size.min_element() > 0.0 {
+        let far = corner + size;
+        let corners = [corner, pt(far.x, corner.y), far, pt(corner.x, far.y)];
+        let along = [pt(1.0, 0.0), pt(0.0, 1.0), pt(-1.0, 0.0), pt(0.0, -1.0)];
+        let [a, b, c, d] = radii.0;
+        let room = [(size.x, a + b), (size.y, b + c), (size.x, c + d), (size.y, d + a)];
+        let shrink = room.iter().map(|(side, need)| if need > side { side / need } else { 1.0 });
+        let shrink = shrink.fold(1.0, f64::min);
+        let radii = radii.0.map(|radius| radius * shrink);
+        let mut builder = ContourBuilder::new(corner + along[0] * radii[0]);
+        for i in 1..=4 {
+            let (from, at, radius) = (along[(i + 3) % 4], corners[i % 4], radii[i % 4]);
+            let begin = at - from * radius;
+            if begin != builder.end() && (i < 4 || radius > 0.0) {
+                builder.line(begin);
+            }
+            if radius > 0.0 {
+                let (radii, tilt) = (Point::splat(radius), Angle::ZERO);
+                let to = if i == 4 { builder.start() } else { at + along[i % 4] * radius };
+                builder.arc(&ArcSegment { from: begin, radii, tilt, large: false, clockwise: true, to });
+            }
+        }
+        contours.push(builder.finish(true));
+    }
+    Path::from_parts(contours, Default::default(), fault)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn corner_radii_may_differ() {
+        let tab = rounded_rectangle((0.0, 0.0), 20.0, 10.0, [0.0, 5.0, 0.0, 2.0]);
+        assert_eq!(tab.data(), "M0 0H15A5 5 0 0 1 20 5V10H2A2 2 0 0 1 0 8Z");
+    }
+
+    #[test]
+    fn sizes_of_nothing_are_empty_and_negative_ones_faults() {
+        assert!(rectangle((0.0, 0.0), 0.0, 5.0).is_empty());
+        assert!(rectangle((0.0, 0.0), 0.0, 5.0).sound().is_ok());
+        assert_eq!(
+            rectangle((0.0, 0.0), 4.0, -5.0).sound().unwrap_err().to_string(),
+            "`rectangle`: the height -5 is negative; give 0 or more"
+        );
+    }
+}

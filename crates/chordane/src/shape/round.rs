@@ -1,0 +1,44 @@
+//! Circles and ellipses.
+
+use crate::fault::Carried;
+use crate::number::{Angle, Point};
+use crate::path::{Arc, ContourBuilder, Path};
+
+/// A circle: four quarter arcs, starting at the centre's right (+x), clockwise as seen.
+///
+/// A radius of zero gives an empty path; a negative one is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(circle(pt(0.0, 0.0), 5.0).data(), "M5 0A5 5 0 0 1 0 5 5 5 0 0 1-5 0 5 5 0 0 1 0-5 5 5 0 0 1 5 0Z");
+/// ```
+#[must_use]
+pub fn circle(centre: impl Into<Point>, radius: f64) -> Path {
+    let mut fault = Carried::default();
+    let sound = fault.not_negative("circle", "radius", radius);
+    round("circle", centre.into(), Point::splat(radius), fault, sound)
+}
+
+/// An ellipse with its axes along x and y: four quarter arcs, starting at the centre's right (+x), clockwise as
+/// seen. Tilt it with [`Path::rotated_about`].
+///
+/// A radius of zero gives an empty path; a negative one is a fault.
+#[must_use]
+pub fn ellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64) -> Path {
+    let mut fault = Carried::default();
+    let sound = fault.not_negative("ellipse", "x radius", radius_x)
+        & fault.not_negative("ellipse", "y radius", radius_y);
+    round("ellipse", centre.into(), Point::new(radius_x, radius_y), fault, sound)
+}
+
+fn round(call: &'static str, centre: Point, radii: Point, mut fault: Carried, sound: bool) -> Path {
+    let mut contours = Vec::new();
+    if fault.point(call, centre) && sound && radii.min_element() > 0.0 {
+        let whole = Arc { centre, radii, tilt: Angle::ZERO, start: Angle::ZERO, sweep: Angle::FULL };
+        let home = whole.at(0.0);
+        let mut builder = ContourBuilder::with_capacity(home, 4, 13);
+        whole.pieces(home, home, |piece| builder.arc(&piece));
+        contours.push(builder.finish(true));
+    }
+    Path::from_parts(contours, Default::default(), fault)
+}

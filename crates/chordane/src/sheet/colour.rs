@@ -1,0 +1,200 @@
+//! Colours, read from the text of the CSS Color 4 syntax.
+
+use super::colour_names::NAMES;
+use crate::fault::{Fault, FaultKind};
+
+/// A colour: red, green, blue and alpha from 0 to 1, in sRGB as screens and files have it, alpha not multiplied
+/// in.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Colour {
+    /// Red, 0 to 1.
+    pub red: f32,
+    /// Green, 0 to 1.
+    pub green: f32,
+    /// Blue, 0 to 1.
+    pub blue: f32,
+    /// Opacity: 0 is invisible, 1 covers all.
+    pub alpha: f32,
+}
+
+impl Colour {
+    /// Reads a colour of the CSS Color 4 syntax: `#c8553d`, `teal`, `rgb(200 85 61 / 50%)`, `oklch(60% 0.1 200)`.
+    ///
+    /// # Errors
+    ///
+    /// A fault that names the text, and the colour name that comes nearest.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// assert_eq!(Colour::parse("#ff000080")?.hex(), "#ff000080");
+    /// assert_eq!(
+    ///     Colour::parse("tael").unwrap_err().to_string(),
+    ///     "`colour`: \"tael\" is no colour (did you mean \"teal\"?); \
+    ///      give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\""
+    /// );
+    /// # Ok::<(), Fault>(())
+    /// ```
+    pub fn parse(text: &str) -> Result<Self, Fault> {
+        Self::parse_for("colour", text)
+    }
+
+    pub(crate) fn parse_for(call: &'static str, text: &str) -> Result<Self, Fault> {
+        let trimmed = text.trim();
+        let lower = trimmed.to_ascii_lowercase();
+        if lower == "transparent" {
+            return Ok(Self { red: 0.0, green: 0.0, blue: 0.0, alpha: 0.0 });
+        }
+        if let Ok(at) = NAMES.binary_search_by_key(&lower.as_str(), |(name, _)| name) {
+            let code = NAMES.get(at).map_or(0, |(_, code)| *code);
+            return Ok(Self::from_rgba8([(code >> 16) as u8, (code >> 8) as u8, code as u8, 255]));
+        }
+        // The parser also takes bare hexadecimal digits, which CSS does not.
+        let parsed = if trimmed.starts_with('#') || trimmed.contains('(') {
+            csscolorparser::parse(trimmed).ok()
+        } else {
+            None
+        };
+        parsed.map(|c| Self { red: c.r, green: c.g, blue: c.b, alpha: c.a }.clamped()).ok_or_else(|| {
+            Fault::new(call, FaultKind::UnknownColour { text: text.to_owned(), near: nearest_name(&lower) })
+        })
+    }
+
+    /// A colour from four bytes: red, green, blue, alpha.
+    #[must_use]
+    pub fn from_rgba8([red, green, blue, alpha]: [u8; 4]) -> Self {
+        let share = |byte: u8| f32::from(byte) / 255.0;
+        Self { red: share(red), green: share(green), blue: share(blue), alpha: share(alpha) }
+    }
+
+    /// The nearest four bytes: red, green, blue, alpha.
+    #[must_use]
+    pub fn to_rgba8(self) -> [u8; 4] {
+        [self.red, self.green, self.blue, self.alpha].map(|share| (share * 255.0 + 0.5) as u8)
+    }
+
+    /// The text `#rrggbb`, or `#rrggbbaa` where it is not opaque; shortened to one digit each where that is the
+    /// same colour.
+    #[must_use]
+    pub fn hex(self) -> String {
+        let bytes = self.to_rgba8();
+        let shown = if bytes[3] == 255 { &bytes[..3] } else { &bytes[..] };
+        let short = shown.iter().all(|byte| byte >> 4 == byte & 15);
+        let digits =
+            shown.iter().map(|byte| if short { format!("{:x}", byte & 15) } else { format!("{byte:02x}") });
+        format!("#{}", digits.collect::<String>())
+    }
+
+    /// The same colour with its alpha multiplied by a share from 0 to 1.
+    #[must_use]
+    pub fn faded(self, share: f64) -> Self {
+        Self { alpha: self.alpha * share.clamp(0.0, 1.0) as f32, ..self }
+    }
+
+    fn clamped(self) -> Self {
+        let share = |v: f32| if v.is_nan() { 0.0 } else { v.clamp(0.0, 1.0) };
+        Self {
+            red: share(self.red),
+            green: share(self.green),
+            blue: share(self.blue),
+            alpha: share(self.alpha),
+        }
+    }
+}
+
+/// The colour name that differs least from a text, where few enough letters differ.
+fn nearest_name(text: &str) -> Option<&'static str> {
+    let most = (text.chars().count() / 3).max(1);
+    let distances = NAMES.iter().map(|(name, _)| (letters_apart(text, name), *name));
+    distances.filter(|(distance, _)| *distance <= most).min().map(|(_, name)| name)
+}
+
+/// The least number of letters to add, drop, change or swap with a neighbour to make one text of the other
+/// (optimal string alignment).
+fn letters_apart(a: &str, b: &str) -> usize {
+    let (a, b): (Vec<char>, Vec<char>) = (a.chars().take(64).collect(), b.chars().collect());
+    let mut rows: Vec<Vec<usize>> = vec![(0..=b.len()).collect()];
+    for i in 1..=a.len() {
+        let mut row = vec![i];
+        for j in 1..=b.len() {
+            let change = rows[i - 1][j - 1] + usize::from(a[i - 1] != b[j - 1]);
+            let mut least = change.min(rows[i - 1][j] + 1).min(row[j - 1] + 1);
+            if i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1] {
+                least = least.min(rows[i - 2][j - 2] + 1);
+            }
+            row.push(least);
+        }
+        rows.push(row);
+    }
+    rows[a.len()][b.len()]
+}
+
+/// What a fill or stroke is given: a [`Colour`], or a text that is read as one. A text that is no colour becomes
+/// the item's fault.
+#[derive(Clone, Debug)]
+pub struct Paint(Result<Colour, String>);
+
+impl Paint {
+    pub(crate) fn resolve(self, call: &'static str) -> Result<Colour, Fault> {
+        match self.0 {
+            Ok(colour) => Ok(colour),
+            Err(text) => Colour::parse_for(call, &text),
+        }
+    }
+}
+
+impl From<Colour> for Paint {
+    fn from(colour: Colour) -> Self {
+        Self(Ok(colour))
+    }
+}
+
+impl From<&str> for Paint {
+    fn from(text: &str) -> Self {
+        Self(Err(text.to_owned()))
+    }
+}
+
+impl From<String> for Paint {
+    fn from(text: String) -> Self {
+        Self(Err(text))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_css_syntax_is_read() {
+        let cases = [
+            ("#fff", [255, 255, 255, 255]),
+            ("#C8553D", [200, 85, 61, 255]),
+            ("RebeccaPurple", [102, 51, 153, 255]),
+            ("transparent", [0, 0, 0, 0]),
+            ("rgb(200 85 61 / 50%)", [200, 85, 61, 128]),
+            ("rgba(200, 85, 61, 0.5)", [200, 85, 61, 128]),
+            ("hsl(120deg 100% 25%)", [0, 128, 0, 255]),
+            ("hwb(0 0% 0%)", [255, 0, 0, 255]),
+            ("oklab(100% 0 0)", [255, 255, 255, 255]),
+        ];
+        for (text, want) in cases {
+            assert_eq!(Colour::parse(text).map(Colour::to_rgba8), Ok(want), "{text}");
+        }
+        for text in ["", "fff", "c8553d", "#12", "rgb(", "currentcolor", "redd dish"] {
+            assert!(Colour::parse(text).is_err(), "{text}");
+        }
+    }
+
+    #[test]
+    fn hex_is_short_where_it_can_be() {
+        assert_eq!(Colour::from_rgba8([255, 0, 17, 255]).hex(), "#f01");
+        assert_eq!(Colour::from_rgba8([255, 0, 18, 255]).hex(), "#ff0012");
+        assert_eq!(Colour::from_rgba8([255, 0, 17, 0]).hex(), "#f010");
+    }
+
+    #[test]
+    fn names_are_in_order() {
+        assert_eq!(NAMES.len(), 148);
+        assert!(NAMES.windows(2).all(|pair| pair[0].0 < pair[1].0));
+    }
+}

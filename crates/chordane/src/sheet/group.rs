@@ -1,0 +1,204 @@
+//! Groups, and the words that move an item or a group.
+
+use super::style::share;
+use super::{Item, Style};
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::{Angle, Point};
+use crate::path::{Affine, Path, by};
+
+/// Something on a sheet or in a group.
+#[derive(Clone, Debug)]
+pub enum Node {
+    /// A path with its style.
+    Item(Box<Item>),
+    /// Several of these together.
+    Group(Box<Group>),
+}
+
+impl From<Path> for Node {
+    fn from(path: Path) -> Self {
+        Self::Item(Box::new(Item::new(path)))
+    }
+}
+
+impl From<Item> for Node {
+    fn from(item: Item) -> Self {
+        Self::Item(Box::new(item))
+    }
+}
+
+impl From<Group> for Node {
+    fn from(group: Group) -> Self {
+        Self::Group(Box::new(group))
+    }
+}
+
+impl Node {
+    pub(crate) fn sound(&self) -> Result<(), Fault> {
+        match self {
+            Self::Item(item) => item.sound().map(drop),
+            Self::Group(group) => {
+                group.fault.sound()?;
+                group.nodes.iter().try_for_each(Self::sound)
+            }
+        }
+    }
+
+    /// Calls `visit` with every item in the order of drawing.
+    pub(crate) fn each_item<'a>(&'a self, visit: &mut impl FnMut(&'a Item)) {
+        match self {
+            Self::Item(item) => visit(item),
+            Self::Group(group) => group.nodes.iter().for_each(|node| node.each_item(visit)),
+        }
+    }
+}
+
+/// Items that move and fade together. The opacity is that of the finished group: what overlaps inside it does not
+/// show through.
+#[derive(Clone, Debug)]
+pub struct Group {
+    pub(crate) nodes: Vec<Node>,
+    pub(crate) transform: Affine,
+    pub(crate) opacity: f64,
+    pub(crate) name: Option<Box<str>>,
+    pub(crate) fault: Carried,
+}
+
+/// A group of nothing yet; see [`Group::add`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let kite = group()
+///     .add(polygon((0.0, 0.0), 4, 40.0).fill("teal"))
+///     .add(circle((0.0, 0.0), 6.0).fill("white"));
+/// let sheet = sheet(200.0, 100.0)
+///     .add(kite.clone().moved((50.0, 50.0)))
+///     .add(kite.rotated(deg(20.0)).moved((150.0, 50.0)).opacity(0.5));
+/// assert!(sheet.svg()?.contains("opacity=\".5\""));
+/// # Ok::<(), Fault>(())
+/// ```
+#[must_use]
+pub fn group() -> Group {
+    let (nodes, name, fault) = Default::default();
+    Group { nodes, transform: Affine::IDENTITY, opacity: 1.0, name, fault }
+}
+
+impl Group {
+    /// Adds a path, an item or a group on top of what there is.
+    #[must_use]
+    #[allow(clippy::should_implement_trait, reason = "the word of the sheet; nothing is summed")]
+    pub fn add(mut self, node: impl Into<Node>) -> Self {
+        self.nodes.push(node.into());
+        self
+    }
+
+    /// Adds each of several, in order.
+    #[must_use]
+    pub fn add_all<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
+        self.nodes.extend(nodes.into_iter().map(Into::into));
+        self
+    }
+
+    /// The opacity of the whole group, from 0 to 1.
+    #[must_use]
+    pub fn opacity(mut self, opacity: f64) -> Self {
+        if share("opacity", opacity, &mut self.fault) {
+            self.opacity = opacity;
+        }
+        self
+    }
+
+    /// The same group with a name: the `id` in an SVG file.
+    #[must_use]
+    pub fn named(mut self, name: &str) -> Self {
+        self.name = Some(name.into());
+        self
+    }
+
+    /// What is in the group, in the order of drawing.
+    #[must_use]
+    pub fn nodes(&self) -> &[Node] {
+        &self.nodes
+    }
+
+    /// Where the group stands.
+    #[must_use]
+    pub fn transform(&self) -> &Affine {
+        &self.transform
+    }
+}
+
+/// The words that move things mean the same for an item and for a group.
+macro_rules! transform_words {
+    ($type:ty) => {
+        impl $type {
+            fn then_by(mut self, call: &'static str, by: Affine) -> Self {
+                let next = by * self.transform;
+                if next.is_finite() {
+                    self.transform = next;
+                } else {
+                    let value =
+                        by.to_cols_array().into_iter().find(|v| !v.is_finite()).unwrap_or(f64::INFINITY);
+                    self.fault.note(Fault::new(call, FaultKind::NotFinite { what: "number", value }));
+                }
+                self
+            }
+
+            /// Moved by a step.
+            #[must_use]
+            pub fn moved(self, step: impl Into<Point>) -> Self {
+                self.then_by("moved", Affine::from_translation(step.into()))
+            }
+
+            /// Turned about the origin; a positive angle turns clockwise as seen on a sheet with y down.
+            #[must_use]
+            pub fn rotated(self, angle: Angle) -> Self {
+                self.then_by("rotated", by::rotation(angle))
+            }
+
+            /// Turned about a point; a positive angle turns clockwise as seen on a sheet with y down.
+            #[must_use]
+            pub fn rotated_about(self, centre: impl Into<Point>, angle: Angle) -> Self {
+                self.then_by("rotated_about", by::about(centre.into(), by::rotation(angle)))
+            }
+
+            /// Scaled evenly from the origin, strokes and all.
+            #[must_use]
+            pub fn scaled(self, factor: f64) -> Self {
+                self.then_by("scaled", Affine::from_scale(Point::splat(factor)))
+            }
+
+            /// Scaled from the origin by a factor along x and one along y, strokes and all.
+            #[must_use]
+            pub fn scaled_by(self, factors: impl Into<Point>) -> Self {
+                self.then_by("scaled_by", Affine::from_scale(factors.into()))
+            }
+
+            /// Sheared; see [`Path::sheared`].
+            #[must_use]
+            pub fn sheared(self, x: Angle, y: Angle) -> Self {
+                self.then_by("sheared", by::shear(x, y))
+            }
+
+            /// Under an affine transform, after those that there are.
+            #[must_use]
+            pub fn transformed(self, by: &Affine) -> Self {
+                self.then_by("transformed", *by)
+            }
+        }
+    };
+}
+
+transform_words!(Item);
+transform_words!(Group);
+
+impl Style {
+    /// The fault of the style's making, if any.
+    ///
+    /// # Errors
+    ///
+    /// The first fault.
+    pub fn sound(&self) -> Result<&Self, Fault> {
+        self.fault.sound().map(|()| self)
+    }
+}

@@ -1,0 +1,171 @@
+//! An item: a path with a style, and where it stands.
+
+use super::{Given, Paint, Style};
+use crate::fault::{Carried, Fault};
+use crate::path::{Affine, FillRule, Path};
+use crate::reshape::{Cap, Join};
+
+/// A path with its style and its transform. The transform moves the style along: a stroke that is scaled twofold
+/// is twice as wide. To scale a path and keep the width, scale it first and style it then.
+#[derive(Clone, Debug)]
+pub struct Item {
+    pub(crate) path: Path,
+    pub(crate) style: Style,
+    pub(crate) transform: Affine,
+    pub(crate) name: Option<Box<str>>,
+    pub(crate) fault: Carried,
+}
+
+impl Item {
+    pub(crate) fn new(path: Path) -> Self {
+        Self {
+            path,
+            style: Style::default(),
+            transform: Affine::IDENTITY,
+            name: None,
+            fault: Carried::default(),
+        }
+    }
+
+    /// The path, before the item's transform.
+    #[must_use]
+    pub fn path(&self) -> &Path {
+        &self.path
+    }
+
+    /// The style.
+    #[must_use]
+    pub fn style(&self) -> &Style {
+        &self.style
+    }
+
+    /// Where the item stands: applied to the path and its stroke.
+    #[must_use]
+    pub fn transform(&self) -> &Affine {
+        &self.transform
+    }
+
+    /// The name, if it was given one.
+    #[must_use]
+    pub fn name(&self) -> Option<&str> {
+        self.name.as_deref()
+    }
+
+    /// The same item with a name: the `id` in an SVG file, and what findings call it.
+    #[must_use]
+    pub fn named(mut self, name: &str) -> Self {
+        self.name = Some(name.into());
+        self
+    }
+
+    /// The same item with another style altogether.
+    #[must_use]
+    pub fn styled(mut self, style: &Style) -> Self {
+        self.style = style.clone();
+        self
+    }
+
+    /// See [`Style::fill`].
+    #[must_use]
+    pub fn fill(mut self, paint: impl Into<Paint>) -> Self {
+        self.style = self.style.fill(paint);
+        self
+    }
+
+    /// See [`Style::stroke`].
+    #[must_use]
+    pub fn stroke(mut self, paint: impl Into<Paint>, width: f64) -> Self {
+        self.style = self.style.stroke(paint, width);
+        self
+    }
+
+    /// See [`Style::cap`].
+    #[must_use]
+    pub fn cap(mut self, cap: impl Into<Given<Cap>>) -> Self {
+        self.style = self.style.cap(cap);
+        self
+    }
+
+    /// See [`Style::join`].
+    #[must_use]
+    pub fn join(mut self, join: impl Into<Given<Join>>) -> Self {
+        self.style = self.style.join(join);
+        self
+    }
+
+    /// See [`Style::mitre_limit`].
+    #[must_use]
+    pub fn mitre_limit(mut self, limit: f64) -> Self {
+        self.style = self.style.mitre_limit(limit);
+        self
+    }
+
+    /// See [`Style::dash`].
+    #[must_use]
+    pub fn dash(mut self, pattern: impl Into<Vec<f64>>) -> Self {
+        self.style = self.style.dash(pattern);
+        self
+    }
+
+    /// See [`Style::dash_offset`].
+    #[must_use]
+    pub fn dash_offset(mut self, offset: f64) -> Self {
+        self.style = self.style.dash_offset(offset);
+        self
+    }
+
+    /// See [`Style::opacity`].
+    #[must_use]
+    pub fn opacity(mut self, opacity: f64) -> Self {
+        self.style = self.style.opacity(opacity);
+        self
+    }
+
+    /// What the path encloses: `FillRule` or `"nonzero"`, `"evenodd"`.
+    #[must_use]
+    pub fn fill_rule(mut self, rule: impl Into<Given<FillRule>>) -> Self {
+        match rule.into().resolve("fill_rule") {
+            Ok(rule) => self.path = self.path.with_fill_rule(rule),
+            Err(fault) => self.fault.note(fault),
+        }
+        self
+    }
+
+    /// The item itself when nothing went wrong in its making, else the first fault.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of the path, then of the style, then of the item.
+    pub fn sound(&self) -> Result<&Self, Fault> {
+        self.path.sound()?;
+        self.style.fault.sound()?;
+        self.fault.sound()?;
+        Ok(self)
+    }
+}
+
+impl Path {
+    /// An item of this path, filled; see [`Style::fill`].
+    #[must_use]
+    pub fn fill(self, paint: impl Into<Paint>) -> Item {
+        Item::new(self).fill(paint)
+    }
+
+    /// An item of this path, stroked; see [`Style::stroke`].
+    #[must_use]
+    pub fn stroke(self, paint: impl Into<Paint>, width: f64) -> Item {
+        Item::new(self).stroke(paint, width)
+    }
+
+    /// An item of this path in a style.
+    #[must_use]
+    pub fn styled(self, style: &Style) -> Item {
+        Item::new(self).styled(style)
+    }
+}
+
+impl From<Path> for Item {
+    fn from(path: Path) -> Self {
+        Self::new(path)
+    }
+}

@@ -1,0 +1,18 @@
+//! The sheet: what is drawn, with which style, in which order.
+//!
+//! Style is a value on each item. There is no current style, so nothing leaks from one shape into the next.
+
+mod colour;
+mod colour_names;
+mod group;
+mod item;
+mod named;
+mod page;
+mod style;
+
+pub use colour::{Colour, Paint};
+pub use group::{Group, Node, group};
+pub use item::Item;
+pub use named::{Given, Named};
+pub use page::{Sheet, Unit, sheet};
+pub use style::{Style, style};

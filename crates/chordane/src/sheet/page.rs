@@ -1,0 +1,188 @@
+//! The sheet itself: size, unit, ground, and where its origin stands.
+
+use super::{Colour, Given, Item, Node, Paint};
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::Point;
+use crate::path::Affine;
+
+/// What a sheet unit is in the world.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+pub enum Unit {
+    /// The pixel of the web: 1/96 of an inch.
+    #[default]
+    Px,
+    /// The millimetre.
+    Mm,
+    /// The inch.
+    In,
+}
+
+impl Unit {
+    /// The size of the unit in pixels of 1/96 inch.
+    #[must_use]
+    pub fn pixels(self) -> f64 {
+        match self {
+            Self::Px => 1.0,
+            Self::Mm => 96.0 / 25.4,
+            Self::In => 96.0,
+        }
+    }
+
+    /// The unit's short name, as files have it.
+    #[must_use]
+    pub fn suffix(self) -> &'static str {
+        match self {
+            Self::Px => "px",
+            Self::Mm => "mm",
+            Self::In => "in",
+        }
+    }
+}
+
+/// What is drawn on: a size, a ground, and items one over the other.
+///
+/// The origin is the top left corner and y runs down, unless [`Sheet::centred`] or [`Sheet::y_up`] say otherwise.
+#[derive(Clone, Debug)]
+pub struct Sheet {
+    pub(crate) size: Point,
+    pub(crate) unit: Unit,
+    pub(crate) ground: Option<Colour>,
+    pub(crate) centred: bool,
+    pub(crate) y_up: bool,
+    pub(crate) nodes: Vec<Node>,
+    pub(crate) fault: Carried,
+}
+
+/// A sheet of a width and a height, in pixels unless [`Sheet::unit`] says otherwise; without a ground, so what is
+/// not painted is transparent.
+///
+/// A width or height of zero or below is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sheet = sheet(640.0, 480.0).centred().ground("#f4efe6").add(circle((0.0, 0.0), 90.0).fill("teal"));
+/// assert!(sheet.svg()?.starts_with("<svg"));
+/// # Ok::<(), Fault>(())
+/// ```
+#[must_use]
+pub fn sheet(width: f64, height: f64) -> Sheet {
+    let mut fault = Carried::default();
+    for (what, value) in [("width", width), ("height", height)] {
+        if fault.finite("sheet", what, value) && value <= 0.0 {
+            fault.note(Fault::new("sheet", FaultKind::NotPositive { what, value }));
+        }
+    }
+    let (unit, ground, centred, y_up, nodes) = Default::default();
+    Sheet { size: Point::new(width, height), unit, ground, centred, y_up, nodes, fault }
+}
+
+impl Sheet {
+    /// Width and height in the sheet's unit.
+    #[must_use]
+    pub fn size(&self) -> Point {
+        self.size
+    }
+
+    /// Puts the origin in the middle of the sheet.
+    #[must_use]
+    pub fn centred(mut self) -> Self {
+        self.centred = true;
+        self
+    }
+
+    /// Lets y run up, from the bottom left corner (or the middle, when centred). Angles that turn clockwise as seen
+    /// on a sheet with y down then turn anticlockwise as seen.
+    #[must_use]
+    pub fn y_up(mut self) -> Self {
+        self.y_up = true;
+        self
+    }
+
+    /// What one sheet unit is: `Unit` or `"px"`, `"mm"`, `"in"`. Files are then made at true size.
+    #[must_use]
+    pub fn unit(mut self, unit: impl Into<Given<Unit>>) -> Self {
+        match unit.into().resolve("unit") {
+            Ok(unit) => self.unit = unit,
+            Err(fault) => self.fault.note(fault),
+        }
+        self
+    }
+
+    /// The unit of the sheet.
+    #[must_use]
+    pub fn its_unit(&self) -> Unit {
+        self.unit
+    }
+
+    /// Covers the whole sheet with a colour, under everything else.
+    #[must_use]
+    pub fn ground(mut self, paint: impl Into<Paint>) -> Self {
+        match paint.into().resolve("ground") {
+            Ok(colour) => self.ground = Some(colour),
+            Err(fault) => self.fault.note(fault),
+        }
+        self
+    }
+
+    /// Adds a path, an item or a group on top of what there is.
+    #[must_use]
+    #[allow(clippy::should_implement_trait, reason = "the sheet's word; nothing is summed")]
+    pub fn add(mut self, node: impl Into<Node>) -> Self {
+        self.nodes.push(node.into());
+        self
+    }
+
+    /// Adds each of several, in order.
+    #[must_use]
+    pub fn add_all<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
+        self.nodes.extend(nodes.into_iter().map(Into::into));
+        self
+    }
+
+    /// What is on the sheet, in the order of drawing.
+    #[must_use]
+    pub fn nodes(&self) -> &[Node] {
+        &self.nodes
+    }
+
+    /// The items with neither fill nor stroke. They are drawn as a thin draft outline, since what cannot be seen
+    /// cannot be mended.
+    #[must_use]
+    pub fn unpainted(&self) -> Vec<&Item> {
+        let mut found = Vec::new();
+        for node in &self.nodes {
+            node.each_item(&mut |item| {
+                if item.style.paints_nothing() && !item.path.is_empty() {
+                    found.push(item);
+                }
+            });
+        }
+        found
+    }
+
+    /// The sheet itself when nothing went wrong in its making, else the first fault.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of the sheet, then of what is on it, in the order of drawing.
+    pub fn sound(&self) -> Result<&Self, Fault> {
+        self.fault.sound()?;
+        self.nodes.iter().try_for_each(Node::sound)?;
+        Ok(self)
+    }
+
+    /// The place of the sheet's top left corner, in its own coordinates with y down.
+    pub(crate) fn corner(&self) -> Point {
+        if self.centred { self.size * -0.5 } else { Point::ZERO }
+    }
+
+    /// From the coordinates of what is added to coordinates with y down.
+    pub(crate) fn upright(&self) -> Affine {
+        let height = if self.centred { 0.0 } else { self.size.y };
+        if self.y_up {
+            Affine::from_translation(Point::new(0.0, height)) * Affine::from_scale(Point::new(1.0, -1.0))
+        } else {
+            Affine::IDENTITY
+        }
+    }
+}
