@@ -1,0 +1,173 @@
+//! What the pixel filler paints, against counting spots and against arithmetic.
+
+mod support;
+
+use chordane::prelude::*;
+use proptest::prelude::*;
+use support::{any_path, counted_coverage, drawn_coverage};
+
+fn assert_close(drawn: &[f64], counted: &[f64], size: usize, limit: f64) -> Result<(), TestCaseError> {
+    for (i, (a, b)) in drawn.iter().zip(counted).enumerate() {
+        prop_assert!((a - b).abs() <= limit, "pixel ({}, {}): drawn {a}, counted {b}", i % size, i / size);
+    }
+    Ok(())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 160, ..ProptestConfig::default() })]
+
+    /// Contours that cross and overlap within pixels, of any kind of segment, under both rules.
+    #[test]
+    fn the_filler_agrees_with_counting_spots(path in any_path(10.0)) {
+        let drawn = drawn_coverage(path.clone().fill("black"), 10);
+        assert_close(&drawn, &counted_coverage(&path, 10, 20), 10, 0.06)?;
+    }
+
+    /// Slivers thinner than a pixel, which overlap in most of the pixels that they touch.
+    #[test]
+    fn slivers_that_overlap_agree_with_counting_spots(
+        tips in prop::collection::vec((support::point(6.0), -30.0..30.0_f64), 2..6),
+        even_odd in any::<bool>(),
+    ) {
+        let slivers = tips.iter().fold(Path::empty(), |path, (at, angle)| {
+            path.and(&Path::closed([*at, *at + polar(deg(*angle), 7.0), *at + polar(deg(*angle + 4.0), 7.0)]))
+        });
+        let slivers = slivers.with_fill_rule(if even_odd { FillRule::EvenOdd } else { FillRule::Nonzero });
+        let drawn = drawn_coverage(slivers.clone().fill("black"), 6);
+        assert_close(&drawn, &counted_coverage(&slivers, 6, 40), 6, 0.035)?;
+    }
+
+    /// The painted share of all pixels together is the area, exactly, for what lies inside the picture.
+    #[test]
+    fn coverage_adds_up_to_the_area(sides in 3_usize..40, radius in 1.0..14.0_f64, x in 15.0..25.0_f64, turn in 0.0..90.0_f64) {
+        let shape = polygon((x, 20.0), sides, radius).rotated_about((x, 20.0), deg(turn));
+        let sum: f64 = drawn_coverage(shape.clone().fill("black"), 40).iter().sum();
+        let rim = 4.0 * radius * 0.5 / 255.0 + 0.05;
+        prop_assert!((sum - shape.signed_area()).abs() < rim.max(0.3), "{sum} for {}", shape.signed_area());
+    }
+}
+
+#[test]
+fn two_contours_over_the_same_half_of_a_pixel_cover_half_of_it() {
+    let half = rectangle((1.0, 1.0), 0.5, 1.0);
+    let twice = half.clone().and(&half);
+    let at_pixel = |path: Path| drawn_coverage(path.fill("black"), 3)[4];
+    assert_eq!(at_pixel(half.clone()), 128.0 / 255.0);
+    assert_eq!(at_pixel(twice.clone()), 128.0 / 255.0);
+    assert_eq!(at_pixel(twice.with_fill_rule(FillRule::EvenOdd)), 0.0);
+    // Quarters that overlap in a sixteenth.
+    let crossed = rectangle((1.0, 1.0), 0.5, 0.5).and(&rectangle((1.25, 1.25), 0.5, 0.5));
+    let share = |rule| (at_pixel(crossed.clone().with_fill_rule(rule)) * 255.0).round();
+    assert_eq!(share(FillRule::Nonzero), (255.0_f64 * 7.0 / 16.0).round());
+    assert_eq!(share(FillRule::EvenOdd), (255.0_f64 * 6.0 / 16.0).round());
+}
+
+#[test]
+fn a_translucent_stroke_that_crosses_itself_is_no_darker_there() {
+    let loops = start((5.0, 5.0)).line((35.0, 35.0)).line((35.0, 5.0)).line((5.0, 35.0)).open();
+    for dash in [vec![], vec![9.0, 3.0]] {
+        let picture = sheet(40.0, 40.0)
+            .add(loops.clone().stroke("rgb(0 0 0 / 50%)", 6.0).join("round").cap("round").dash(dash))
+            .pixels()
+            .unwrap();
+        assert_eq!(picture.as_slice().iter().map(|pixel| pixel[3]).max(), Some(128));
+    }
+}
+
+#[test]
+fn colours_blend_as_the_compositing_recommendation_says() {
+    let half_red = rectangle((0.0, 0.0), 2.0, 1.0).fill("rgb(255 0 0 / 50%)");
+    let on_white = sheet(2.0, 1.0).ground("white").add(half_red.clone()).pixels().unwrap();
+    assert_eq!(on_white.at(0, 0), Some([255, 128, 128, 255]));
+    let on_nothing = sheet(2.0, 1.0).add(half_red.clone()).add(half_red).pixels().unwrap();
+    assert_eq!(on_nothing.at(0, 0), Some([255, 0, 0, 191]));
+}
+
+#[test]
+fn a_group_fades_as_a_whole() {
+    let pair = group()
+        .add(rectangle((0.0, 0.0), 2.0, 2.0).fill("black"))
+        .add(rectangle((1.0, 0.0), 2.0, 2.0).fill("white"))
+        .opacity(0.5);
+    let picture = sheet(3.0, 2.0).ground("black").add(pair).pixels().unwrap();
+    assert_eq!(picture.at(0, 0), Some([0, 0, 0, 255]));
+    assert_eq!(picture.at(1, 0), Some([128, 128, 128, 255]));
+    let item = rectangle((1.0, 1.0), 6.0, 6.0).fill("black").stroke("black", 2.0).opacity(0.5);
+    let faded = sheet(8.0, 8.0).add(item).pixels().unwrap();
+    assert!(faded.as_slice().iter().all(|pixel| pixel[3] == 128));
+}
+
+#[test]
+fn the_same_bytes_come_out_on_any_number_of_threads() {
+    let kites = around(60).map(|a| {
+        let at = pt(200.0, 150.0) + polar(a, 110.0);
+        star(at, 7, 60.0, 20.0).fill("rgb(200 85 61 / 40%)").stroke("#20303c", 1.5).dash([7.0, 3.0])
+    });
+    let sheet = sheet(400.0, 300.0).ground("#f4efe6").add_all(kites);
+    let on = |threads: usize| {
+        let pool = rayon_pool(threads);
+        pool.install(|| sheet.pixels().unwrap())
+    };
+    let one = on(1);
+    assert!(one == on(2) && one == on(5));
+}
+
+fn rayon_pool(threads: usize) -> rayon::ThreadPool {
+    rayon::ThreadPoolBuilder::new().num_threads(threads).build().unwrap()
+}
+
+#[test]
+fn what_reaches_far_outside_is_cut_at_the_rim() {
+    let far = Path::closed([(-1e8, -1e8), (1e8, -1e8), (1e8, 1e8), (-1e8, 1e8)]);
+    assert!(drawn_coverage(far.clone().fill("black"), 8).iter().all(|share| *share == 1.0));
+    let hole = far.with_hole(rectangle((2.0, 2.0), 4.0, 4.0));
+    assert_eq!(drawn_coverage(hole.fill("black"), 8).iter().sum::<f64>(), 48.0);
+    // A slanted edge keeps its slope where it is cut.
+    let slant = Path::closed([(-1000.0, -1000.0), (1000.0, 1000.0), (-1000.0, 1000.0)]);
+    assert_eq!(drawn_coverage(slant.fill("black"), 4)[5], 128.0 / 255.0);
+    let error = circle((0.0, 0.0), 1e10).fill("black");
+    assert_eq!(
+        sheet(8.0, 8.0).add(error).pixels().unwrap_err().to_string(),
+        "`draw`: a vertex lies at 1e10 pixels; bring it within 1e9 of the sheet"
+    );
+}
+
+#[test]
+fn an_item_without_paint_is_drawn_as_a_draft() {
+    let sheet = sheet(20.0, 20.0).add(circle((10.0, 10.0), 6.0)).add(group().add(Path::empty()));
+    assert_eq!(sheet.unpainted().len(), 1);
+    assert!(sheet.pixels().unwrap().as_slice().iter().any(|pixel| pixel[3] > 200));
+    assert!(sheet.svg().unwrap().contains("vector-effect"));
+}
+
+#[test]
+fn sizes_are_checked_before_anything_is_made() {
+    let too_large = sheet(20_000.0, 10.0);
+    assert_eq!(
+        too_large.pixels().unwrap_err().to_string(),
+        "a picture of 20000 x 10 pixels is too large; the limit is 16384 x 16384: \
+         make the sheet smaller, ask for another size, or raise the limit"
+    );
+    assert!(too_large.pixels_with(&PixelOptions::default().max_side(20_000)).is_ok());
+    assert_eq!(
+        sheet(0.0, 10.0).pixels().unwrap_err().to_string(),
+        "`sheet`: the width 0 leaves nothing; give more than 0"
+    );
+    assert!(sheet(f64::NAN, 10.0).svg().is_err());
+    let inch = sheet(1.0, 0.5).unit("in").pixels().unwrap();
+    assert_eq!((inch.width(), inch.height()), (96, 48));
+    let fitted = sheet(10.0, 10.0).ground("red").pixels_with(&PixelOptions::default().size(30, 20)).unwrap();
+    assert_eq!((fitted.width(), fitted.height()), (30, 20));
+    assert_eq!(fitted.at(0, 0), Some([255, 0, 0, 255]));
+}
+
+#[test]
+fn a_png_holds_the_same_pixels() {
+    let picture = sheet(9.0, 7.0).add(circle((4.0, 3.0), 3.3).fill("rgb(10 200 30 / 60%)")).pixels().unwrap();
+    let bytes = picture.png();
+    let mut reader = png::Decoder::new(std::io::Cursor::new(&bytes)).read_info().unwrap();
+    let mut back = vec![0; reader.output_buffer_size().unwrap()];
+    reader.next_frame(&mut back).unwrap();
+    assert_eq!(back, picture.bytes());
+    assert!(Pixels::new(0, 4).png().is_empty());
+}
