@@ -23,45 +23,60 @@ const EXACT_POWERS: [f64; 23] = [
 /// 1990); all else goes to the standard library.
 #[inline]
 pub(super) fn read_number(bytes: &[u8], begin: usize) -> NumberRead {
-    let mut at = begin;
+    match read_plainly(bytes, begin) {
+        (_, 0) => read_otherwise(bytes, begin),
+        (value, end) => NumberRead::Value(value, end),
+    }
+}
+
+/// Reads a number of at most 19 digits, 15 of them decimals, and no exponent: its value and where it ended, 0 when
+/// it is not of that kind.
+#[inline(always)]
+fn read_plainly(bytes: &[u8], begin: usize) -> (f64, usize) {
+    let first = bytes.get(begin).copied().unwrap_or(0);
+    let negative = first == b'-';
+    let digits_begin = begin + usize::from(negative);
+    let (mut mantissa, whole) = read_digits(bytes, digits_begin, 0);
+    let mut at = digits_begin + whole;
     let mut next = bytes.get(at).copied().unwrap_or(0);
-    let negative = next == b'-';
-    if negative || next == b'+' {
-        at += 1;
-        next = bytes.get(at).copied().unwrap_or(0);
-    }
-    let digits_begin = at;
-    let mut mantissa = 0_u64;
-    while next.is_ascii_digit() {
-        mantissa = mantissa.wrapping_mul(10).wrapping_add(u64::from(next - b'0'));
-        at += 1;
-        next = bytes.get(at).copied().unwrap_or(0);
-    }
-    let mut digits = at - digits_begin;
-    let mut exponent = 0_i32;
+    let mut decimals = 0;
     if next == b'.' {
-        let point = at;
-        let mut behind = at + 1;
-        next = bytes.get(behind).copied().unwrap_or(0);
-        while next.is_ascii_digit() {
-            mantissa = mantissa.wrapping_mul(10).wrapping_add(u64::from(next - b'0'));
-            behind += 1;
-            next = bytes.get(behind).copied().unwrap_or(0);
+        (mantissa, decimals) = read_digits(bytes, at + 1, mantissa);
+        if decimals == 0 {
+            return (0.0, 0);
         }
-        let decimals = behind - point - 1;
+        at += 1 + decimals;
+        next = bytes.get(at).copied().unwrap_or(0);
+    }
+    let plain = whole + decimals <= 19 && decimals < 16 && mantissa <= 1 << 53 && next | 32 != b'e';
+    if whole + decimals == 0 || !plain {
+        return (0.0, 0);
+    }
+    let value = mantissa as f64 / EXACT_POWERS[decimals & 15];
+    (if negative { -value } else { value }, at)
+}
+
+/// Reads a number with an exponent, a plus sign, or many digits.
+#[cold]
+fn read_otherwise(bytes: &[u8], begin: usize) -> NumberRead {
+    let signed = matches!(bytes.get(begin), Some(b'-' | b'+'));
+    let mut at = begin + usize::from(signed);
+    let (mut mantissa, mut digits) = read_digits(bytes, at, 0);
+    at += digits;
+    let mut exponent = 0_i32;
+    if bytes.get(at) == Some(&b'.') {
+        let (joined, decimals) = read_digits(bytes, at + 1, mantissa);
         if decimals > 0 {
-            at = behind;
+            mantissa = joined;
+            at += 1 + decimals;
             digits += decimals;
-            // Beyond the fast range the count of digits sends it to the standard library.
             exponent = -(decimals.min(4096) as i32);
-        } else {
-            next = b'.';
         }
     }
     if digits == 0 {
         return NumberRead::Missing;
     }
-    if next == b'e' || next == b'E' {
+    if matches!(bytes.get(at), Some(b'e' | b'E')) {
         let (written, end) = read_exponent(bytes, at + 1);
         if end > at {
             exponent = exponent.saturating_add(written);
@@ -71,9 +86,50 @@ pub(super) fn read_number(bytes: &[u8], begin: usize) -> NumberRead {
     if digits <= 19 && mantissa <= 1 << 53 && (-22..=22).contains(&exponent) {
         let power = EXACT_POWERS.get(exponent.unsigned_abs() as usize).copied().unwrap_or(1.0);
         let value = if exponent < 0 { mantissa as f64 / power } else { mantissa as f64 * power };
-        return NumberRead::Value(if negative { -value } else { value }, at);
+        return NumberRead::Value(if bytes.get(begin) == Some(&b'-') { -value } else { value }, at);
     }
     read_slowly(bytes, begin, at)
+}
+
+/// Reads the digits at a position behind those of a number; gives the joint number (wrapping) and their count.
+///
+/// Eight bytes are looked at together. How many digits they begin with varies from number to number, so a loop
+/// over them would be mispredicted at nearly every end; this has no branch but the one for a ninth digit.
+#[inline(always)]
+fn read_digits(bytes: &[u8], begin: usize, before: u64) -> (u64, usize) {
+    let (mut number, mut at) = (before, begin);
+    loop {
+        let values = eight_bytes(bytes, at) ^ 0x3030_3030_3030_3030;
+        // A byte above 9 gets its top bit set; what carries out of it only reaches bytes behind it.
+        let others = (values.wrapping_add(0x7676_7676_7676_7676) | values) & 0x8080_8080_8080_8080;
+        let count = others.trailing_zeros() / 8;
+        if count == 0 {
+            return (number, at - begin);
+        }
+        // The digits moved to the end, zeros before them; then neighbours joined, in pairs, fours and eights.
+        let mut joined = values << (64 - 8 * count);
+        joined = (joined.wrapping_mul((10 << 8) + 1)) >> 8 & 0x00ff_00ff_00ff_00ff;
+        joined = (joined.wrapping_mul((100 << 16) + 1)) >> 16 & 0x0000_ffff_0000_ffff;
+        joined = (joined.wrapping_mul((10_000 << 32) + 1)) >> 32;
+        let power = WHOLE_POWERS.get(count as usize).copied().unwrap_or(1);
+        number = number.wrapping_mul(power).wrapping_add(joined);
+        at += count as usize;
+        if count < 8 {
+            return (number, at - begin);
+        }
+    }
+}
+
+const WHOLE_POWERS: [u64; 9] = [1, 10, 100, 1000, 10_000, 100_000, 1_000_000, 10_000_000, 100_000_000];
+
+/// The eight bytes at a position, the first one lowest; zeros beyond the end.
+#[inline(always)]
+fn eight_bytes(bytes: &[u8], at: usize) -> u64 {
+    if let Some(Ok(eight)) = bytes.get(at..at + 8).map(<[u8; 8]>::try_from) {
+        return u64::from_le_bytes(eight);
+    }
+    let rest = bytes.get(at..).unwrap_or_default().iter();
+    rest.rev().fold(0, |word, byte| word << 8 | u64::from(*byte))
 }
 
 /// The exponent after an `e`, and where it ended: 0 where no digits follow, since the `e` is then no exponent.

@@ -4,6 +4,9 @@
 //! repeats. Exponents are read too, as every reader of path data does.
 
 use std::fmt;
+use std::ops::Range;
+
+use rayon::prelude::*;
 
 use super::data_number::{NumberRead, read_number};
 use super::{Contour, ContourBuilder, Path, Verb};
@@ -77,7 +80,7 @@ impl std::error::Error for DataError {}
 impl Path {
     /// Reads path data, the text of an SVG path's `d`.
     ///
-    /// Empty text is the empty path. Cost: linear in the text.
+    /// Empty text is the empty path. Cost: linear in the text; long text is read on several threads.
     ///
     /// # Errors
     ///
@@ -96,15 +99,52 @@ impl Path {
     /// # Ok::<(), DataError>(())
     /// ```
     pub fn from_data(text: &str) -> Result<Self, DataError> {
-        let mut reader = Reader::new(text.as_bytes());
-        match reader.read() {
-            Ok(()) => Ok(Self::from_contours(reader.finish())),
-            Err((kind, at)) => {
-                let so_far = Self::from_contours(reader.finish());
-                Err(DataError { kind, at, so_far })
+        let pieces: Vec<Piece> = if text.len() < 2 * PIECE_BYTES {
+            vec![read_piece(text.as_bytes())]
+        } else {
+            cut_at_moves(text).par_iter().map(|range| read_piece(&text.as_bytes()[range.clone()])).collect()
+        };
+        let mut contours = Vec::with_capacity(pieces.iter().map(|piece| piece.contours.len()).sum());
+        let mut begin = 0;
+        for piece in pieces {
+            contours.extend(piece.contours);
+            if let Some((kind, at)) = piece.stop {
+                let so_far = Self::from_contours(contours);
+                return Err(DataError { kind, at: begin + at, so_far });
             }
+            begin += piece.bytes;
         }
+        Ok(Self::from_contours(contours))
     }
+}
+
+/// Long data is read in pieces of about this size, spread over threads.
+const PIECE_BYTES: usize = 1 << 17;
+
+/// Cuts long data before commands `M`: what follows one does not depend on what came before it. Data without one
+/// stays whole.
+fn cut_at_moves(text: &str) -> Vec<Range<usize>> {
+    let mut cuts = vec![0];
+    let mut at = PIECE_BYTES;
+    while let Some(found) = text.as_bytes().get(at..).and_then(|rest| rest.iter().position(|b| *b == b'M')) {
+        cuts.push(at + found);
+        at += found + PIECE_BYTES;
+    }
+    cuts.push(text.len());
+    cuts.windows(2).map(|pair| pair[0]..pair[1]).collect()
+}
+
+/// What was read of a piece, and where and why the reading stopped.
+struct Piece {
+    contours: Vec<Contour>,
+    stop: Option<Stop>,
+    bytes: usize,
+}
+
+fn read_piece(bytes: &[u8]) -> Piece {
+    let mut reader = Reader::new(bytes);
+    let stop = reader.read().err();
+    Piece { contours: reader.finish(), stop, bytes: bytes.len() }
 }
 
 /// The control point that a smooth curve continues from.
@@ -127,6 +167,10 @@ struct Reader<'a> {
     handle: Handle,
 }
 
+/// A contour of fewer points is copied out of the reader's storage, which costs less than growing new storage for
+/// each; a longer one is handed over as it is.
+const COPIED_POINTS: usize = 1 << 16;
+
 type Stop = (DataErrorKind, usize);
 
 impl<'a> Reader<'a> {
@@ -148,12 +192,19 @@ impl<'a> Reader<'a> {
         self.contours
     }
 
+    /// Hands over the contour that was read, in storage of just its size; the reader's own storage is used again.
     fn end_contour(&mut self, closed: bool) {
-        if !self.points.is_empty() {
-            let builder =
-                ContourBuilder::from_parts(std::mem::take(&mut self.verbs), std::mem::take(&mut self.points));
-            self.contours.push(builder.finish(closed));
+        if self.points.is_empty() {
+            return;
         }
+        let builder = if self.points.len() < COPIED_POINTS {
+            ContourBuilder::from_parts(self.verbs.as_slice().to_vec(), self.points.as_slice().to_vec())
+        } else {
+            ContourBuilder::from_parts(std::mem::take(&mut self.verbs), std::mem::take(&mut self.points))
+        };
+        self.contours.push(builder.finish(closed));
+        self.verbs.clear();
+        self.points.clear();
     }
 
     #[inline]
@@ -171,6 +222,10 @@ impl<'a> Reader<'a> {
     /// Skips white space with at most one comma; true when there was a comma.
     #[inline]
     fn skip_comma(&mut self) -> bool {
+        // What comes next is most often the number itself: all that may be skipped is at most a comma.
+        if self.peek().is_some_and(|next| next > b',') {
+            return false;
+        }
         self.skip_space();
         let comma = self.peek() == Some(b',');
         if comma {
