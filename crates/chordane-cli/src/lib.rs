@@ -1,1 +1,88 @@
+//! The `chordane` command as a library: a thin layer over the drawing library and the scores.
+//!
+//! A score that was written in Rust gets the same options from [`run`]:
+//!
+//! ```no_run
+//! use chordane::prelude::*;
+//!
+//! fn main() -> std::process::ExitCode {
+//!     chordane_cli::run("sail", || sheet(100.0, 80.0).add(circle((50.0, 40.0), 30.0).fill("teal")))
+//! }
+//! ```
+//!
+//! Exit codes: 0 done; 1 the input is at fault; 2 the call is at fault; 3 the machine is at fault (disk,
+//! permission). Results go to standard output or to the files named, everything else to standard error.
 
+mod demo;
+mod draw;
+mod failure;
+mod input;
+mod manual;
+mod options;
+mod output;
+mod words;
+
+use std::ffi::OsString;
+use std::process::ExitCode;
+
+use chordane_score::Score;
+use clap::{FromArgMatches, Parser};
+
+use failure::Failure;
+use options::{Action, Options};
+
+/// Runs the command with the arguments that the process was given.
+#[must_use]
+pub fn main() -> ExitCode {
+    let options = match Options::try_parse_from(std::env::args_os()) {
+        Ok(options) => options,
+        Err(error) => return usage(&error),
+    };
+    end(match options.action {
+        Action::Draw(options) => draw::score_file(&options),
+        Action::Words(options) => words::show(&options),
+        Action::Demo(options) => demo::write(&options),
+        Action::Completions(options) => manual::completions(&options),
+        Action::Man(options) => manual::pages(&options),
+    })
+}
+
+/// Runs a score that was written in Rust, as `draw` runs a script: `-o` names the files, and so on.
+///
+/// `name` is what the score is called in messages and help.
+#[must_use]
+pub fn run(name: &'static str, score: impl Score) -> ExitCode {
+    run_with(name, score, std::env::args_os())
+}
+
+fn run_with(
+    name: &'static str,
+    score: impl Score,
+    arguments: impl IntoIterator<Item = OsString>,
+) -> ExitCode {
+    let command = options::command_of_one_score(name);
+    let parsed = command
+        .try_get_matches_from(arguments)
+        .and_then(|matches| options::DrawOptions::from_arg_matches(&matches));
+    match parsed {
+        Ok(options) => end(draw::score(&options, || score.sheet())),
+        Err(error) => usage(&error),
+    }
+}
+
+/// Prints help, or what is wrong with the call.
+fn usage(error: &clap::Error) -> ExitCode {
+    // Help goes to standard output, which may be closed; there is then nobody to tell.
+    let _ = error.print();
+    ExitCode::from(if error.use_stderr() { 2 } else { 0 })
+}
+
+fn end(result: Result<(), Failure>) -> ExitCode {
+    match result {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(failure) => {
+            failure.report();
+            ExitCode::from(failure.code())
+        }
+    }
+}

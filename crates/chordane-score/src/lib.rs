@@ -1,1 +1,35 @@
+//! Scores: small programs that return a [`Sheet`](chordane::sheet::Sheet).
+//!
+//! A score is a Rust closure or a script in a `.chord` file; both use the same words. A script is read by an
+//! embedded engine that reaches no file, no network and no environment, and runs within [`Limits`]. What goes
+//! wrong comes back as a [`Mistake`], which knows its place in the source.
+//!
+//! ```
+//! use chordane_score::{Limits, Score, Script};
+//!
+//! let script = Script::read("sail.chord", r##"
+//!     let sail = polygon(pt(0, 0), 4, 120);
+//!     sheet(640, 480).centred().ground("#f4efe6").add(sail.fill("#c8553d"))
+//! "##, Limits::default())?;
+//! assert_eq!(script.sheet()?.size().x, 640.0);
+//!
+//! let mistake = Script::read("sail.chord", "circel(pt(0, 0), 5)", Limits::default()).unwrap().sheet().unwrap_err();
+//! assert_eq!(mistake.to_string(), "there is no word `circel`");
+//! assert_eq!(mistake.advice(), Some("did you mean `circle`?"));
+//! # Ok::<(), chordane_score::Mistake>(())
+//! ```
 
+mod engine;
+mod limits;
+mod mistake;
+mod near;
+mod score;
+mod script;
+mod values;
+pub mod words;
+
+pub use limits::Limits;
+pub use mistake::Mistake;
+pub use near::nearest;
+pub use score::Score;
+pub use script::Script;

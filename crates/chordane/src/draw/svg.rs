@@ -7,6 +7,7 @@ use std::fmt::Write;
 
 use super::plan::DRAFT_COLOUR;
 use crate::fault::Fault;
+use crate::number::Point;
 use crate::path::{Affine, FillRule};
 use crate::reshape::{Cap, Join};
 use crate::sheet::{Colour, Group, Item, Node, Sheet, Style};
@@ -15,6 +16,7 @@ use crate::sheet::{Colour, Group, Item, Node, Sheet, Style};
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct SvgOptions {
     decimals: Option<usize>,
+    size: Option<(u32, u32)>,
 }
 
 impl SvgOptions {
@@ -23,6 +25,14 @@ impl SvgOptions {
     #[must_use]
     pub fn decimals(mut self, decimals: usize) -> Self {
         self.decimals = Some(decimals);
+        self
+    }
+
+    /// The size at which the picture is shown, in pixels; the sheet is fitted into it evenly. At first the size of
+    /// the sheet, in its own unit.
+    #[must_use]
+    pub fn size(mut self, width: u32, height: u32) -> Self {
+        self.size = Some((width, height));
         self
     }
 }
@@ -58,7 +68,7 @@ impl Sheet {
         let finest = self.size.max_element() * 1e-6;
         let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);
         let mut writer = Writer { out: String::new(), decimals };
-        writer.document(self);
+        writer.document(self, options.size);
         Ok(writer.out)
     }
 }
@@ -69,19 +79,30 @@ struct Writer {
 }
 
 impl Writer {
-    fn document(&mut self, sheet: &Sheet) {
+    fn document(&mut self, sheet: &Sheet, shown: Option<(u32, u32)>) {
         let suffix = match sheet.unit.suffix() {
             "px" => "",
             other => other,
         };
         let (size, corner) = (sheet.size, sheet.corner());
         let [x, y, width, height] = [corner.x, corner.y, size.x, size.y].map(plain);
+        let (wide, high) = match shown {
+            Some((wide, high)) => (wide.to_string(), high.to_string()),
+            None => (format!("{width}{suffix}"), format!("{height}{suffix}")),
+        };
         let _ = writeln!(
             self.out,
-            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width}{suffix}\" height=\"{height}{suffix}\" \
+            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{wide}\" height=\"{high}\" \
              viewBox=\"{x} {y} {width} {height}\">"
         );
         if let Some(ground) = sheet.ground {
+            // Shown in another shape, the sheet lies in the middle and its ground reaches over the margins.
+            let margin = shown.map_or(Point::ZERO, |(wide, high)| {
+                let shown = Point::new(f64::from(wide), f64::from(high));
+                (shown / (shown / size).min_element() - size) * 0.5
+            });
+            let (corner, size) = (corner - margin, size + margin * 2.0);
+            let [x, y, width, height] = [corner.x, corner.y, size.x, size.y].map(plain);
             self.out.push_str("<rect");
             self.attribute("x", &x, "0");
             self.attribute("y", &y, "0");

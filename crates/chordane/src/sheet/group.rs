@@ -115,6 +115,12 @@ impl Group {
         self
     }
 
+    /// The first fault of the group's own making; what is in it is not looked at. Constant cost.
+    #[must_use]
+    pub fn own_fault(&self) -> Option<&Fault> {
+        self.fault.get()
+    }
+
     /// What is in the group, in the order of drawing.
     #[must_use]
     pub fn nodes(&self) -> &[Node] {

@@ -160,6 +160,12 @@ impl Sheet {
         found
     }
 
+    /// The first fault of the sheet's own making; what is on it is not looked at. Constant cost.
+    #[must_use]
+    pub fn own_fault(&self) -> Option<&Fault> {
+        self.fault.get()
+    }
+
     /// The sheet itself when nothing went wrong in its making, else the first fault.
     ///
     /// # Errors

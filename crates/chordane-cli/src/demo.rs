@@ -1,0 +1,136 @@
+//! `chordane demo`: the pictures of every demo score, and a page that shows them beside their scores.
+
+use std::fmt::Write;
+use std::path::Path;
+use std::time::Instant;
+
+use chordane::draw::{PixelOptions, write_whole};
+use chordane_score::{Limits, Score, Script};
+
+use crate::failure::Failure;
+use crate::options::DemoOptions;
+use crate::output::{say, time};
+
+/// The demo's scores: the name, a line about it, the source.
+const SCORES: &[(&str, &str, &str)] = &[
+    ("first-sail", "Four typed vertices and a round vent.", include_str!("../../../demo/first-sail.chord")),
+    (
+        "spar-polygons",
+        "Vertices from sine and cosine: 3, 4, 6, 12 and 60 steps.",
+        include_str!("../../../demo/spar-polygons.chord"),
+    ),
+    (
+        "star-vents",
+        "Stars, and a ring of vents punched into a sail.",
+        include_str!("../../../demo/star-vents.chord"),
+    ),
+    (
+        "tails",
+        "Kite tails of quadratics, cubics and arcs, with dashes.",
+        include_str!("../../../demo/tails.chord"),
+    ),
+    (
+        "banner",
+        "A festival banner in millimetres, drawn with a turning pen.",
+        include_str!("../../../demo/banner.chord"),
+    ),
+    (
+        "overlaps",
+        "Translucent sails: fill rules, opacity, joins and caps.",
+        include_str!("../../../demo/overlaps.chord"),
+    ),
+    ("flight", "A small flight of kites over the skerry.", include_str!("../../../demo/flight.chord")),
+];
+
+pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
+    let begin = Instant::now();
+    let folder = &options.out;
+    std::fs::create_dir_all(folder).map_err(|error| {
+        Failure::machine(
+            format!("the folder {} cannot be made: {error}", folder.display()),
+            "name another place with --out",
+        )
+    })?;
+    let save = |name: String, bytes: &[u8]| {
+        let file = folder.join(name);
+        write_whole(&file, bytes).map_err(|error| Failure::writing(&file, &error))
+    };
+    for (name, _, source) in SCORES {
+        let sheet = Script::read(format!("{name}.chord"), *source, Limits::default())?.sheet()?;
+        let broken = |error: String| Failure::input(format!("{name}: {error}"), "mend the demo's score");
+        let svg = sheet.svg().map_err(|error| broken(error.to_string()))?;
+        let pixels = sheet.pixels_with(&PixelOptions::default().size(1280, 960));
+        let pixels = pixels.map_err(|error| broken(error.to_string()))?;
+        save(format!("{name}.chord"), source.as_bytes())?;
+        save(format!("{name}.svg"), svg.as_bytes())?;
+        save(format!("{name}.png"), &pixels.png())?;
+    }
+    save("index.html".to_owned(), page().as_bytes())?;
+    let page = folder.join("index.html");
+    let shown = std::path::absolute(&page).unwrap_or(page);
+    say(&format!("{} scores drawn in {}", SCORES.len(), time(begin.elapsed())));
+    say(&format!("look at {}", shown.display()));
+    say(&format!("then change a number in {} and draw it again:", place(folder, "first-sail.chord")));
+    say(&format!(
+        "  chordane draw {} -o {}",
+        place(folder, "first-sail.chord"),
+        place(folder, "first-sail.png")
+    ));
+    Ok(())
+}
+
+fn place(folder: &Path, file: &str) -> String {
+    folder.join(file).display().to_string()
+}
+
+/// The page: one row a score, the picture beside the text.
+fn page() -> String {
+    let mut page = String::from(PAGE_HEAD);
+    for (name, about, source) in SCORES {
+        let _ = write!(
+            page,
+            "<section id=\"{name}\">\n<figure><img src=\"{name}.svg\" alt=\"{about}\">\n\
+             <figcaption><a href=\"{name}.svg\">SVG</a> <a href=\"{name}.png\">PNG</a> \
+             <a href=\"{name}.chord\">score</a></figcaption></figure>\n\
+             <div><h2>{name}</h2>\n<p>{about}</p>\n<pre>{}</pre></div>\n</section>\n",
+            escaped(source.trim_end())
+        );
+    }
+    page.push_str("</main>\n</html>\n");
+    page
+}
+
+fn escaped(text: &str) -> String {
+    text.replace('&', "&amp;").replace('<', "&lt;")
+}
+
+const PAGE_HEAD: &str = r#"<!doctype html>
+<html lang="en">
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>The Skerry Kite Loft, drawn with Chordane</title>
+<style>
+  :root { color-scheme: light; --ink: #20303c; --paper: #fbf8f1; --line: #d8cfbd; }
+  * { box-sizing: border-box; }
+  body { margin: 0; background: var(--paper); color: var(--ink); font: 16px/1.5 system-ui, sans-serif; }
+  header, main { max-width: 1200px; margin: 0 auto; padding: 24px; }
+  header { padding-bottom: 0; }
+  h1 { margin: 0; font-size: 28px; }
+  h2 { margin: 0; font-size: 20px; }
+  p { margin: 4px 0 12px; }
+  section { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 24px; padding: 24px 0;
+    border-top: 1px solid var(--line); }
+  figure { margin: 0; }
+  img { display: block; width: 100%; height: auto; border: 1px solid var(--line); }
+  figcaption { padding-top: 6px; font-size: 14px; }
+  a { color: #8a3524; }
+  pre { margin: 0; padding: 12px; overflow: auto; max-height: 460px; background: #fff; border: 1px solid var(--line);
+    font: 13px/1.45 ui-monospace, "DejaVu Sans Mono", monospace; }
+  @media (max-width: 800px) { section { grid-template-columns: minmax(0, 1fr); } }
+</style>
+<header>
+<h1>The Skerry Kite Loft</h1>
+<p>Every picture here is made by the few lines beside it. Change a number, draw it again, and look.</p>
+</header>
+<main>
+"#;

@@ -1,0 +1,83 @@
+//! `chordane draw`: a score becomes files.
+
+use std::time::Instant;
+
+use chordane::draw::{DrawError, Format, PixelOptions, SvgOptions};
+use chordane::sheet::Sheet;
+use chordane_score::{Mistake, Score, Script};
+
+use crate::failure::Failure;
+use crate::input::read_score;
+use crate::options::{DrawFileOptions, DrawOptions};
+use crate::output::{Target, say, size, time};
+
+/// Draws the score in a file.
+pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
+    let (name, source) = read_score(&options.input)?;
+    score(&options.draw, || Script::read(name, source, options.limits.limits())?.sheet())
+}
+
+/// Draws what a score makes. The places to write to are looked at before the score runs.
+pub(crate) fn score(
+    options: &DrawOptions,
+    make: impl FnOnce() -> Result<Sheet, Mistake>,
+) -> Result<(), Failure> {
+    let format = options.format.map(Format::from);
+    let targets = options.out.iter().map(|out| Target::of(out, format)).collect::<Result<Vec<_>, _>>()?;
+    let mut begin = Instant::now();
+    let sheet = make()?;
+    note_drafts(&sheet);
+    for target in &targets {
+        let bytes = render(&sheet, target.format, options)?;
+        target.write(&bytes)?;
+        say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));
+        begin = Instant::now();
+    }
+    Ok(())
+}
+
+/// The bytes of a file.
+fn render(sheet: &Sheet, format: Format, options: &DrawOptions) -> Result<Vec<u8>, Failure> {
+    let drawn = match format {
+        Format::Png => {
+            let mut pixels = PixelOptions::default().max_side(options.max_side);
+            if let Some((width, height)) = options.size {
+                pixels = pixels.size(width, height);
+            }
+            sheet.pixels_with(&pixels).map(|pixels| pixels.png())
+        }
+        _ => {
+            let mut svg = SvgOptions::default();
+            if let Some(decimals) = options.decimals {
+                svg = svg.decimals(usize::from(decimals));
+            }
+            if let Some((width, height)) = options.size {
+                svg = svg.size(width, height);
+            }
+            sheet.svg_with(&svg).map(String::into_bytes).map_err(DrawError::from)
+        }
+    };
+    drawn.map_err(|error| match error {
+        DrawError::TooLarge { .. } => Failure::input(
+            error.to_string(),
+            "make the sheet smaller, give a smaller --size, or raise the limit with --max-side",
+        ),
+        other => Failure::input(other.to_string(), "mend it in the score"),
+    })
+}
+
+/// Says which items would be invisible.
+fn note_drafts(sheet: &Sheet) {
+    let (count, named): (usize, Vec<String>) = {
+        let items = sheet.unpainted();
+        (items.len(), items.iter().filter_map(|item| item.name().map(str::to_owned)).collect())
+    };
+    if count > 0 {
+        let which = if named.is_empty() { String::new() } else { format!(" ({})", named.join(", ")) };
+        let (items, have) = if count == 1 { ("item", "has") } else { ("items", "have") };
+        say(&format!(
+            "note: {count} {items}{which} {have} neither fill nor stroke and would be invisible: drawn as a thin \
+             outline.\n  help: give fill(\"#c8553d\") or stroke(\"#20303c\", 3)"
+        ));
+    }
+}

@@ -1,0 +1,103 @@
+//! What went wrong: who is at fault, what is said, and the exit code.
+
+use std::fmt::Write as _;
+use std::io::{self, IsTerminal, Write as _};
+use std::path::Path;
+
+use chordane_score::Mistake;
+use miette::{GraphicalReportHandler, GraphicalTheme};
+
+/// Why the command did not do what it was asked for.
+#[derive(Debug, thiserror::Error)]
+pub(crate) enum Failure {
+    /// The score has a mistake, with its place.
+    #[error(transparent)]
+    Score(Box<Mistake>),
+    /// The input is at fault in another way.
+    #[error("{message}")]
+    Input { message: String, mend: String },
+    /// The call is at fault.
+    #[error("{message}")]
+    Call { message: String, mend: String },
+    /// The machine is at fault.
+    #[error("{message}")]
+    Machine { message: String, mend: String },
+}
+
+impl From<Mistake> for Failure {
+    fn from(mistake: Mistake) -> Self {
+        Self::Score(Box::new(mistake))
+    }
+}
+
+impl Failure {
+    pub(crate) fn input(message: impl Into<String>, mend: impl Into<String>) -> Self {
+        Self::Input { message: message.into(), mend: mend.into() }
+    }
+
+    pub(crate) fn call(message: impl Into<String>, mend: impl Into<String>) -> Self {
+        Self::Call { message: message.into(), mend: mend.into() }
+    }
+
+    pub(crate) fn machine(message: impl Into<String>, mend: impl Into<String>) -> Self {
+        Self::Machine { message: message.into(), mend: mend.into() }
+    }
+
+    /// A file that could not be written.
+    pub(crate) fn writing(file: &Path, error: &io::Error) -> Self {
+        let name = file.display();
+        if error.kind() == io::ErrorKind::NotFound {
+            let folder = file.parent().unwrap_or(Path::new("")).display();
+            return Self::call(
+                format!("{name} cannot be written: there is no folder {folder}"),
+                "make the folder first, or name another place with -o",
+            );
+        }
+        if error.kind() == io::ErrorKind::IsADirectory || file.is_dir() {
+            return Self::call(format!("{name} is a folder"), "name a file with -o");
+        }
+        Self::machine(
+            format!("{name} cannot be written: {error}"),
+            "make room or get permission there, or name another place with -o",
+        )
+    }
+
+    pub(crate) fn standard_output(error: &io::Error) -> Self {
+        Self::machine(
+            format!("standard output cannot be written: {error}"),
+            "what reads it stopped before the end, or its disk is full; write to a file with -o",
+        )
+    }
+
+    /// 1 the input, 2 the call, 3 the machine is at fault.
+    pub(crate) fn code(&self) -> u8 {
+        match self {
+            Self::Score(_) | Self::Input { .. } => 1,
+            Self::Call { .. } => 2,
+            Self::Machine { .. } => 3,
+        }
+    }
+
+    /// Says it on standard error.
+    pub(crate) fn report(&self) {
+        let coloured =
+            io::stderr().is_terminal() && std::env::var_os("NO_COLOR").is_none_or(|v| v.is_empty());
+        let theme = if coloured { GraphicalTheme::unicode() } else { GraphicalTheme::unicode_nocolor() };
+        let mut text = String::new();
+        match self {
+            Self::Score(mistake) => {
+                let handler = GraphicalReportHandler::new_themed(theme).with_width(100).with_links(false);
+                if handler.render_report(&mut text, mistake.as_ref()).is_err() {
+                    let _ = write!(text, "{mistake}");
+                }
+            }
+            Self::Input { message, mend }
+            | Self::Call { message, mend }
+            | Self::Machine { message, mend } => {
+                let _ = writeln!(text, "error: {message}\n  help: {mend}");
+            }
+        }
+        // Where standard error is closed too, there is nobody to tell.
+        let _ = io::stderr().write_all(text.trim_start_matches('\n').as_bytes());
+    }
+}

@@ -1,0 +1,29 @@
+//! `chordane completions` and `chordane man`, made from the command's own definition.
+
+use crate::failure::Failure;
+use crate::options::{CompletionsOptions, ManOptions, command};
+use crate::output::{print, say};
+
+pub(crate) fn completions(options: &CompletionsOptions) -> Result<(), Failure> {
+    let mut text = Vec::new();
+    clap_complete::generate(options.shell, &mut command(), "chordane", &mut text);
+    print(&text)
+}
+
+pub(crate) fn pages(options: &ManOptions) -> Result<(), Failure> {
+    match &options.out {
+        Some(folder) => {
+            std::fs::create_dir_all(folder).map_err(|error| Failure::writing(folder, &error))?;
+            clap_mangen::generate_to(command(), folder).map_err(|error| Failure::writing(folder, &error))?;
+            say(&format!("the manual pages are in {}", folder.display()));
+            Ok(())
+        }
+        None => {
+            let mut text = Vec::new();
+            clap_mangen::Man::new(command())
+                .render(&mut text)
+                .map_err(|error| Failure::standard_output(&error))?;
+            print(&text)
+        }
+    }
+}

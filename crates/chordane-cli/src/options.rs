@@ -1,0 +1,199 @@
+//! The command line: what can be asked for, and its help.
+
+use std::path::PathBuf;
+use std::time::Duration;
+
+use chordane::draw::{Format, MOST_PIXELS_A_SIDE};
+use chordane_score::Limits;
+use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
+
+/// Shapes out of numbers: a few lines in, a picture out.
+#[derive(Debug, Parser)]
+#[command(name = "chordane", version, arg_required_else_help = true, after_help = EXAMPLES)]
+pub(crate) struct Options {
+    #[command(subcommand)]
+    pub(crate) action: Action,
+}
+
+const EXAMPLES: &str = "\
+First steps:
+  chordane demo                               make the demo's pictures and a page that shows them
+  chordane words                              see every word of a score
+  chordane draw sail.chord -o sail.png        draw a score and look at it
+
+A score is a text file whose last value is a sheet:
+  let sail = polygon(pt(0, 0), 4, 120);
+  sheet(640, 480).centred().ground(\"#f4efe6\").add(sail.fill(\"#c8553d\"))";
+
+#[derive(Debug, Subcommand)]
+pub(crate) enum Action {
+    /// Draw a score to one file or several
+    Draw(DrawFileOptions),
+    /// Show the words of a score, or one of them with an example
+    Words(WordsOptions),
+    /// Make the demo: every picture, and a page that shows them beside their scores
+    Demo(DemoOptions),
+    /// Print the completions for a shell
+    Completions(CompletionsOptions),
+    /// Print the manual page, or write all of them into a folder
+    Man(ManOptions),
+}
+
+const DRAW_EXAMPLES: &str = "\
+Examples:
+  chordane draw sail.chord -o sail.svg                     vector shapes
+  chordane draw sail.chord -o sail.png --size 1280x960     pixels, fitted into this size
+  chordane draw sail.chord -o sail.svg -o sail.png         both at once
+  chordane draw - -o - --as svg < sail.chord > sail.svg    through pipes";
+
+#[derive(Debug, Args)]
+#[command(after_help = DRAW_EXAMPLES)]
+pub(crate) struct DrawFileOptions {
+    /// The score: a .chord file, or - for standard input
+    pub(crate) input: PathBuf,
+    #[command(flatten)]
+    pub(crate) draw: DrawOptions,
+    #[command(flatten)]
+    pub(crate) limits: LimitOptions,
+}
+
+#[derive(Debug, Args)]
+pub(crate) struct DrawOptions {
+    /// The file to write, .svg or .png, or - for standard output; can be given several times
+    #[arg(short, long = "out", value_name = "OUT", required = true)]
+    pub(crate) out: Vec<PathBuf>,
+    /// The format of what has no ending that says it
+    #[arg(long = "as", value_name = "FORMAT")]
+    pub(crate) format: Option<FormatName>,
+    /// The picture's size in pixels; the sheet is scaled evenly to fit
+    #[arg(long, value_name = "WxH", value_parser = parse_size)]
+    pub(crate) size: Option<(u32, u32)>,
+    /// Decimals of coordinates in SVG files [default: as many as show a millionth of the sheet]
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u8).range(0..=12))]
+    pub(crate) decimals: Option<u8>,
+    /// The most pixels a side that a picture may have
+    #[arg(long, value_name = "PIXELS", default_value_t = MOST_PIXELS_A_SIDE)]
+    pub(crate) max_side: u32,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub(crate) enum FormatName {
+    Svg,
+    Png,
+}
+
+impl From<FormatName> for Format {
+    fn from(name: FormatName) -> Self {
+        match name {
+            FormatName::Svg => Self::Svg,
+            FormatName::Png => Self::Png,
+        }
+    }
+}
+
+/// What a script may use up. Raised where a large score needs more.
+#[derive(Debug, Args)]
+#[command(next_help_heading = "Limits of a score")]
+pub(crate) struct LimitOptions {
+    /// The most steps
+    #[arg(long, value_name = "N", default_value_t = Limits::default().steps)]
+    max_steps: u64,
+    /// The longest time
+    #[arg(long, value_name = "SECONDS", default_value_t = Limits::default().time.as_secs_f64(), value_parser = parse_seconds)]
+    max_seconds: f64,
+    /// The most memory, in megabytes
+    #[arg(long, value_name = "MB", default_value_t = Limits::default().memory >> 20)]
+    max_memory: usize,
+    /// The most values in one list
+    #[arg(long, value_name = "N", default_value_t = Limits::default().list)]
+    max_list: usize,
+    /// The most characters in one text
+    #[arg(long, value_name = "N", default_value_t = Limits::default().text)]
+    max_text: usize,
+}
+
+impl LimitOptions {
+    pub(crate) fn limits(&self) -> Limits {
+        Limits {
+            steps: self.max_steps,
+            time: Duration::try_from_secs_f64(self.max_seconds).unwrap_or(Duration::MAX),
+            memory: self.max_memory.saturating_mul(1 << 20),
+            list: self.max_list,
+            text: self.max_text,
+            ..Limits::default()
+        }
+    }
+}
+
+#[derive(Debug, Args)]
+pub(crate) struct WordsOptions {
+    /// The word to show
+    pub(crate) word: Option<String>,
+    /// Print the page of words for the docs
+    #[arg(long, conflicts_with = "word")]
+    pub(crate) markdown: bool,
+}
+
+#[derive(Debug, Args)]
+pub(crate) struct DemoOptions {
+    /// The folder to write into; it is made where it is missing
+    #[arg(long, value_name = "DIR", default_value = "chordane-demo")]
+    pub(crate) out: PathBuf,
+}
+
+#[derive(Debug, Args)]
+pub(crate) struct CompletionsOptions {
+    /// The shell
+    pub(crate) shell: clap_complete::Shell,
+}
+
+#[derive(Debug, Args)]
+pub(crate) struct ManOptions {
+    /// The folder to write a page for each command into
+    #[arg(long, value_name = "DIR")]
+    pub(crate) out: Option<PathBuf>,
+}
+
+/// The whole command, for completions and manual pages.
+pub(crate) fn command() -> clap::Command {
+    Options::command()
+}
+
+/// The command of one score that is compiled in.
+pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
+    DrawOptions::augment_args(clap::Command::new(name).about("Draws this score to one file or several"))
+}
+
+fn parse_size(text: &str) -> Result<(u32, u32), String> {
+    let sides = text.split_once(['x', 'X']).and_then(|(w, h)| Some((w.parse().ok()?, h.parse().ok()?)));
+    match sides {
+        Some((width, height)) if width > 0 && height > 0 => Ok((width, height)),
+        _ => Err("give two whole numbers above 0, as in 1280x960".to_owned()),
+    }
+}
+
+fn parse_seconds(text: &str) -> Result<f64, String> {
+    match text.parse() {
+        Ok(seconds) if seconds > 0.0 => Ok(seconds),
+        _ => Err("give a number above 0, as in 2.5".to_owned()),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_command_is_well_formed() {
+        command().debug_assert();
+        command_of_one_score("kite").debug_assert();
+    }
+
+    #[test]
+    fn sizes() {
+        assert_eq!(parse_size("1280x960"), Ok((1280, 960)));
+        for bad in ["", "12", "0x5", "-1x5", "1.5x2", "axb"] {
+            assert!(parse_size(bad).is_err(), "{bad}");
+        }
+    }
+}

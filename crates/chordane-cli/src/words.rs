@@ -1,0 +1,93 @@
+//! `chordane words`: the words of a score.
+
+use std::fmt::Write;
+
+use chordane_score::{nearest, words};
+
+use crate::failure::Failure;
+use crate::options::WordsOptions;
+use crate::output::print;
+
+pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
+    let text = match &options.word {
+        _ if options.markdown => words::markdown(),
+        Some(word) => one(word)?,
+        None => all(),
+    };
+    print(text.as_bytes())
+}
+
+/// The width up to which a word's form stands beside what it does.
+const FORM_WIDTH: usize = 40;
+
+/// The width of what a word does.
+const ABOUT_WIDTH: usize = 76;
+
+fn all() -> String {
+    let mut text = String::new();
+    for section in words::SECTIONS {
+        let _ = writeln!(text, "{}", section.title.to_uppercase());
+        for word in section.words {
+            let form = word.form();
+            let mut about = wrapped(word.about, ABOUT_WIDTH).into_iter();
+            if form.len() > FORM_WIDTH {
+                let _ = writeln!(text, "  {form}");
+            } else {
+                let _ = writeln!(text, "  {form:FORM_WIDTH$}  {}", about.next().unwrap_or_default());
+            }
+            for line in about {
+                let _ = writeln!(text, "  {:FORM_WIDTH$}  {line}", "");
+            }
+        }
+        text.push('\n');
+    }
+    text.push_str("One word with an example: chordane words circle\n");
+    text
+}
+
+fn one(name: &str) -> Result<String, Failure> {
+    let mut text = String::new();
+    for word in words::named(name) {
+        let _ = writeln!(text, "{}", word.form());
+        let _ = writeln!(text, "  gives {}", word.gives.described());
+        for (what, kind) in word.takes {
+            let _ = writeln!(text, "  {what:12} {}", kind.described());
+        }
+        text.push('\n');
+        for line in wrapped(word.about, ABOUT_WIDTH) {
+            let _ = writeln!(text, "  {line}");
+        }
+        text.push('\n');
+        for line in word.example.lines() {
+            let _ = writeln!(text, "      {line}");
+        }
+        text.push('\n');
+    }
+    if text.is_empty() {
+        let near = nearest(name, words::all().map(|word| word.name));
+        return Err(Failure::call(
+            format!("there is no word `{name}`"),
+            near.map_or_else(
+                || "see them all with: chordane words".to_owned(),
+                |near| format!("did you mean `{near}`? See them all with: chordane words"),
+            ),
+        ));
+    }
+    Ok(text)
+}
+
+/// A text in lines of at most so many characters.
+fn wrapped(text: &str, width: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split_whitespace() {
+        match lines.last_mut() {
+            Some(line) if line.is_empty() => line.push_str(word),
+            Some(line) if line.len() + 1 + word.len() <= width => {
+                line.push(' ');
+                line.push_str(word);
+            }
+            _ => lines.push(word.to_owned()),
+        }
+    }
+    lines
+}

@@ -1,0 +1,35 @@
+//! What a script may use up.
+
+use std::time::Duration;
+
+/// The bounds within which a script runs. Each can be raised; none can be lifted.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Limits {
+    /// The number of steps: each call, operator and turn of a loop is a few.
+    pub steps: u64,
+    /// The time from the start of the script.
+    pub time: Duration,
+    /// The memory, in bytes, that the program may come to hold while the script runs.
+    pub memory: usize,
+    /// The number of values in one list, those of its lists included.
+    pub list: usize,
+    /// The number of characters in one text.
+    pub text: usize,
+    /// How deep functions may call each other.
+    pub depth: usize,
+}
+
+impl Default for Limits {
+    /// 100 million steps, 20 seconds, 1 GiB, a million values in a list, a million characters in a text, and 64
+    /// calls deep.
+    fn default() -> Self {
+        Self {
+            steps: 100_000_000,
+            time: Duration::from_secs(20),
+            memory: 1 << 30,
+            list: 1_000_000,
+            text: 1_000_000,
+            depth: 64,
+        }
+    }
+}

@@ -1,0 +1,91 @@
+//! What went wrong in a score, where, and what to do about it.
+
+use std::sync::Arc;
+
+use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
+
+/// One mistake in a score: plain words, the place in the source, and advice where there is some.
+#[derive(Clone, Debug, thiserror::Error)]
+#[error("{message}")]
+pub struct Mistake {
+    message: String,
+    advice: Option<String>,
+    place: Option<Place>,
+}
+
+#[derive(Clone, Debug)]
+struct Place {
+    source: Arc<NamedSource<String>>,
+    line: usize,
+    column: usize,
+    offset: usize,
+    length: usize,
+}
+
+impl Mistake {
+    pub(crate) fn new(message: impl Into<String>) -> Self {
+        Self { message: message.into(), advice: None, place: None }
+    }
+
+    pub(crate) fn advise(mut self, advice: Option<String>) -> Self {
+        self.advice = advice;
+        self
+    }
+
+    /// Puts the mistake at a line and a column of the source, both counted from 1, columns in characters. The mark
+    /// covers the word that stands there.
+    pub(crate) fn at(mut self, name: &str, source: &str, line: usize, column: usize) -> Self {
+        let begin: usize = source.split_inclusive('\n').take(line.saturating_sub(1)).map(str::len).sum();
+        let text = source.get(begin..).unwrap_or_default();
+        let text = text.split('\n').next().unwrap_or_default();
+        let skipped: usize = text.chars().take(column.saturating_sub(1)).map(char::len_utf8).sum();
+        let rest = text.get(skipped..).unwrap_or_default();
+        let word: usize =
+            rest.chars().take_while(|c| c.is_alphanumeric() || *c == '_').map(char::len_utf8).sum();
+        // Not on a word: the one character there, if there is one.
+        let length = if word > 0 { word } else { rest.chars().next().map_or(0, char::len_utf8) };
+        let source = Arc::new(NamedSource::new(name, source.to_owned()));
+        self.place = Some(Place { source, line, column, offset: begin + skipped, length });
+        self
+    }
+
+    /// What could be done about it, where that is known.
+    #[must_use]
+    pub fn advice(&self) -> Option<&str> {
+        self.advice.as_deref()
+    }
+
+    /// The line of the place in the source, counted from 1.
+    #[must_use]
+    pub fn line(&self) -> Option<usize> {
+        self.place.as_ref().map(|place| place.line)
+    }
+
+    /// The column of the place in the source, counted in characters from 1.
+    #[must_use]
+    pub fn column(&self) -> Option<usize> {
+        self.place.as_ref().map(|place| place.column)
+    }
+}
+
+impl From<chordane::Fault> for Mistake {
+    fn from(fault: chordane::Fault) -> Self {
+        Self::new(fault.to_string())
+    }
+}
+
+impl Diagnostic for Mistake {
+    fn help<'a>(&'a self) -> Option<Box<dyn std::fmt::Display + 'a>> {
+        self.advice.as_ref().map(|advice| Box::new(advice) as Box<dyn std::fmt::Display>)
+    }
+
+    fn source_code(&self) -> Option<&dyn SourceCode> {
+        self.place.as_ref().map(|place| place.source.as_ref() as &dyn SourceCode)
+    }
+
+    fn labels(&self) -> Option<Box<dyn Iterator<Item = LabeledSpan> + '_>> {
+        let place = self.place.as_ref()?;
+        let span = SourceSpan::from((place.offset, place.length));
+        Some(Box::new(std::iter::once(LabeledSpan::new_with_span(Some("here".to_owned()), span))))
+    }
+}

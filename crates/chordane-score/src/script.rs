@@ -1,0 +1,93 @@
+//! Scripts: the text of a `.chord` file, read once and run as often as needed.
+
+use std::sync::Arc;
+
+use chordane::sheet::Sheet;
+use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
+
+use crate::engine::{engine, explain, watch};
+use crate::{Limits, Mistake, Score, values};
+
+/// A score in the script language, read and ready to run.
+#[derive(Debug)]
+pub struct Script {
+    name: String,
+    source: String,
+    compiled: AST,
+    limits: Limits,
+}
+
+impl Script {
+    /// Reads a script. `name` is what messages call it: its file's name.
+    ///
+    /// # Errors
+    ///
+    /// The first place that cannot be read.
+    pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
+        let (name, source) = (name.into(), source.into());
+        match engine(&limits).compile(&source) {
+            Ok(compiled) => Ok(Self { name, source, compiled, limits }),
+            Err(error) => {
+                let error: Box<EvalAltResult> = error.into();
+                Err(mistake(&name, &source, &error, &limits))
+            }
+        }
+    }
+
+    /// Runs the script and gives its last value.
+    fn run(&self) -> Result<Dynamic, Mistake> {
+        let mut engine = engine(&self.limits);
+        watch(&mut engine, self.limits);
+        let mut scope = Scope::new();
+        scope.push_constant("PI", std::f64::consts::PI);
+        engine
+            .eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
+            .map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))
+    }
+}
+
+impl Score for Script {
+    fn sheet(&self) -> Result<Sheet, Mistake> {
+        let last = self.run()?;
+        if let Some(sheet) = last.clone().try_cast::<Arc<Sheet>>() {
+            sheet.sound().map_err(Mistake::from)?;
+            return Ok(Arc::unwrap_or_clone(sheet));
+        }
+        let what = match values::description(&last).as_str() {
+            "nothing" => "nothing (is there a semicolon after it?)".to_owned(),
+            other => other.to_owned(),
+        };
+        let line = self.source.trim_end().lines().count().max(1);
+        let column = self
+            .source
+            .lines()
+            .nth(line - 1)
+            .map_or(1, |text| text.chars().take_while(|c| c.is_whitespace()).count() + 1);
+        Err(Mistake::new(format!("the last value of a score is its sheet, and this is {what}"))
+            .advise(Some("end the score with a sheet: sheet(640, 480).add(..)".to_owned()))
+            .at(&self.name, &self.source, line, column))
+    }
+}
+
+fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> Mistake {
+    let (message, advice, place) = explain(error, limits, &names_in(source));
+    let mistake = Mistake::new(message).advise(advice);
+    match (place.line(), place.position()) {
+        (Some(line), column) => mistake.at(name, source, line, column.unwrap_or(1)),
+        _ if place == Position::NONE => mistake,
+        _ => mistake.at(name, source, 1, 1),
+    }
+}
+
+/// The names that the script itself gives to values and functions.
+fn names_in(source: &str) -> Vec<String> {
+    let mut names = vec!["PI".to_owned()];
+    let mut before = "";
+    for word in source.split(|c: char| !(c.is_alphanumeric() || c == '_')).filter(|word| !word.is_empty()) {
+        if matches!(before, "let" | "const" | "fn" | "for") {
+            names.push(word.to_owned());
+        }
+        before = word;
+    }
+    names
+}

@@ -1,0 +1,190 @@
+//! The values that scripts hold, and how they are taken out of the engine's own.
+//!
+//! Paths and items are values: a call gives a new one. Pens, groups and sheets are builders: a call changes the
+//! one it is made on and gives it back, so that both `pen = pen.line(p)` and a plain `pen.line(p)` draw on. They
+//! are shared and copied only when someone else holds them too, so that growing one in a loop is linear.
+
+use std::sync::Arc;
+
+use chordane::prelude::*;
+use rhai::{Array, Dynamic};
+
+/// What kind of value something is, as far as the words care.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Kind {
+    /// A number, whole or not.
+    Number,
+    /// A whole number from 0 up.
+    Count,
+    /// A point: `pt(x, y)` or `[x, y]`.
+    Point,
+    /// An angle.
+    Angle,
+    /// A text.
+    Text,
+    /// A pen that draws a contour.
+    Pen,
+    /// A path.
+    Path,
+    /// A path with a style.
+    Item,
+    /// A style.
+    Style,
+    /// A group.
+    Group,
+    /// A sheet.
+    Sheet,
+    /// A path, an item or a group: what can be added.
+    Node,
+    /// A list of what can be added.
+    Nodes,
+    /// A list of points.
+    Points,
+    /// A list of numbers.
+    Numbers,
+    /// A list of angles.
+    Angles,
+}
+
+impl Kind {
+    /// The kind in a sentence, with its article.
+    #[must_use]
+    pub fn described(self) -> &'static str {
+        match self {
+            Self::Number => "a number",
+            Self::Count => "a whole number from 0 up",
+            Self::Point => "a point",
+            Self::Angle => "an angle",
+            Self::Text => "a text",
+            Self::Pen => "a pen",
+            Self::Path => "a path",
+            Self::Item => "an item",
+            Self::Style => "a style",
+            Self::Group => "a group",
+            Self::Sheet => "a sheet",
+            Self::Node => "a path, an item or a group",
+            Self::Nodes => "a list of paths, items and groups",
+            Self::Points => "a list of points",
+            Self::Numbers => "a list of numbers",
+            Self::Angles => "a list of angles",
+        }
+    }
+
+    /// The kind alone, as in a heading.
+    #[must_use]
+    pub fn plain(self) -> &'static str {
+        let text = self.described();
+        text.strip_prefix("a ").or_else(|| text.strip_prefix("an ")).unwrap_or(text)
+    }
+
+    /// How to write a value of the kind, where that is what people forget.
+    pub(crate) fn mend(self) -> Option<&'static str> {
+        match self {
+            Self::Angle => Some("write deg(90), turns(0.25) or rad(PI / 2)"),
+            Self::Point => Some("write pt(x, y) or [x, y]"),
+            Self::Points => Some("write [[0, 0], [10, 0], [10, 10]]"),
+            Self::Path => Some("a pen becomes a path by close() or open()"),
+            Self::Node => Some("a pen becomes a path by close() or open(); add several with add_all([..])"),
+            Self::Text => Some("write it in quotes: \"#c8553d\""),
+            _ => None,
+        }
+    }
+
+    pub(crate) fn accepts(self, value: &Dynamic) -> bool {
+        match self {
+            Self::Number => number(value).is_some(),
+            Self::Count => count(value).is_some(),
+            Self::Point => point(value).is_some(),
+            Self::Angle => value.is::<Angle>(),
+            Self::Text => value.is_string(),
+            Self::Pen => value.is::<Arc<Pen>>(),
+            Self::Path => value.is::<Path>(),
+            Self::Item => value.is::<Item>(),
+            Self::Style => value.is::<Style>(),
+            Self::Group => value.is::<Arc<Group>>(),
+            Self::Sheet => value.is::<Arc<Sheet>>(),
+            Self::Node => value.is::<Path>() || value.is::<Item>() || value.is::<Arc<Group>>(),
+            Self::Nodes => list_of(value, Self::Node),
+            Self::Points => list_of(value, Self::Point),
+            Self::Numbers => list_of(value, Self::Number),
+            Self::Angles => list_of(value, Self::Angle),
+        }
+    }
+}
+
+fn list_of(value: &Dynamic, kind: Kind) -> bool {
+    value.read_lock::<Array>().is_some_and(|list| list.iter().all(|one| kind.accepts(one)))
+}
+
+/// What a value is, in plain words, for messages.
+pub(crate) fn description(value: &Dynamic) -> String {
+    if let Some(number) = number(value) {
+        return format!("the number {number}");
+    }
+    if let Some(text) = value.read_lock::<rhai::ImmutableString>() {
+        let shown: String = text.chars().take(24).collect();
+        return format!("the text \"{shown}\"");
+    }
+    let ours =
+        [Kind::Point, Kind::Angle, Kind::Pen, Kind::Path, Kind::Item, Kind::Style, Kind::Group, Kind::Sheet];
+    match ours.into_iter().find(|kind| kind.accepts(value)) {
+        Some(kind) if !value.is_array() => kind.described().to_owned(),
+        _ => plain_type(value.type_name()).to_owned(),
+    }
+}
+
+/// The engine's name of a type, in plain words.
+pub(crate) fn plain_type(name: &str) -> &str {
+    match name {
+        "i64" | "f64" => "a number",
+        "string" | "&str" | "ImmutableString" | "char" => "a text",
+        "array" | "Array" => "a list",
+        "map" => "a map",
+        "bool" => "true or false",
+        "()" => "nothing",
+        "range" | "range=" => "a range",
+        "Fn" => "a function",
+        "point" => "a point",
+        "angle" => "an angle",
+        other => KNOWN_TYPES.iter().find(|(name, _)| *name == other).map_or(other, |(_, plain)| plain),
+    }
+}
+
+const KNOWN_TYPES: &[(&str, &str)] = &[
+    ("pen", "a pen"),
+    ("path", "a path"),
+    ("item", "an item"),
+    ("style", "a style"),
+    ("group", "a group"),
+    ("sheet", "a sheet"),
+];
+
+pub(crate) fn number(value: &Dynamic) -> Option<f64> {
+    value.as_float().ok().or_else(|| value.as_int().ok().map(|whole| whole as f64))
+}
+
+/// A whole number from 0 up, also when it is written `12.0`.
+pub(crate) fn count(value: &Dynamic) -> Option<usize> {
+    number(value).filter(|n| *n >= 0.0 && n.trunc() == *n && *n < 1e15).map(|n| n as usize)
+}
+
+pub(crate) fn point(value: &Dynamic) -> Option<Point> {
+    if let Some(p) = value.read_lock::<Point>() {
+        return Some(*p);
+    }
+    let list = value.read_lock::<Array>()?;
+    match list.as_slice() {
+        [x, y] => Some(pt(number(x)?, number(y)?)),
+        _ => None,
+    }
+}
+
+pub(crate) fn node(value: &Dynamic) -> Option<Node> {
+    if let Some(path) = value.read_lock::<Path>() {
+        return Some(path.clone().into());
+    }
+    if let Some(item) = value.read_lock::<Item>() {
+        return Some(item.clone().into());
+    }
+    value.read_lock::<Arc<Group>>().map(|group| Group::clone(&group).into())
+}

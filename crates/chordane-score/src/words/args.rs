@@ -1,0 +1,165 @@
+//! What a word is called with, checked against what it takes.
+
+use std::sync::Arc;
+
+use chordane::prelude::*;
+use rhai::{Array, Dynamic};
+
+use super::{Kind, Word};
+use crate::values;
+
+/// Why a word could not be carried out.
+#[derive(Debug)]
+pub(crate) struct Refusal {
+    pub(crate) message: String,
+    pub(crate) advice: Option<String>,
+}
+
+impl Refusal {
+    pub(crate) fn new(message: impl Into<String>) -> Self {
+        Self { message: message.into(), advice: None }
+    }
+}
+
+impl From<Fault> for Refusal {
+    fn from(fault: Fault) -> Self {
+        Self::new(fault.to_string())
+    }
+}
+
+/// The values a word is called with, the one it is called on first. They are of the kinds that the table says.
+pub(crate) struct Args<'a, 'b> {
+    values: &'a mut [&'b mut Dynamic],
+    /// The most values of a list that a word may make.
+    pub(crate) longest_list: usize,
+}
+
+impl<'a, 'b> Args<'a, 'b> {
+    pub(crate) fn new(values: &'a mut [&'b mut Dynamic], longest_list: usize) -> Self {
+        Self { values, longest_list }
+    }
+
+    /// The first value that is not of the kind that the word takes there: its name, the kind, and what it is.
+    pub(crate) fn mismatch(&self, word: &Word) -> Option<(&'static str, Kind, String)> {
+        let given = self.values.iter().skip(usize::from(!word.on.is_empty()));
+        word.takes
+            .iter()
+            .zip(given)
+            .find(|((_, kind), value)| !kind.accepts(value))
+            .map(|((name, kind), value)| (*name, *kind, values::description(value)))
+    }
+
+    /// Whether the word can be called on the first value.
+    pub(crate) fn stands_on(&self, word: &Word) -> bool {
+        word.on.is_empty()
+            || self.values.first().is_some_and(|value| word.on.iter().any(|kind| kind.accepts(value)))
+    }
+
+    pub(crate) fn description_of_first(&self) -> String {
+        self.values.first().map_or_else(String::new, |value| values::description(value))
+    }
+
+    fn value(&self, at: usize) -> Option<&Dynamic> {
+        self.values.get(at).map(|value| &**value)
+    }
+
+    pub(crate) fn number(&self, at: usize) -> f64 {
+        self.value(at).and_then(values::number).unwrap_or(f64::NAN)
+    }
+
+    pub(crate) fn count(&self, at: usize) -> usize {
+        self.value(at).and_then(values::count).unwrap_or(0)
+    }
+
+    pub(crate) fn point(&self, at: usize) -> Point {
+        self.value(at).and_then(values::point).unwrap_or(Point::NAN)
+    }
+
+    pub(crate) fn angle(&self, at: usize) -> Angle {
+        self.value(at)
+            .and_then(|value| value.read_lock::<Angle>().map(|angle| *angle))
+            .unwrap_or(deg(f64::NAN))
+    }
+
+    pub(crate) fn text(&self, at: usize) -> String {
+        self.value(at).and_then(|value| value.clone().into_string().ok()).unwrap_or_default()
+    }
+
+    pub(crate) fn path(&self, at: usize) -> Path {
+        self.value(at)
+            .and_then(|value| value.read_lock::<Path>().map(|path| path.clone()))
+            .unwrap_or_default()
+    }
+
+    /// The first value as an item: a path becomes one.
+    pub(crate) fn item(&self) -> Item {
+        let item = self.value(0).and_then(|value| value.read_lock::<Item>().map(|item| item.clone()));
+        item.unwrap_or_else(|| self.path(0).into())
+    }
+
+    pub(crate) fn pen(&self) -> Pen {
+        let pen = self.value(0).and_then(|value| value.read_lock::<Arc<Pen>>().map(|pen| Pen::clone(&pen)));
+        pen.unwrap_or_else(|| start(Point::NAN))
+    }
+
+    pub(crate) fn group(&self, at: usize) -> Group {
+        let group = self.value(at).and_then(|value| value.read_lock::<Arc<Group>>());
+        group.map_or_else(group_of_nothing, |shared| Group::clone(&shared))
+    }
+
+    pub(crate) fn sheet(&self, at: usize) -> Arc<Sheet> {
+        let sheet = self.value(at).and_then(|value| value.read_lock::<Arc<Sheet>>());
+        sheet.map_or_else(|| Arc::new(chordane::sheet::sheet(1.0, 1.0)), |shared| Arc::clone(&shared))
+    }
+
+    pub(crate) fn style(&self, at: usize) -> Style {
+        self.value(at)
+            .and_then(|value| value.read_lock::<Style>().map(|style| style.clone()))
+            .unwrap_or_default()
+    }
+
+    pub(crate) fn is<T: Clone + Send + Sync + 'static>(&self, at: usize) -> bool {
+        self.value(at).is_some_and(|value| value.is::<T>())
+    }
+
+    pub(crate) fn node(&self, at: usize) -> Node {
+        self.value(at).and_then(values::node).unwrap_or_else(|| Path::empty().into())
+    }
+
+    fn list<T>(&self, at: usize, one: impl Fn(&Dynamic) -> Option<T>) -> Vec<T> {
+        let list = self.value(at).and_then(|value| value.read_lock::<Array>());
+        list.map(|list| list.iter().filter_map(one).collect()).unwrap_or_default()
+    }
+
+    pub(crate) fn nodes(&self, at: usize) -> Vec<Node> {
+        self.list(at, values::node)
+    }
+
+    pub(crate) fn points(&self, at: usize) -> Vec<Point> {
+        self.list(at, values::point)
+    }
+
+    pub(crate) fn numbers(&self, at: usize) -> Vec<f64> {
+        self.list(at, values::number)
+    }
+
+    /// Changes the builder that the word is called on, where it stands, and gives it back. It is copied only when
+    /// another variable holds it too.
+    pub(crate) fn change<T: Clone + Send + Sync + 'static>(
+        &mut self,
+        empty: impl FnOnce() -> T,
+        change: impl FnOnce(T) -> T,
+    ) -> Result<Dynamic, Refusal> {
+        let first = self.values.first_mut().and_then(|value| value.write_lock::<Arc<T>>());
+        let Some(mut shared) = first else {
+            return Err(Refusal::new("this is not what the word is called on"));
+        };
+        let inside = Arc::make_mut(&mut shared);
+        *inside = change(std::mem::replace(inside, empty()));
+        Ok(Dynamic::from(Arc::clone(&shared)))
+    }
+}
+
+fn group_of_nothing() -> Group {
+    group()
+}

@@ -1,0 +1,51 @@
+//! Words that measure a path.
+
+use chordane::prelude::*;
+use rhai::Dynamic;
+
+use super::{Args, Kind, Refusal, Section, Word};
+
+pub(super) const SECTION: Section = Section { title: "Measures", about: "", words: WORDS };
+
+const WORDS: &[Word] = &[
+    Word {
+        name: "inside",
+        on: &[Kind::Path],
+        takes: &[("spot", Kind::Point)],
+        gives: Kind::Number,
+        about: "Whether the path encloses a spot: true or false.",
+        example: "circle(pt(0, 0), 40).inside([10, 10])",
+        run: |a| Ok(a.path(0).inside(a.point(1)).into()),
+    },
+    Word {
+        name: "signed_area",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Number,
+        about: "The area inside, holes that run the other way taken off; positive when clockwise as seen.",
+        example: "circle(pt(0, 0), 10).signed_area()",
+        run: |a| Ok(a.path(0).signed_area().into()),
+    },
+    Word {
+        name: "centre",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Point,
+        about: "The middle of the box round the path.",
+        example: "star(pt(10, 20), 5, 50, 20).centre()",
+        run: |a| bounds(a).map(|b| Dynamic::from(b.centre())),
+    },
+    Word {
+        name: "size",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Point,
+        about: "Width and height of the box round the path.",
+        example: "star(pt(10, 20), 5, 50, 20).size().x",
+        run: |a| bounds(a).map(|b| Dynamic::from(b.size())),
+    },
+];
+
+fn bounds(a: &Args<'_, '_>) -> Result<Bounds, Refusal> {
+    a.path(0).bounds().ok_or_else(|| Refusal::new("the path is empty: there is nothing to measure"))
+}

@@ -1,0 +1,151 @@
+//! Words for groups and the sheet.
+
+use std::sync::Arc;
+
+use chordane::prelude::*;
+use rhai::Dynamic;
+
+use super::{Args, Kind, Refusal, Section, Word};
+
+pub(super) const SECTION: Section = Section {
+    title: "Groups and the sheet",
+    about: "Groups and sheets are builders: `sheet.add(item)` alone is enough in a loop.",
+    words: WORDS,
+};
+
+const WORDS: &[Word] = &[
+    Word {
+        name: "group",
+        on: &[],
+        takes: &[],
+        gives: Kind::Group,
+        about: "A group of nothing yet. What is added to it moves and fades together.",
+        example: r##"group().add(circle(pt(0, 0), 9).fill("teal")).moved([50, 50])"##,
+        run: |_| group_value(group()),
+    },
+    Word {
+        name: "add",
+        on: &[Kind::Sheet, Kind::Group],
+        takes: &[("node", Kind::Node)],
+        gives: Kind::Sheet,
+        about: "Adds a path, an item or a group on top of what there is.",
+        example: r##"sheet(100, 80).add(circle(pt(50, 40), 30).fill("teal"))"##,
+        run: |a| {
+            let node = a.node(1);
+            if a.is::<Arc<Group>>(0) {
+                change_group(a, |group| group.add(node))
+            } else {
+                change_sheet(a, |sheet| sheet.add(node))
+            }
+        },
+    },
+    Word {
+        name: "add_all",
+        on: &[Kind::Sheet, Kind::Group],
+        takes: &[("nodes", Kind::Nodes)],
+        gives: Kind::Sheet,
+        about: "Adds each of a list, in order.",
+        example: r##"sheet(200, 80).add_all([40, 100, 160].map(|x| circle(pt(x, 40), 25).fill("teal")))"##,
+        run: |a| {
+            let nodes = a.nodes(1);
+            if a.is::<Arc<Group>>(0) {
+                change_group(a, |group| group.add_all(nodes))
+            } else {
+                change_sheet(a, |sheet| sheet.add_all(nodes))
+            }
+        },
+    },
+    Word {
+        name: "sheet",
+        on: &[],
+        takes: &[("width", Kind::Number), ("height", Kind::Number)],
+        gives: Kind::Sheet,
+        about: "A sheet to draw on. Its origin is the top left corner and y runs down. The last value of a score is its sheet.",
+        example: "sheet(640, 480)",
+        run: |a| {
+            let sheet = sheet(a.number(0), a.number(1));
+            sheet.sound()?;
+            Ok(Dynamic::from(Arc::new(sheet)))
+        },
+    },
+    Word {
+        name: "centred",
+        on: &[Kind::Sheet],
+        takes: &[],
+        gives: Kind::Sheet,
+        about: "Puts the origin in the middle of the sheet.",
+        example: "sheet(640, 480).centred()",
+        run: |a| change_sheet(a, |sheet| sheet.centred()),
+    },
+    Word {
+        name: "y_up",
+        on: &[Kind::Sheet],
+        takes: &[],
+        gives: Kind::Sheet,
+        about: "Lets y run up. Positive angles then turn anticlockwise as seen.",
+        example: "sheet(640, 480).y_up()",
+        run: |a| change_sheet(a, |sheet| sheet.y_up()),
+    },
+    Word {
+        name: "unit",
+        on: &[Kind::Sheet],
+        takes: &[("name", Kind::Text)],
+        gives: Kind::Sheet,
+        about: "What one sheet unit is: `px`, `mm` or `in`. Files are then made at true size.",
+        example: r##"sheet(210, 297).unit("mm")"##,
+        run: |a| {
+            let n = a.text(1);
+            change_sheet(a, |sheet| sheet.unit(n.as_str()))
+        },
+    },
+    Word {
+        name: "ground",
+        on: &[Kind::Sheet],
+        takes: &[("colour", Kind::Text)],
+        gives: Kind::Sheet,
+        about: "Covers the whole sheet with a CSS colour, under everything else.",
+        example: r##"sheet(640, 480).ground("#f4efe6")"##,
+        run: |a| {
+            let c = a.text(1);
+            change_sheet(a, |sheet| sheet.ground(c))
+        },
+    },
+    Word {
+        name: "size",
+        on: &[Kind::Sheet],
+        takes: &[],
+        gives: Kind::Point,
+        about: "Width and height of the sheet.",
+        example: "sheet(640, 480).size().x",
+        run: |a| Ok(Dynamic::from(a.sheet(0).size())),
+    },
+];
+
+/// A group as a script holds it, unless something went wrong in its making.
+pub(super) fn group_value(group: Group) -> Result<Dynamic, Refusal> {
+    unfaulted(group.own_fault())?;
+    Ok(Dynamic::from(Arc::new(group)))
+}
+
+/// What is added has been looked at when it was made, so only the fault of the builder itself can be new.
+fn unfaulted(fault: Option<&Fault>) -> Result<(), Refusal> {
+    fault.map_or(Ok(()), |fault| Err(fault.clone().into()))
+}
+
+/// Changes the group that the word is called on.
+fn change_group(a: &mut Args<'_, '_>, change: impl FnOnce(Group) -> Group) -> Result<Dynamic, Refusal> {
+    let changed = a.change(group, change)?;
+    if let Some(group) = changed.read_lock::<Arc<Group>>() {
+        unfaulted(group.own_fault())?;
+    }
+    Ok(changed)
+}
+
+/// Changes the sheet that the word is called on.
+fn change_sheet(a: &mut Args<'_, '_>, change: impl FnOnce(Sheet) -> Sheet) -> Result<Dynamic, Refusal> {
+    let changed = a.change(|| sheet(1.0, 1.0), change)?;
+    if let Some(sheet) = changed.read_lock::<Arc<Sheet>>() {
+        unfaulted(sheet.own_fault())?;
+    }
+    Ok(changed)
+}

@@ -1,0 +1,238 @@
+//! Scripts as people write them: what they draw, and what they are told when something is wrong.
+
+use std::time::{Duration, Instant};
+
+use chordane_score::{Limits, Mistake, Score, Script, words};
+
+fn run(source: &str) -> Result<chordane::sheet::Sheet, Mistake> {
+    Script::read("kite.chord", source, Limits::default())?.sheet()
+}
+
+/// What a mistake says, with its place.
+fn told(source: &str) -> String {
+    told_within(source, Limits::default())
+}
+
+fn told_within(source: &str, limits: Limits) -> String {
+    let mistake = Script::read("kite.chord", source, limits).and_then(|script| script.sheet()).unwrap_err();
+    let place = mistake.line().zip(mistake.column()).map(|(line, column)| format!("{line}:{column} "));
+    let advice = mistake.advice().map(|advice| format!(" ({advice})"));
+    format!("{}{mistake}{}", place.unwrap_or_default(), advice.unwrap_or_default())
+}
+
+fn svg(source: &str) -> String {
+    run(source).unwrap_or_else(|mistake| panic!("{mistake:?}")).svg().unwrap()
+}
+
+/// The path data of one path that a script makes.
+fn data(expression: &str) -> String {
+    let svg = svg(&format!("let made = {{ {expression} }};\nsheet(100, 100).add(made.fill(\"black\"))"));
+    svg.split(" d=\"").nth(1).and_then(|rest| rest.split('"').next()).unwrap_or_default().to_owned()
+}
+
+#[test]
+fn every_example_of_the_table_runs_and_gives_what_the_table_says() {
+    for word in words::all() {
+        let source = format!("let made = {{ {} }};\nprint(type_of(made));\nsheet(9, 9)", word.example);
+        run(&source).unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
+        assert!(word.example.contains(word.name), "the example of {} shows it", word.form());
+    }
+}
+
+#[test]
+fn the_first_sail_reads_as_in_rust() {
+    let svg = svg(r##"
+        let sail = start(pt(0, -120)).line(pt(90, -30)).line(pt(0, 120)).line(pt(-90, -30)).close();
+        let vent = circle(pt(0, -30), 18);
+        sheet(640, 480).centred().ground("#f4efe6")
+            .add(sail.with_hole(vent).fill("#c8553d").stroke("#20303c", 3))
+    "##);
+    assert!(svg.contains("viewBox=\"-320 -240 640 480\""), "{svg}");
+    assert!(svg.contains("M0-120 90-30 0 120-90-30Z"), "{svg}");
+    assert!(svg.contains("stroke=\"#20303c\" stroke-width=\"3\""), "{svg}");
+}
+
+#[test]
+fn whole_numbers_and_decimals_mix() {
+    assert_eq!(data("open([[1/2, 2], [3.5, 7 / 7]])"), "M.5 2l3-1");
+    assert_eq!(
+        data("let p = start([0, 0]); for i in 0..6 / 2 { p.line_by([10, i * 0.5]); } p.open()"),
+        "M0 0H10L20 .5l10 1"
+    );
+    assert_eq!(
+        data("let n = 2.0; let p = start([0, 0]); for i in 0..n { p.line_by([1, 1]); } p.open()"),
+        "M0 0 1 1 2 2"
+    );
+    assert_eq!(data("start(pt(2 ** 3, 2 ** -1)).line(pt(7 % 4, 2 * pt(1, 2).y)).open()"), "M8 .5 3 4");
+    assert_eq!(data("closed(around(4.0).map(|a| pt(50, 50) + polar(a, 10)))"), "M60 50L50 60 40 50 50 40Z");
+}
+
+#[test]
+fn pens_and_sheets_draw_on_where_they_stand_and_paths_do_not_change() {
+    let drawn_on = data("let pen = start([0, 0]); pen.line([9, 0]); pen = pen.line([9, 9]); pen.close()");
+    assert_eq!(drawn_on, "M0 0H9V9Z");
+    // A copy goes its own way.
+    let copied =
+        data("let pen = start([0, 0]).line([9, 0]); let other = pen; other.line([9, 9]); pen.close()");
+    assert_eq!(copied, "M0 0H9Z");
+    let svg = svg(r#"let s = sheet(9, 9); for x in 0..3 { s.add(circle([x, 0], 1).fill("red")); } s"#);
+    assert_eq!(svg.matches("<path").count(), 3);
+    let moved = data("let a = circle([0, 0], 1); let b = a.moved([5, 0]); a");
+    assert_eq!(moved, "M1 0A1 1 0 0 1 0 1 1 1 0 0 1-1 0 1 1 0 0 1 0-1 1 1 0 0 1 1 0Z");
+}
+
+#[test]
+fn mistakes_show_their_place_and_the_word_that_was_meant() {
+    let cases = [
+        ("circel([0, 0], 5)", "1:1 there is no word `circel` (did you mean `circle`?)"),
+        (
+            "let sail = 5;\nsheet(9, 9).add(sial)",
+            "2:17 there is nothing called `sial` (did you mean `sail`?)",
+        ),
+        ("let a = start([0, 0])\n  .lin([5, 5]);", "2:4 there is no word `lin` (did you mean `line`?)"),
+        (
+            "circle([0, 0])",
+            "1:1 `circle` does not fit what it is given: a list (write `circle(centre, radius)`)",
+        ),
+        (
+            "circle(5, 5)",
+            "1:1 `circle` wants a point for its centre, and was given the number 5 (write pt(x, y) or [x, y])",
+        ),
+        (
+            "polar(30, 5)",
+            "1:1 `polar` wants an angle for its angle, and was given the number 30 (write deg(90), turns(0.25) or rad(PI / 2))",
+        ),
+        (
+            "sin(30)",
+            "1:1 `sin` wants an angle for its angle, and was given the number 30 (write deg(90), turns(0.25) or rad(PI / 2))",
+        ),
+        (
+            "start([0, 0]).line([1, 1]).fill(\"red\")",
+            "1:28 `fill` is called on a path or an item or a style, and this is a pen (a pen becomes a path by close() or open())",
+        ),
+        (
+            "circle([0, 0], 5).fill(\"tael\")",
+            "1:19 `fill`: \"tael\" is no colour (did you mean \"teal\"?); give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\"",
+        ),
+        (
+            "let a = 1;\nlet b = circle([0, 0], -5);",
+            "2:9 `circle`: the radius -5 is negative; give 0 or more",
+        ),
+        (
+            "open([]).with_hole(circle([0, 0], 5))",
+            "1:10 `with_hole`: there is no contour to cut the hole into; make the outline first, then the hole",
+        ),
+        (
+            "start([0, 0])\n  .line([1 / 0, 4])",
+            "2:4 `line` at vertex 1: the point (inf, 4) is not finite; give finite numbers",
+        ),
+        (
+            "from_data(\"M0 0 L5\")",
+            "1:1 path data, byte 7: a number is missing; give every point its x and y",
+        ),
+        ("let a = ;", "1:9 this cannot be read: unexpected ';'"),
+        ("for i in 5 { }", "1:10 this cannot be read: expecting an iterable value, not a number"),
+        ("let n = 5; for i in n { }", "1:21 a loop goes over a range or a list, and this is neither"),
+        ("deg(5) + 3", "1:8 `+` does not work on an angle and a number"),
+        (
+            "for i in 0..2.5 { }",
+            "1:11 a range counts in whole numbers, and 2.5 is none (round it first: round(..), floor(..) or ceil(..))",
+        ),
+        (
+            "let s = sheet(9, 9);",
+            "1:1 the last value of a score is its sheet, and this is nothing (is there a semicolon after it?) (end the score with a sheet: sheet(640, 480).add(..))",
+        ),
+        (
+            "circle([0, 0], 5)",
+            "1:1 the last value of a score is its sheet, and this is a path (end the score with a sheet: sheet(640, 480).add(..))",
+        ),
+        (
+            "",
+            "1:1 the last value of a score is its sheet, and this is nothing (is there a semicolon after it?) (end the score with a sheet: sheet(640, 480).add(..))",
+        ),
+        ("sheet(0, 9)", "1:1 `sheet`: the width 0 leaves nothing; give more than 0"),
+        ("sheet(9, 9).unit(\"cm\")", "1:13 `unit`: \"cm\" is no unit; give \"px\", \"mm\" or \"in\""),
+        ("circle([0, 0], 5).stroke(\"red\", -2)", "1:19 `stroke`: the width -2 is negative; give 0 or more"),
+        (
+            "circle([0, 0], 5).fill(\"red\").opacity(2)",
+            "1:31 `opacity`: the opacity 2 is out of range; give 0 to 1",
+        ),
+        (
+            "fn kite(r) { circle([0, 0], 0 - r) }\nkite(5)",
+            "1:14 `circle`: the radius -5 is negative; give 0 or more",
+        ),
+    ];
+    for (source, want) in cases {
+        assert_eq!(told(source), want, "{source}");
+    }
+}
+
+#[test]
+fn scripts_reach_nothing_outside() {
+    for source in [
+        "import \"x\" as y; sheet(9, 9)",
+        "eval(\"1\")",
+        "timestamp()",
+        "open(\"/etc/passwd\")",
+        "env(\"HOME\")",
+    ] {
+        assert!(run(source).is_err(), "{source}");
+    }
+}
+
+#[test]
+fn scripts_are_bounded() {
+    let begin = Instant::now();
+    let few = Limits { steps: 100_000, ..Limits::default() };
+    assert_eq!(
+        told_within("loop { }", few),
+        "1:6 the score takes more than 100000 steps (look for a loop that never ends, or raise the limit with --max-steps)"
+    );
+    let short = Limits { time: Duration::from_millis(200), steps: u64::MAX, ..Limits::default() };
+    assert!(told_within("let a = 0; loop { a += 1; }", short).contains("runs for more than 0.2 seconds"));
+    let small = Limits { memory: 64 << 20, ..Limits::default() };
+    let hoard = "let all = []; loop { let more = []; more.pad(200000, 0); all.push(|| more); let x = around(900000); all.push(polygon([0, 0], 900000, 5)); }";
+    assert!(
+        told_within(hoard, small).contains("takes more than 64 MB of memory"),
+        "{}",
+        told_within(hoard, small)
+    );
+    assert!(
+        told("let a = []; loop { a.push(a); }").contains("too"),
+        "{}",
+        told("let a = []; loop { a.push(a); }")
+    );
+    assert!(
+        told("let a = \"x\"; loop { a += a; }").contains("--max-text"),
+        "{}",
+        told("let a = \"x\"; loop { a += a; }")
+    );
+    assert!(told("fn deeper(n) { deeper(n + 1) } deeper(0)").contains("more than 64 deep"));
+    assert!(told("around(2000000)").contains("--max-list"));
+    assert!(told("polygon([0, 0], 1000000000, 5)").contains("too many"));
+    let nested = format!("{}1{}", "(".repeat(5000), ")".repeat(5000));
+    assert!(told(&nested).contains("cannot be read"));
+    assert!(begin.elapsed() < Duration::from_secs(60));
+}
+
+/// Growing a pen is linear: twice the vertices take about twice the time, not four times.
+#[test]
+fn a_pen_grows_linearly_in_a_loop() {
+    let grow = |n: usize, form: &str| {
+        let source = format!(
+            "let pen = start([0, 0]); for i in 0..{n} {{ {form} }} sheet(9, 9).add(pen.open().stroke(\"red\", 1))"
+        );
+        let script = Script::read("grow", source, Limits::default()).unwrap();
+        let times = (0..5).map(|_| {
+            let begin = Instant::now();
+            script.sheet().unwrap();
+            begin.elapsed().as_secs_f64()
+        });
+        times.fold(f64::INFINITY, f64::min)
+    };
+    for form in ["pen = pen.line([i, i % 7]);", "pen.line([i, i % 7]);"] {
+        // Copying the pen at each turn would make this 16, whatever the machine; half way there is the bound.
+        let ratio = grow(40_000, form) / grow(10_000, form);
+        assert!(ratio < 8.0, "{form}: {ratio}");
+    }
+}
