@@ -6,21 +6,31 @@ use chordane::prelude::*;
 use proptest::prelude::*;
 use support::{any_path, counted_coverage, drawn_coverage};
 
-fn assert_close(drawn: &[f64], counted: &[f64], size: usize, limit: f64) -> Result<(), TestCaseError> {
-    for (i, (a, b)) in drawn.iter().zip(counted).enumerate() {
-        prop_assert!((a - b).abs() <= limit, "pixel ({}, {}): drawn {a}, counted {b}", i % size, i / size);
+/// Each pixel's coverage against a count of spots: a coarse count first, and where that disagrees, as it may where
+/// many edges meet, a fine one.
+fn assert_counted(path: &Path, size: u32) -> Result<(), TestCaseError> {
+    let drawn = drawn_coverage(path.clone().fill("black"), size);
+    let sides = path.flattened(0.005);
+    for (i, share) in drawn.into_iter().enumerate() {
+        let (x, y) = (i as u32 % size, i as u32 / size);
+        if (share - counted_coverage(&sides, x, y, 12)).abs() > 0.03 {
+            let counted = counted_coverage(&sides, x, y, 200);
+            prop_assert!(
+                (share - counted).abs() <= 0.02,
+                "pixel ({x}, {y}): drawn {share}, counted {counted}"
+            );
+        }
     }
     Ok(())
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 160, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 120, ..ProptestConfig::default() })]
 
     /// Contours that cross and overlap within pixels, of any kind of segment, under both rules.
     #[test]
     fn the_filler_agrees_with_counting_spots(path in any_path(10.0)) {
-        let drawn = drawn_coverage(path.clone().fill("black"), 10);
-        assert_close(&drawn, &counted_coverage(&path, 10, 20), 10, 0.06)?;
+        assert_counted(&path, 10)?;
     }
 
     /// Slivers thinner than a pixel, which overlap in most of the pixels that they touch.
@@ -33,8 +43,7 @@ proptest! {
             path.and(&Path::closed([*at, *at + polar(deg(*angle), 7.0), *at + polar(deg(*angle + 4.0), 7.0)]))
         });
         let slivers = slivers.with_fill_rule(if even_odd { FillRule::EvenOdd } else { FillRule::Nonzero });
-        let drawn = drawn_coverage(slivers.clone().fill("black"), 6);
-        assert_close(&drawn, &counted_coverage(&slivers, 6, 40), 6, 0.035)?;
+        assert_counted(&slivers, 6)?;
     }
 
     /// The painted share of all pixels together is the area, exactly, for what lies inside the picture.
@@ -80,7 +89,7 @@ fn colours_blend_as_the_compositing_recommendation_says() {
     let on_white = sheet(2.0, 1.0).ground("white").add(half_red.clone()).pixels().unwrap();
     assert_eq!(on_white.at(0, 0), Some([255, 128, 128, 255]));
     let on_nothing = sheet(2.0, 1.0).add(half_red.clone()).add(half_red).pixels().unwrap();
-    assert_eq!(on_nothing.at(0, 0), Some([255, 0, 0, 191]));
+    assert_eq!(on_nothing.at(0, 0), Some([255, 0, 0, 192]));
 }
 
 #[test]

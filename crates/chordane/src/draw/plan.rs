@@ -53,7 +53,8 @@ struct Shape {
     /// Where its points, and its entries in `ends`, begin and end.
     points: (u32, u32),
     ends: (u32, u32),
-    /// Pixels from `left` to `right` and rows from `top` to `bottom`, ends not included.
+    /// Pixels from left to right, which may reach one beyond the picture on either side, and rows from top to
+    /// bottom, ends not included.
     across: (i32, i32),
     down: (i32, i32),
     rule: FillRule,
@@ -302,7 +303,7 @@ impl Chunk {
         let mut shape = Shape {
             points: (points, self.points.len() as u32),
             ends: (ends, self.ends.len() as u32),
-            across: (low.x.floor() as i32, (high.x.ceil() as i32).min(view.width as i32)),
+            across: (low.x.floor() as i32, high.x.ceil() as i32),
             down: (low.y.floor().max(0.0) as i32, (high.y.ceil() as i32).min(view.height as i32)),
             rule,
             convex: false,

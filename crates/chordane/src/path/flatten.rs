@@ -10,7 +10,7 @@
 
 use super::bounds::quadratic_roots;
 use super::{Arc, Contour, ContourBuilder, Path, Segment};
-use crate::number::{Point, deg, rad};
+use crate::number::{Angle, Point, deg, rad};
 
 /// No curve is cut into more chords than about this, however small the tolerance.
 const MOST_CHORDS: f64 = 65_536.0;
@@ -35,11 +35,11 @@ fn walk(curve: &impl Walk, tolerance: f64, mut place: impl FnMut(f64)) {
     loop {
         let rest = 1.0 - t;
         // The last chord: try it as soon as the guess comes near.
-        if guess >= rest * 0.7 && curve.stray(t, rest) <= tolerance {
+        if rest <= least || guess >= rest * 0.7 && curve.stray(t, rest) <= tolerance {
             return;
         }
         let (mut good, mut bad) = (0.0, rest);
-        let mut h = guess.clamp(least, rest * 0.97);
+        let mut h = guess.min(rest * 0.97).max(least);
         for _ in 0..40 {
             let stray = curve.stray(t, h);
             if stray <= tolerance {
@@ -143,7 +143,26 @@ impl Walk for Arc {
         let tangent = Point::new(self.radii.x * sin, self.radii.y * cos).length();
         // 1 - cos, without cancellation.
         let rise = 2.0 * (half * 0.5).sin().powi(2);
-        rise * self.radii.x * self.radii.y / tangent
+        let aside = rise * self.radii.x * self.radii.y / tangent;
+        // Round the tip of a thin ellipse the arc runs past the chord's end and comes back.
+        let (from, to) = (self.start + self.sweep * t, self.start + self.sweep * (t + h));
+        let own = |angle: Angle| Point::new(angle.cos(), angle.sin()) * self.radii;
+        let tangent =
+            |angle: Angle| Point::new(-angle.sin(), angle.cos()) * self.radii * self.sweep.degrees().signum();
+        let chord = own(to) - own(from);
+        if tangent(from).dot(chord) >= 0.0 && tangent(to).dot(chord) >= 0.0 {
+            return aside;
+        }
+        let length = chord.length();
+        let along = chord / length;
+        let turning = Angle::of((self.radii.x * chord.x, self.radii.y * chord.y));
+        let past = [turning, turning + deg(180.0)]
+            .into_iter()
+            .filter(|angle| self.share_of(*angle).is_some_and(|share| share > t && share < t + h))
+            .map(|angle| (own(angle) - own(from)).dot(along))
+            .map(|d| (-d).max(d - length).max(0.0))
+            .fold(0.0, f64::max);
+        aside.hypot(past)
     }
 
     fn guess(&self, t: f64, tolerance: f64) -> f64 {

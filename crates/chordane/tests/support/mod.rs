@@ -56,23 +56,13 @@ pub(crate) fn any_path(size: f64) -> impl Strategy<Value = Path> {
     })
 }
 
-/// The share of each pixel that a path encloses: counted over a grid of spots in each pixel.
-pub(crate) fn counted_coverage(path: &Path, size: u32, spots: u32) -> Vec<f64> {
-    let path = path.flattened(0.005);
-    let mut shares = Vec::new();
-    for y in 0..size {
-        for x in 0..size {
-            let mut hits = 0;
-            for j in 0..spots {
-                for i in 0..spots {
-                    let share = |k: u32| (f64::from(k) + 0.5) / f64::from(spots);
-                    hits += u32::from(path.inside((f64::from(x) + share(i), f64::from(y) + share(j))));
-                }
-            }
-            shares.push(f64::from(hits) / f64::from(spots * spots));
-        }
-    }
-    shares
+/// The share of a pixel that a path of straight sides encloses: counted over a grid of spots.
+pub(crate) fn counted_coverage(path: &Path, x: u32, y: u32, spots: u32) -> f64 {
+    let share = |k: u32| (f64::from(k) + 0.5) / f64::from(spots);
+    let grid = (0..spots).flat_map(|j| (0..spots).map(move |i| (i, j)));
+    let hits =
+        grid.filter(|(i, j)| path.inside((f64::from(x) + share(*i), f64::from(y) + share(*j)))).count();
+    hits as f64 / f64::from(spots * spots)
 }
 
 /// The share of each pixel that the filler covers, in steps of 1/255.

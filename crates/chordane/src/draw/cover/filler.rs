@@ -59,7 +59,7 @@ impl Filler {
         for edge in edges {
             self.tile.edge(&edge, bottom);
         }
-        // A part may lie left of the picture: its cells are summed, not painted.
+        // A part may lie outside the picture: on the left its cells are summed, on the right dropped.
         let hidden = (-left).max(0) as usize;
         let first_row = (top - band.top as i32) as usize;
         let lines = band.pixels.chunks_exact_mut(band.width).skip(first_row);

@@ -1,0 +1,103 @@
+//! SVG files and saving.
+
+use chordane::prelude::*;
+
+#[test]
+fn a_sheet_is_written_small_and_plain() {
+    let sail = start((0.0, -120.0)).line((90.0, -30.0)).line((0.0, 120.0)).line((-90.0, -30.0)).close();
+    let sheet = sheet(640.0, 480.0)
+        .centred()
+        .ground("#f4efe6")
+        .add(sail.clone().with_hole(circle((0.0, -30.0), 18.0)).fill("#c8553d").stroke("#20303c", 3.0))
+        .add(
+            group()
+                .named("tail & bows")
+                .add(
+                    sail.clone()
+                        .stroke("teal", 2.0)
+                        .cap("round")
+                        .join("bevel")
+                        .dash([4.0, 2.5])
+                        .dash_offset(1.0),
+                )
+                .opacity(0.5)
+                .moved((10.0, 0.0)),
+        )
+        .add(sail.clone().fill("rgb(0 0 0 / 25%)").fill_rule("evenodd").rotated(deg(90.0)))
+        .add(sail.fill("white").stroke("black", 1.0).opacity(0.3).mitre_limit(9.0));
+    assert_eq!(
+        sheet.svg().unwrap(),
+        r##"<svg xmlns="http://www.w3.org/2000/svg" width="640" height="480" viewBox="-320 -240 640 480">
+<rect x="-320" y="-240" width="640" height="480" fill="#f4efe6"/>
+<path fill="#c8553d" stroke="#20303c" stroke-width="3" d="M0-120 90-30 0 120-90-30ZM18-30A18 18 0 0 0 0-48 18 18 0 0 0-18-30 18 18 0 0 0 0-12 18 18 0 0 0 18-30Z"/>
+<g id="tail &amp; bows" transform="translate(10 0)" opacity=".5">
+<path fill="none" stroke="#008080" stroke-width="2" stroke-linecap="round" stroke-linejoin="bevel" stroke-dasharray="4 2.5" stroke-dashoffset="1" d="M0-120 90-30 0 120-90-30Z"/>
+</g>
+<path transform="matrix(0 1 -1 0 0 0)" fill="#000" fill-opacity=".25" fill-rule="evenodd" d="M0-120 90-30 0 120-90-30Z"/>
+<path fill="#fff" stroke="#000" stroke-miterlimit="9" opacity=".3" d="M0-120 90-30 0 120-90-30Z"/>
+</svg>
+"##
+    );
+}
+
+#[test]
+fn units_give_the_true_size_and_y_up_turns_the_drawing() {
+    let svg =
+        sheet(210.0, 297.0).unit(Unit::Mm).y_up().add(circle((10.0, 20.0), 5.0).fill("red")).svg().unwrap();
+    assert!(svg.contains(r#"width="210mm" height="297mm" viewBox="0 0 210 297""#), "{svg}");
+    assert!(svg.contains(r#"<g transform="matrix(1 0 0 -1 0 297)">"#), "{svg}");
+    let shown = sheet(100.0, 50.0).ground("red").svg_with(&SvgOptions::default().size(200, 200)).unwrap();
+    assert!(shown.contains(r#"width="200" height="200" viewBox="0 0 100 50""#), "{shown}");
+    assert!(shown.contains(r#"y="-25" width="100" height="100""#), "{shown}");
+}
+
+#[test]
+fn coordinates_keep_what_the_sheet_can_show() {
+    let tiny = sheet(1.0, 1.0).add(circle((0.5, 0.5), 1.0 / 3.0).fill("red")).svg().unwrap();
+    assert!(tiny.contains(".333333"), "{tiny}");
+    let large = sheet(1e6, 1e6).add(circle((0.5, 0.5), 100.0 / 3.0).fill("red")).svg().unwrap();
+    assert!(large.contains("A33 33"), "{large}");
+    let enlarged =
+        sheet(100.0, 100.0).add(circle((0.0, 0.0), 1.0 / 3.0).fill("red").scaled(100.0)).svg().unwrap();
+    assert!(enlarged.contains("A.333333.333333"), "{enlarged}");
+    let few = sheet(100.0, 100.0).add(circle((0.0, 0.0), 1.0 / 3.0).fill("red"));
+    assert!(few.svg_with(&SvgOptions::default().decimals(1)).unwrap().contains("A.3.3"));
+}
+
+#[test]
+fn faults_come_back_from_everything_that_leaves() {
+    let bad = sheet(10.0, 10.0).add(group().add(circle((0.0, 0.0), -1.0).fill("red")));
+    let told = "`circle`: the radius -1 is negative; give 0 or more";
+    assert_eq!(bad.svg().unwrap_err().to_string(), told);
+    assert_eq!(bad.pixels().unwrap_err().to_string(), told);
+    assert_eq!(bad.save("never-written.svg").unwrap_err().to_string(), told);
+    assert!(!std::path::Path::new("never-written.svg").exists());
+    let unknown = sheet(10.0, 10.0).add(circle((0.0, 0.0), 1.0).fill("red").cap("pointed"));
+    assert_eq!(
+        unknown.svg().unwrap_err().to_string(),
+        "`cap`: \"pointed\" is no cap; give \"butt\", \"round\" or \"square\""
+    );
+    let carried = circle((0.0, 0.0), f64::NAN).moved((5.0, 5.0)).reversed().and(&circle((0.0, 0.0), 1.0));
+    assert_eq!(carried.sound().unwrap_err().call(), "circle");
+}
+
+#[test]
+fn files_are_written_whole_or_not_at_all() {
+    let folder = tempfile::tempdir().unwrap();
+    let sheet = sheet(10.0, 10.0).add(circle((5.0, 5.0), 3.0).fill("red"));
+    for name in ["kite.svg", "kite.png", "kite.PNG"] {
+        sheet.save(folder.path().join(name)).unwrap();
+    }
+    assert_eq!(
+        sheet.save("kite.txt").unwrap_err().to_string(),
+        "kite.txt: the ending says no format; use .svg or .png"
+    );
+    let error = sheet.save(folder.path().join("nowhere/kite.svg")).unwrap_err();
+    assert!(matches!(error, SaveError::Write { .. }), "{error}");
+    // An older file stays when the new one cannot be drawn.
+    let kept = folder.path().join("kite.svg");
+    let before = std::fs::read(&kept).unwrap();
+    assert!(sheet.add(circle((0.0, 0.0), -1.0)).save(&kept).is_err());
+    assert_eq!(std::fs::read(&kept).unwrap(), before);
+    assert_eq!(std::fs::read_dir(folder.path()).unwrap().count(), 3, "nothing else is left behind");
+}
