@@ -46,10 +46,10 @@ impl Failure {
     /// A file that could not be written.
     pub(crate) fn writing(file: &Path, error: &io::Error) -> Self {
         let name = file.display();
-        if error.kind() == io::ErrorKind::NotFound {
-            let folder = file.parent().unwrap_or(Path::new("")).display();
+        let folder = file.parent().filter(|folder| !folder.as_os_str().is_empty() && !folder.exists());
+        if let Some(folder) = folder {
             return Self::call(
-                format!("{name} cannot be written: there is no folder {folder}"),
+                format!("{name} cannot be written: there is no folder {}", folder.display()),
                 "make the folder first, or name another place with -o",
             );
         }

@@ -427,31 +427,66 @@ fn closed_edges(points: &[[f32; 2]]) -> impl Iterator<Item = Edge> + Clone + '_ 
 }
 
 /// Whether a polygon turns one way only, and once: then its winding number is the same wherever it is not zero.
+///
+/// All turns of one sign are not enough: a line that doubles back on itself turns by nothing, and so may go round
+/// more than once. One round goes to and fro once along x and once along y.
 fn is_convex(points: &[[f32; 2]]) -> bool {
     if points.len() < 3 || points.len() > 64 {
         return false;
     }
+    let last = |back: usize| points.get(points.len() - back).copied().unwrap_or_default();
+    let (mut before, mut here) = (last(2), last(1));
     let mut turned = 0.0_f32;
-    let mut reversals = 0;
-    let [mut before, mut here] =
-        [points.len() - 2, points.len() - 1].map(|at| points.get(at).copied().unwrap_or_default());
-    let mut down = here[1] - before[1];
+    let mut heading = [here[0] - before[0], here[1] - before[1]];
+    let mut reversals = [0; 2];
     for &next in points {
-        let cross = (here[0] - before[0]) * (next[1] - here[1]) - (here[1] - before[1]) * (next[0] - here[0]);
+        let (came, goes) =
+            ([here[0] - before[0], here[1] - before[1]], [next[0] - here[0], next[1] - here[1]]);
+        let cross = came[0] * goes[1] - came[1] * goes[0];
         if cross * turned < 0.0 {
             return false;
         }
         if cross != 0.0 {
             turned = cross;
         }
-        let step = next[1] - here[1];
-        if step * down < 0.0 {
-            reversals += 1;
-        }
-        if step != 0.0 {
-            down = step;
+        for axis in 0..2 {
+            if goes[axis] * heading[axis] < 0.0 {
+                reversals[axis] += 1;
+            }
+            if goes[axis] != 0.0 {
+                heading[axis] = goes[axis];
+            }
         }
         (before, here) = (here, next);
     }
-    reversals <= 2
+    reversals[0] <= 2 && reversals[1] <= 2
+}
+
+#[cfg(test)]
+mod tests {
+    use super::is_convex;
+
+    #[test]
+    fn only_what_goes_round_once_is_convex() {
+        assert!(is_convex(&[[0.0, 0.0], [4.0, 0.0], [4.0, 0.0], [5.0, 3.0], [0.0, 4.0]]));
+        assert!(!is_convex(&[[0.0, 0.0], [4.0, 4.0], [4.0, 0.0], [0.0, 4.0]]));
+        assert!(!is_convex(&[[0.0, 0.0], [5.0, 0.0], [2.0, 1.0], [2.0, 5.0]]));
+        // Twice round.
+        let star = [0.0_f32, 144.0, 288.0, 72.0, 216.0].map(|a| [a.to_radians().cos(), a.to_radians().sin()]);
+        assert!(!is_convex(&star));
+    }
+
+    /// A crossed shape whose lower half was cut off at the rim: its cut side doubles back on itself, so that no
+    /// corner turned the wrong way, and the two halves were filled as if they did not overlap.
+    #[test]
+    fn a_side_that_doubles_back_is_not_convex() {
+        assert!(!is_convex(&[
+            [6.46, 11.0],
+            [1.0, 0.0],
+            [7.14, 0.0],
+            [0.79, 11.0],
+            [0.0, 11.0],
+            [6.76, 11.0]
+        ]));
+    }
 }

@@ -1,0 +1,87 @@
+//! The SVG files and the demo's page in a real browser. Run with `--include-ignored` where Chromium is installed.
+
+use std::path::Path;
+use std::process::Command as Process;
+
+use assert_cmd::Command;
+
+/// The pixels of a page or picture as Chromium shows it.
+fn shown(file: &Path, width: u32, height: u32) -> Vec<u8> {
+    let folder = tempfile::tempdir().unwrap();
+    let shot = folder.path().join("shot.png");
+    let done = Process::new("chromium")
+        .args(["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"])
+        .args(["--disable-background-networking", "--disable-component-update", "--disable-sync"])
+        .args(["--hide-scrollbars", "--force-color-profile=srgb", "--default-background-color=ffffffff"])
+        .arg(format!("--user-data-dir={}", folder.path().join("profile").display()))
+        .arg(format!("--window-size={width},{height}"))
+        .arg(format!("--screenshot={}", shot.display()))
+        .arg(format!("file://{}", file.display()))
+        .output()
+        .expect("Chromium runs");
+    assert!(shot.exists(), "{}", String::from_utf8_lossy(&done.stderr));
+    pixels(&shot)
+}
+
+/// Red, green and blue of each pixel of a PNG file.
+fn pixels(file: &Path) -> Vec<u8> {
+    let file = std::io::BufReader::new(std::fs::File::open(file).unwrap());
+    let mut reader = png::Decoder::new(file).read_info().unwrap();
+    let mut bytes = vec![0; reader.output_buffer_size().unwrap()];
+    let info = reader.next_frame(&mut bytes).unwrap();
+    let channels = info.color_type.samples();
+    bytes[..info.buffer_size()].chunks_exact(channels).flat_map(|pixel| pixel[..3].to_vec()).collect()
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn the_browser_shows_the_svg_as_we_draw_the_png() {
+    let folder = tempfile::tempdir().unwrap();
+    Command::cargo_bin("chordane").unwrap().args(["demo", "--out"]).arg(folder.path()).assert().success();
+    let mut compared = 0;
+    for entry in std::fs::read_dir(folder.path()).unwrap() {
+        let score = entry.unwrap().path();
+        if score.extension().is_none_or(|ending| ending != "chord") {
+            continue;
+        }
+        let (svg, png) = (folder.path().join("seen.svg"), folder.path().join("seen.png"));
+        Command::cargo_bin("chordane")
+            .unwrap()
+            .arg("draw")
+            .arg(&score)
+            .arg("-o")
+            .arg(&svg)
+            .arg("-o")
+            .arg(&png)
+            .args(["--size", "640x480"])
+            .assert()
+            .success();
+        let (theirs, ours) = (shown(&svg, 640, 480), pixels(&png));
+        assert_eq!(theirs.len(), ours.len());
+        // Layers round by a level or two, and antialiasing differs a little at edges; anything misplaced or of
+        // another colour differs a lot, and over many pixels.
+        let off: Vec<u8> = theirs.iter().zip(&ours).map(|(a, b)| a.abs_diff(*b)).collect();
+        let share = |least: u8| off.iter().filter(|d| **d > least).count() as f64 / off.len() as f64;
+        assert!(
+            share(3) < 0.02 && share(40) < 0.0002,
+            "{score:?}: {} over 3, {} over 40",
+            share(3),
+            share(40)
+        );
+        compared += 1;
+    }
+    assert!(compared >= 6);
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn the_page_shows_every_picture() {
+    let folder = tempfile::tempdir().unwrap();
+    Command::cargo_bin("chordane").unwrap().args(["demo", "--out"]).arg(folder.path()).assert().success();
+    let seen = shown(&folder.path().join("index.html"), 1280, 4200);
+    // The first sail's cloth is somewhere on the page, and so is the last score's air.
+    for colour in [[200, 85, 61], [223, 233, 238]] {
+        let count = seen.chunks_exact(3).filter(|pixel| **pixel == colour).count();
+        assert!(count > 2000, "{colour:?} is on {count} pixels");
+    }
+}

@@ -1,0 +1,317 @@
+//! The command as it is called from a terminal or a script.
+
+use std::io::Read;
+use std::path::{Path, PathBuf};
+use std::process::{Command as Process, Stdio};
+
+use assert_cmd::Command;
+use predicates::str::contains;
+use tempfile::TempDir;
+
+const SAIL: &str = r##"let sail = start(pt(0, -120)).line(pt(90, -30)).line(pt(0, 120)).line(pt(-90, -30)).close();
+sheet(64, 48).centred().ground("#f4efe6").add(sail.fill("#c8553d"))
+"##;
+
+fn chordane() -> Command {
+    Command::cargo_bin("chordane").unwrap()
+}
+
+/// A folder with a score in it.
+fn loft(source: &str) -> (TempDir, PathBuf) {
+    let folder = tempfile::tempdir().unwrap();
+    let score = folder.path().join("kite.chord");
+    std::fs::write(&score, source).unwrap();
+    (folder, score)
+}
+
+fn png_size(file: &Path) -> (u32, u32) {
+    let reader =
+        png::Decoder::new(std::io::BufReader::new(std::fs::File::open(file).unwrap())).read_info().unwrap();
+    reader.info().size()
+}
+
+fn names(folder: &Path) -> Vec<String> {
+    let mut names: Vec<String> = std::fs::read_dir(folder)
+        .unwrap()
+        .map(|entry| entry.unwrap().file_name().into_string().unwrap())
+        .collect();
+    names.sort();
+    names
+}
+
+#[test]
+fn draw_writes_several_files_and_says_so() {
+    let (folder, score) = loft(SAIL);
+    let (svg, png) = (folder.path().join("kite.svg"), folder.path().join("kite.png"));
+    let done = chordane().arg("draw").arg(&score).arg("-o").arg(&svg).arg("-o").arg(&png).assert().success();
+    let told = String::from_utf8(done.get_output().stderr.clone()).unwrap();
+    assert!(done.get_output().stdout.is_empty());
+    let lines: Vec<&str> = told.lines().collect();
+    assert_eq!(lines.len(), 2, "{told}");
+    assert!(lines[0].starts_with(&format!("{}  ", svg.display())) && lines[0].ends_with(" ms"), "{told}");
+    assert!(lines[0].contains(" B  "), "{told}");
+    assert_eq!(png_size(&png), (64, 48));
+    assert!(std::fs::read_to_string(&svg).unwrap().starts_with("<svg"));
+    assert_eq!(names(folder.path()), ["kite.chord", "kite.png", "kite.svg"]);
+}
+
+#[test]
+fn size_decimals_and_pipes() {
+    let (folder, score) = loft(SAIL);
+    let png = folder.path().join("kite.png");
+    chordane().arg("draw").arg(&score).arg("-o").arg(&png).args(["--size", "128x200"]).assert().success();
+    assert_eq!(png_size(&png), (128, 200));
+    chordane()
+        .args(["draw", "-", "-o", "-", "--as", "svg", "--size", "128x96", "--decimals", "0"])
+        .write_stdin(SAIL)
+        .assert()
+        .success()
+        .stdout(contains("width=\"128\" height=\"96\""))
+        .stderr(contains("standard output  "));
+    let bytes =
+        chordane().args(["draw", "-", "-o", "-", "--as", "png"]).write_stdin(SAIL).output().unwrap().stdout;
+    assert_eq!(&bytes[..4], b"\x89PNG");
+    // An ending that says nothing is helped out by --as.
+    let plain = folder.path().join("kite");
+    chordane().arg("draw").arg(&score).arg("-o").arg(&plain).args(["--as", "png"]).assert().success();
+    assert_eq!(png_size(&plain), (64, 48));
+}
+
+#[test]
+fn mistakes_in_a_score_are_shown_in_its_text() {
+    let (folder, score) =
+        loft("let sail = polygon(pt(0, 0), 4, 12);\nsheet(64, 48)\n    .add(sial.fill(\"teal\"))\n");
+    let out = folder.path().join("kite.svg");
+    let done = chordane().arg("draw").arg(&score).arg("-o").arg(&out).assert().code(1);
+    let told = String::from_utf8(done.get_output().stderr.clone()).unwrap();
+    for part in [
+        "there is nothing called `sial`",
+        "kite.chord:3:10",
+        ".add(sial.fill(\"teal\"))",
+        "here",
+        "did you mean `sail`?",
+    ] {
+        assert!(told.contains(part), "{part} is missing in\n{told}");
+    }
+    assert!(!told.contains('\u{1b}'), "no colour where standard error is no terminal");
+    assert_eq!(names(folder.path()), ["kite.chord"]);
+}
+
+#[test]
+fn items_without_paint_are_noted() {
+    chordane()
+        .args(["draw", "-", "-o", "-", "--as", "svg"])
+        .write_stdin("sheet(64, 48).add(circle([9, 9], 5))")
+        .assert()
+        .success()
+        .stderr(contains("note: 1 item has neither fill nor stroke"));
+}
+
+#[test]
+fn calls_that_cannot_be_are_refused_with_code_2() {
+    let (folder, score) = loft(SAIL);
+    let at = |name: &str| folder.path().join(name).display().to_string();
+    let score = score.display().to_string();
+    let cases: &[(&[&str], &str)] = &[
+        (&["draw", &score, "-o", &at("kite.txt")], "says no format"),
+        (&["draw", &score, "-o", &at("kite")], "use .svg or .png"),
+        (&["draw", &score, "-o", "-"], "say the format with --as"),
+        (&["draw", &score, "-o", &at("nowhere/kite.svg")], "there is no folder"),
+        (&["draw", &score, "-o", &at("")], "is a folder"),
+        (&["draw", &at("none.chord"), "-o", "x.svg"], "there is no file"),
+        (&["draw", &at("kite.jpg"), "-o", "x.svg"], "its ending is not .chord"),
+        (&["draw", &score], "--out"),
+        (&["draw", &score, "-o", "x.svg", "--size", "0x5"], "1280x960"),
+        (&["draw", &score, "-o", "x.svg", "--max-seconds", "0"], "above 0"),
+        (&["words", "circel"], "did you mean `circle`?"),
+        (&["words", "qqqqqqqq"], "see them all with"),
+        (&["drow"], "draw"),
+        (&[], "Usage"),
+    ];
+    for (arguments, told) in cases {
+        chordane().args(*arguments).assert().code(2).stderr(contains(*told));
+    }
+    assert_eq!(names(folder.path()), ["kite.chord"]);
+}
+
+#[test]
+fn inputs_at_fault_end_with_code_1() {
+    let cases = [
+        ("loop { }", &["--max-steps", "10000"][..], "--max-steps"),
+        ("loop { }", &["--max-seconds", "0.2"][..], "--max-seconds"),
+        (
+            "let a = []; loop { a.push(polygon([0, 0], 100000, 5)); }",
+            &["--max-memory", "50"][..],
+            "--max-memory",
+        ),
+        ("sheet(20000, 10)", &[][..], "the limit is 16384 x 16384"),
+        ("sheet(20000, 10)", &[][..], "--max-side"),
+        ("sheet(9, 9).add(circle([0, 0], 1e300).fill(\"red\"))", &[][..], "bring it within"),
+        ("circle(pt(0, 0), -1)", &[][..], "the radius -1 is negative"),
+    ];
+    for (source, more, told) in cases {
+        let mut call = chordane();
+        call.args(["draw", "-", "-o", "-", "--as", "png"]).args(more).write_stdin(source);
+        call.assert().code(1).stdout("").stderr(contains(told));
+    }
+    chordane()
+        .args(["draw", "-", "-o", "-", "--as", "svg"])
+        .write_stdin(&b"sheet(9, 9) // \xff"[..])
+        .assert()
+        .code(1)
+        .stderr(contains("byte 15 is not UTF-8"));
+    chordane()
+        .args(["draw", "-", "-o", "-", "--as", "png", "--max-side", "20000"])
+        .write_stdin("sheet(20000, 10)")
+        .assert()
+        .success();
+}
+
+#[test]
+fn a_machine_at_fault_ends_with_code_3_and_loses_nothing() {
+    let (folder, score) = loft(SAIL);
+    if Path::new("/dev/full").exists() {
+        chordane()
+            .arg("draw")
+            .arg(&score)
+            .args(["-o", "/dev/full", "--as", "png"])
+            .assert()
+            .code(3)
+            .stderr(contains("/dev/full cannot be written"));
+        let full = std::fs::OpenOptions::new().write(true).open("/dev/full").unwrap();
+        let program = assert_cmd::cargo::cargo_bin("chordane");
+        let done = Process::new(&program).arg("words").stdout(full).stderr(Stdio::piped()).output().unwrap();
+        assert_eq!(done.status.code(), Some(3));
+        assert!(String::from_utf8_lossy(&done.stderr).contains("standard output cannot be written"));
+    }
+    // A folder in which nobody can make a file, not even the administrator.
+    if Path::new("/proc").exists() {
+        chordane()
+            .arg("draw")
+            .arg(&score)
+            .args(["-o", "/proc/kite.svg"])
+            .assert()
+            .code(3)
+            .stderr(contains("cannot be written"));
+    }
+    // An older file stays when the new one fails.
+    let kept = folder.path().join("kite.svg");
+    chordane().arg("draw").arg(&score).arg("-o").arg(&kept).assert().success();
+    let before = std::fs::read(&kept).unwrap();
+    std::fs::write(&score, "sheet(9, 9).add(circle([0, 0], 1e300).fill(\"red\"))").unwrap();
+    let png = folder.path().join("kite.png");
+    std::fs::copy(&kept, &png).unwrap();
+    chordane().arg("draw").arg(&score).arg("-o").arg(&png).assert().code(1);
+    assert_eq!(std::fs::read(&png).unwrap(), before);
+    assert_eq!(names(folder.path()), ["kite.chord", "kite.png", "kite.svg"]);
+}
+
+#[test]
+fn standard_output_closed_early_is_told_without_a_panic() {
+    let program = assert_cmd::cargo::cargo_bin("chordane");
+    let mut child = Process::new(&program)
+        .args(["draw", "-", "-o", "-", "--as", "png"])
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    drop(child.stdout.take());
+    let mut input = child.stdin.take().unwrap();
+    std::io::Write::write_all(
+        &mut input,
+        b"sheet(2000, 2000).add(star([900, 900], 99, 800, 200).fill(\"red\"))",
+    )
+    .unwrap();
+    drop(input);
+    let mut told = String::new();
+    child.stderr.take().unwrap().read_to_string(&mut told).unwrap();
+    assert_eq!(child.wait().unwrap().code(), Some(3), "{told}");
+    assert!(told.contains("standard output cannot be written") && !told.contains("panicked"), "{told}");
+}
+
+#[test]
+fn words_are_listed_and_shown_one_by_one() {
+    chordane()
+        .arg("words")
+        .assert()
+        .success()
+        .stdout(contains("circle(centre, radius)"))
+        .stdout(contains("THE PEN"));
+    chordane()
+        .args(["words", "circle"])
+        .assert()
+        .success()
+        .stdout(contains("circle(pt(0, 0), 40)"))
+        .stdout(contains("gives a path"));
+}
+
+#[test]
+fn the_page_of_words_is_up_to_date() {
+    let page = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/words.md");
+    let made = chordane().args(["words", "--markdown"]).output().unwrap().stdout;
+    assert!(
+        std::fs::read(page).unwrap() == made,
+        "docs/words.md is out of date: cargo run -q -p chordane-cli -- words --markdown > docs/words.md"
+    );
+}
+
+#[test]
+fn the_demo_makes_every_picture_and_a_page() {
+    let folder = tempfile::tempdir().unwrap();
+    let out = folder.path().join("demo");
+    let done = chordane().args(["demo", "--out"]).arg(&out).assert().success().stderr(contains("look at "));
+    assert!(done.get_output().stdout.is_empty());
+    let page = std::fs::read_to_string(out.join("index.html")).unwrap();
+    let scores: Vec<String> = names(&out).into_iter().filter(|name| name.ends_with(".chord")).collect();
+    assert!(scores.len() >= 6);
+    for score in &scores {
+        let name = score.trim_end_matches(".chord");
+        assert!(page.contains(&format!("src=\"{name}.svg\"")), "{name}");
+        assert_eq!(png_size(&out.join(format!("{name}.png"))), (1280, 960));
+        let again = out.join("again.svg");
+        chordane().arg("draw").arg(out.join(score)).arg("-o").arg(&again).assert().success();
+        assert_eq!(std::fs::read(&again).unwrap(), std::fs::read(out.join(format!("{name}.svg"))).unwrap());
+    }
+}
+
+#[test]
+fn completions_and_manual_pages_are_printed() {
+    for shell in ["bash", "zsh", "fish"] {
+        chordane().args(["completions", shell]).assert().success().stdout(contains("chordane"));
+    }
+    chordane().arg("man").assert().success().stdout(contains(".TH chordane"));
+    let folder = tempfile::tempdir().unwrap();
+    chordane().args(["man", "--out"]).arg(folder.path()).assert().success();
+    assert!(names(folder.path()).contains(&"chordane-draw.1".to_owned()));
+}
+
+#[test]
+fn help_teaches_by_example() {
+    chordane()
+        .arg("--help")
+        .assert()
+        .success()
+        .stdout(contains("chordane demo"))
+        .stdout(contains("sheet(640, 480)"));
+    chordane().args(["draw", "--help"]).assert().success().stdout(contains("--size 1280x960"));
+}
+
+#[test]
+fn a_score_in_rust_takes_the_same_options() {
+    let folder = tempfile::tempdir().unwrap();
+    let mut program = assert_cmd::cargo::cargo_bin("chordane");
+    program.pop();
+    program.push("examples");
+    program.push(format!("own_kite{}", std::env::consts::EXE_SUFFIX));
+    let png = folder.path().join("kite.png");
+    Command::new(&program)
+        .arg("-o")
+        .arg(&png)
+        .args(["--size", "320x240"])
+        .assert()
+        .success()
+        .stderr(contains("kite.png"));
+    assert_eq!(png_size(&png), (320, 240));
+    Command::new(&program).assert().code(2);
+}

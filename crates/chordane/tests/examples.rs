@@ -1,0 +1,43 @@
+//! Each example runs and leaves its two files. Cargo builds the examples along with the tests.
+
+use std::path::PathBuf;
+use std::process::Command;
+
+fn run(name: &str) {
+    let folder = tempfile::tempdir().unwrap();
+    // Tests lie in target/<profile>/deps, examples in target/<profile>/examples.
+    let mut program: PathBuf = std::env::current_exe().unwrap();
+    program.pop();
+    program.pop();
+    program.push("examples");
+    program.push(format!("{name}{}", std::env::consts::EXE_SUFFIX));
+    let done = Command::new(&program)
+        .arg(folder.path())
+        .output()
+        .unwrap_or_else(|e| panic!("{program:?}: {e}; build the examples first: cargo build --examples"));
+    assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));
+    let told = String::from_utf8(done.stdout).unwrap();
+    assert!(told.contains(&folder.path().display().to_string()), "{told}");
+    for ending in ["svg", "png"] {
+        let file = folder.path().join(format!("{}.{ending}", name.replace('_', "-")));
+        assert!(std::fs::metadata(&file).unwrap().len() > 200, "{file:?}");
+    }
+    let source =
+        std::fs::read_to_string(format!("{}/examples/{name}.rs", env!("CARGO_MANIFEST_DIR"))).unwrap();
+    assert!(source.lines().count() < 60, "{name} is {} lines long", source.lines().count());
+}
+
+#[test]
+fn first_sail_runs() {
+    run("first_sail");
+}
+
+#[test]
+fn ring_of_vents_runs() {
+    run("ring_of_vents");
+}
+
+#[test]
+fn flight_runs() {
+    run("flight");
+}
