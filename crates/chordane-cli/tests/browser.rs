@@ -58,8 +58,9 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
             .success();
         let (theirs, ours) = (shown(&svg, 640, 480), pixels(&png));
         assert_eq!(theirs.len(), ours.len());
-        // Layers round by a level or two, and antialiasing differs a little at edges; anything misplaced or of
-        // another colour differs a lot, and over many pixels.
+        // The browser rounds each translucent layer's opacity to eight bits, a level or so a layer and up to seven
+        // layers here, and antialiasing differs a little at edges. Anything misplaced or of another colour differs
+        // a lot, and over many pixels.
         let off: Vec<u8> = theirs.iter().zip(&ours).map(|(a, b)| a.abs_diff(*b)).collect();
         let share = |least: u8| off.iter().filter(|d| **d > least).count() as f64 / off.len() as f64;
         assert!(
