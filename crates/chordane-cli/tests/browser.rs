@@ -59,16 +59,13 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
         let (theirs, ours) = (shown(&svg, 640, 480), pixels(&png));
         assert_eq!(theirs.len(), ours.len());
         // The browser rounds each translucent layer's opacity to eight bits, a level or so a layer and up to seven
-        // layers here, and antialiasing differs a little at edges. Anything misplaced or of another colour differs
-        // a lot, and over many pixels.
+        // layers here; it measures curves for dashes more coarsely, so that the last dashes of a long tail shift by
+        // half a pixel; and its antialiasing differs a little. Anything misplaced or of another colour differs a
+        // lot, and over many pixels.
         let off: Vec<u8> = theirs.iter().zip(&ours).map(|(a, b)| a.abs_diff(*b)).collect();
         let share = |least: u8| off.iter().filter(|d| **d > least).count() as f64 / off.len() as f64;
-        assert!(
-            share(3) < 0.02 && share(40) < 0.0002,
-            "{score:?}: {} over 3, {} over 40",
-            share(3),
-            share(40)
-        );
+        let (little, much) = (share(8), share(40));
+        assert!(little < 0.01 && much < 0.002, "{score:?}: {little} over 8, {much} over 40");
         compared += 1;
     }
     assert!(compared >= 6);
