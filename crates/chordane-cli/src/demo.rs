@@ -16,7 +16,7 @@ const SCORES: &[(&str, &str, &str)] = &[
     ("first-sail", "Four typed vertices and a round vent.", include_str!("../../../demo/first-sail.chord")),
     (
         "spar-polygons",
-        "Vertices from sine and cosine: 3, 4, 6, 12 and 60 steps.",
+        "Vertices from sine and cosine, with 3 to 60 steps round a full turn.",
         include_str!("../../../demo/spar-polygons.chord"),
     ),
     (
@@ -118,14 +118,14 @@ const PAGE_HEAD: &str = r#"<!doctype html>
   h1 { margin: 0; font-size: 28px; }
   h2 { margin: 0; font-size: 20px; }
   p { margin: 4px 0 12px; }
-  section { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 24px; padding: 24px 0;
+  section { display: grid; grid-template-columns: minmax(0, 5fr) minmax(0, 6fr); gap: 24px; padding: 24px 0;
     border-top: 1px solid var(--line); }
   figure { margin: 0; }
   img { display: block; width: 100%; height: auto; border: 1px solid var(--line); }
   figcaption { padding-top: 6px; font-size: 14px; }
   a { color: #8a3524; }
-  pre { margin: 0; padding: 12px; overflow: auto; max-height: 460px; background: #fff; border: 1px solid var(--line);
-    font: 13px/1.45 ui-monospace, "DejaVu Sans Mono", monospace; }
+  pre { margin: 0; padding: 12px; white-space: pre-wrap; overflow-wrap: anywhere; background: #fff; border: 1px solid var(--line);
+    font: 12.5px/1.45 ui-monospace, "DejaVu Sans Mono", monospace; }
   @media (max-width: 800px) { section { grid-template-columns: minmax(0, 1fr); } }
 </style>
 <header>

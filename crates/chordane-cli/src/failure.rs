@@ -5,7 +5,7 @@ use std::io::{self, IsTerminal, Write as _};
 use std::path::Path;
 
 use chordane_score::Mistake;
-use miette::{GraphicalReportHandler, GraphicalTheme};
+use miette::{GraphicalReportHandler, GraphicalTheme, ThemeStyles};
 
 /// Why the command did not do what it was asked for.
 #[derive(Debug, thiserror::Error)]
@@ -82,7 +82,9 @@ impl Failure {
     pub(crate) fn report(&self) {
         let coloured =
             io::stderr().is_terminal() && std::env::var_os("NO_COLOR").is_none_or(|v| v.is_empty());
-        let theme = if coloured { GraphicalTheme::unicode() } else { GraphicalTheme::unicode_nocolor() };
+        // The terminal's own colours, which its owner has made legible on its ground.
+        let styles = if coloured { ThemeStyles::ansi() } else { ThemeStyles::none() };
+        let theme = GraphicalTheme { styles, ..GraphicalTheme::unicode_nocolor() };
         let mut text = String::new();
         match self {
             Self::Score(mistake) => {

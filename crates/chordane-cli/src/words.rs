@@ -18,18 +18,25 @@ pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
 }
 
 /// The width up to which a word's form stands beside what it does.
-const FORM_WIDTH: usize = 40;
+const FORM_WIDTH: usize = 34;
 
-/// The width of what a word does.
-const ABOUT_WIDTH: usize = 76;
+/// The width of a line where there is no terminal to fit into.
+const PLAIN_WIDTH: usize = 100;
+
+/// The width of a line: that of the terminal, as long as it leaves room for both columns and is easy to read.
+fn line_width() -> usize {
+    let terminal = terminal_size::terminal_size().map(|(width, _)| usize::from(width.0));
+    terminal.unwrap_or(PLAIN_WIDTH).clamp(FORM_WIDTH + 30, 120)
+}
 
 fn all() -> String {
+    let about_width = line_width() - FORM_WIDTH - 5;
     let mut text = String::new();
     for section in words::SECTIONS {
         let _ = writeln!(text, "{}", section.title.to_uppercase());
         for word in section.words {
             let form = word.form();
-            let mut about = wrapped(word.about, ABOUT_WIDTH).into_iter();
+            let mut about = wrapped(word.about, about_width).into_iter();
             if form.len() > FORM_WIDTH {
                 let _ = writeln!(text, "  {form}");
             } else {
@@ -54,7 +61,7 @@ fn one(name: &str) -> Result<String, Failure> {
             let _ = writeln!(text, "  {what:12} {}", kind.described());
         }
         text.push('\n');
-        for line in wrapped(word.about, ABOUT_WIDTH) {
+        for line in wrapped(word.about, line_width().min(PLAIN_WIDTH) - 3) {
             let _ = writeln!(text, "  {line}");
         }
         text.push('\n');

@@ -1,5 +1,7 @@
 //! Scripts as people write them: what they draw, and what they are told when something is wrong.
 
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
 use std::time::{Duration, Instant};
 
 use chordane_score::{Limits, Mistake, Score, Script, words};
@@ -52,6 +54,18 @@ fn the_first_sail_reads_as_in_rust() {
     assert!(svg.contains("stroke=\"#20303c\" stroke-width=\"3\""), "{svg}");
 }
 
+/// The scores that the README shows run as they stand.
+#[test]
+fn the_scores_of_the_readme_run() {
+    let readme = include_str!("../../../README.md");
+    let scores: Vec<&str> =
+        readme.split("```chord\n").skip(1).filter_map(|rest| rest.split("```").next()).collect();
+    assert!(scores.len() >= 2);
+    for score in scores {
+        assert!(svg(score).contains("<path"), "{score}");
+    }
+}
+
 #[test]
 fn whole_numbers_and_decimals_mix() {
     assert_eq!(data("open([[1/2, 2], [3.5, 7 / 7]])"), "M.5 2l3-1");
@@ -64,7 +78,7 @@ fn whole_numbers_and_decimals_mix() {
         "M0 0 1 1 2 2"
     );
     assert_eq!(data("start(pt(2 ** 3, 2 ** -1)).line(pt(7 % 4, 2 * pt(1, 2).y)).open()"), "M8 .5 3 4");
-    assert_eq!(data("closed(around(4.0).map(|a| pt(50, 50) + polar(a, 10)))"), "M60 50L50 60 40 50 50 40Z");
+    assert_eq!(data("closed(around(4.0).map(|a| pt(50, 50) + polar(a, 10)))"), "M60 50 50 60 40 50 50 40Z");
 }
 
 #[test]

@@ -43,6 +43,12 @@
 
 mod fault;
 
+/// The README's Rust, compiled and run with the tests of the docs.
+#[cfg(doctest)]
+#[doc = include_str!("../../../README.md")]
+#[derive(Debug)]
+pub struct Readme;
+
 pub mod draw;
 pub mod measure;
 pub mod number;

@@ -1,5 +1,7 @@
 //! What the pixel filler paints, against counting spots and against arithmetic.
 
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
 mod support;
 
 use chordane::prelude::*;

@@ -1,5 +1,7 @@
 //! Laws that hold for any path: there and back, bounds, areas.
 
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
 mod support;
 
 use chordane::prelude::*;

