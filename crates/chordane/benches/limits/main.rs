@@ -74,7 +74,10 @@ fn option(name: &str) -> Option<String> {
     arguments.next()
 }
 
-const PAIRS: &[(&str, fn() -> Outcome)] = &[
+/// A pair's name, and what measures it.
+type Pair = (&'static str, fn() -> Outcome);
+
+const PAIRS: &[Pair] = &[
     ("fill-large", draw::fill_large),
     ("fill-many", draw::fill_many),
     ("stroke-long", draw::stroke_long),
