@@ -27,7 +27,7 @@ fn assert_counted(path: &Path, size: u32) -> Result<(), TestCaseError> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 120, ..ProptestConfig::default() })]
+    #![proptest_config(support::cases(120))]
 
     /// Contours that cross and overlap within pixels, of any kind of segment, under both rules.
     #[test]

@@ -19,7 +19,7 @@ fn distance(path: &Path, spot: Point) -> f64 {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 120, ..ProptestConfig::default() })]
+    #![proptest_config(support::cases(120))]
 
     /// With round caps and joins, a stroke is the set of spots within half a width of the line: whatever the line
     /// does, and however short its sides are against the width.

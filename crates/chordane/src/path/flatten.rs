@@ -40,7 +40,7 @@ fn walk(curve: &impl Walk, tolerance: f64, mut place: impl FnMut(f64)) {
         }
         let (mut good, mut bad) = (0.0, rest);
         let mut h = guess.min(rest * 0.97).max(least);
-        for _ in 0..40 {
+        for trial in 0..64 {
             let stray = curve.stray(t, h);
             if stray <= tolerance {
                 good = h;
@@ -55,7 +55,9 @@ fn walk(curve: &impl Walk, tolerance: f64, mut place: impl FnMut(f64)) {
             }
             // The error goes with the square of the step where the curve bends evenly.
             let next = if stray > 0.0 { h * (tolerance * 0.975 / stray).sqrt() } else { h * 4.0 };
-            h = if next > good && next < bad { next } else { 0.5 * (good + bad) };
+            // It does not where the curve doubles back: longer chords stray by the same. Then halving finds the turn.
+            let even = trial < 4 || good > 0.0;
+            h = if even && next > good && next < bad { next } else { 0.5 * (good + bad) };
         }
         let step = if good > 0.0 { good } else { bad.max(least) };
         if t + step >= 1.0 {

@@ -5,6 +5,23 @@
 use chordane::prelude::*;
 use proptest::prelude::*;
 
+/// So many cases from a fixed seed, or `PROPTEST_CASES` of them for a longer run (`PROPTEST_RNG_SEED` changes the
+/// seed). A case that fails is printed; it becomes a test with a name.
+pub(crate) fn cases(cases: u32) -> ProptestConfig {
+    let plain = ProptestConfig::default();
+    let asked = |name: &str| std::env::var(name).is_ok();
+    ProptestConfig {
+        cases: if asked("PROPTEST_CASES") { plain.cases } else { cases },
+        rng_seed: if asked("PROPTEST_RNG_SEED") {
+            plain.rng_seed
+        } else {
+            proptest::test_runner::RngSeed::Fixed(0x5ce77)
+        },
+        failure_persistence: None,
+        ..plain
+    }
+}
+
 /// A coordinate within a small picture, now and then one that repeats or lies on a pixel's edge.
 pub(crate) fn coordinate(size: f64) -> impl Strategy<Value = f64> {
     prop_oneof![
