@@ -224,6 +224,7 @@ fn plan_item(
     chunk: &mut Chunk,
 ) -> Result<(), Fault> {
     let style = &item.style;
+    reachable(&item.path, to_pixels)?;
     let opacity = if style.fill.is_some() && style.stroke.is_some() { 1.0 } else { style.opacity };
     if let Some(colour) = style.fill {
         flat.clear();
@@ -243,6 +244,27 @@ fn plan_item(
         chunk.push(flat, FillRule::Nonzero, colour.faded(opacity), view)?;
     }
     Ok(())
+}
+
+/// Refuses a path that reaches too far out, before the work of flattening it.
+fn reachable(path: &Path, to_pixels: &Affine) -> Result<(), Fault> {
+    let Some(bounds) = path.control_bounds() else { return Ok(()) };
+    let corners = [
+        bounds.min,
+        bounds.max,
+        Point::new(bounds.min.x, bounds.max.y),
+        Point::new(bounds.max.x, bounds.min.y),
+    ];
+    let farthest = |far: f64, p: Point| far.max(p.abs().max_element());
+    within_reach(corners.into_iter().map(|p| to_pixels.transform_point2(p)).fold(0.0, farthest))
+}
+
+fn within_reach(value: f64) -> Result<(), Fault> {
+    if value <= FARTHEST {
+        Ok(())
+    } else {
+        Err(Fault::new("draw", FaultKind::TooFar { value, limit: FARTHEST }))
+    }
 }
 
 /// Adds a contour, transformed and then flattened.
@@ -279,9 +301,7 @@ impl Chunk {
         if flat.points.is_empty() {
             return Ok(());
         }
-        if value.is_nan() || value > FARTHEST {
-            return Err(Fault::new("draw", FaultKind::TooFar { value, limit: FARTHEST }));
-        }
+        within_reach(value)?;
         let size = Point::new(view.width as f64, view.height as f64);
         if high.cmple(Point::ZERO).any() || low.cmpge(size).any() {
             return Ok(());

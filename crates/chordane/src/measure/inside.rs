@@ -3,9 +3,8 @@
 use crate::number::Point;
 use crate::path::{Contour, Path, Segment};
 
-/// How often a piece of curve is halved before it counts as its chord: beyond this the pieces are smaller than
-/// the spacing of the numbers.
-const MOST_HALVINGS: u32 = 56;
+/// How often a stretch is halved to find where it passes a height: beyond this the parameter's digits are used up.
+const HALVINGS: u32 = 56;
 
 impl Contour {
     /// How often the contour goes round a spot, clockwise as seen on a sheet with y down counted positive.
@@ -14,7 +13,7 @@ impl Contour {
     /// of neighbours that share a line never both claim or both lose a spot. Cost: linear in the segments.
     #[must_use]
     pub fn winding(&self, spot: Point) -> i32 {
-        let sides: i32 = self.segments().map(|segment| crossing(&segment, spot, 0)).sum();
+        let sides: i32 = self.segments().map(|segment| crossing(&segment, spot)).sum();
         let closing = if self.is_closed() { 0 } else { line_crossing(self.end(), self.start(), spot) };
         sides + closing
     }
@@ -54,25 +53,43 @@ fn line_crossing(from: Point, to: Point, spot: Point) -> i32 {
     }
 }
 
-/// The crossings of the ray with a segment. A curve is halved until the spot is clear of the piece's bounds; a
-/// piece wholly to the right counts by its ends alone.
-fn crossing(segment: &Segment, spot: Point, halvings: u32) -> i32 {
+/// The crossings of the ray with a segment. Between the places where a curve turns round along y it passes each
+/// height once: there the place is found by halving, and counts when it lies to the right.
+fn crossing(segment: &Segment, spot: Point) -> i32 {
     if let Segment::Line { from, to } = *segment {
         return line_crossing(from, to, spot);
     }
-    let bounds = segment.bounds();
-    if spot.y < bounds.min.y || spot.y > bounds.max.y || spot.x > bounds.max.x {
-        return 0;
-    }
-    let (from, to) = (segment.from(), segment.to());
-    if spot.x < bounds.min.x {
-        return i32::from(from.y <= spot.y && spot.y < to.y) - i32::from(to.y <= spot.y && spot.y < from.y);
-    }
-    if halvings >= MOST_HALVINGS {
-        return line_crossing(from, to, spot);
-    }
-    let (left, right) = segment.split(0.5);
-    crossing(&left, spot, halvings + 1) + crossing(&right, spot, halvings + 1)
+    let [_, along_y] = segment.turns();
+    let mut cuts = [along_y[0].unwrap_or(0.0), along_y[1].unwrap_or(0.0), 0.0, 1.0];
+    cuts.sort_by(f64::total_cmp);
+    let whole = if let Segment::Arc(arc) = segment { arc.centred() } else { None };
+    let at = |t: f64| match &whole {
+        Some(arc) if t > 0.0 && t < 1.0 => arc.at(t),
+        _ => segment.at(t),
+    };
+    let passes = |from: f64, to: f64| {
+        let (a, b) = (at(from), at(to));
+        let down = a.y <= spot.y && spot.y < b.y;
+        let up = b.y <= spot.y && spot.y < a.y;
+        if !down && !up {
+            return 0;
+        }
+        let (mut before, mut behind) = (from, to);
+        for _ in 0..HALVINGS {
+            let middle = before.midpoint(behind);
+            if (at(middle).y <= spot.y) == down {
+                before = middle;
+            } else {
+                behind = middle;
+            }
+        }
+        match at(before).x > spot.x {
+            true if down => 1,
+            true => -1,
+            false => 0,
+        }
+    };
+    cuts.windows(2).map(|pair| passes(pair[0], pair[1])).sum()
 }
 
 #[cfg(test)]

@@ -63,42 +63,34 @@ impl Segment {
     pub fn bounds(&self) -> Bounds {
         let mut bounds = Bounds { min: self.from(), max: self.from() };
         bounds.reach(self.to());
-        let mut reach_at = |t: f64| {
-            if t > 0.0 && t < 1.0 {
-                bounds.reach(self.at(t));
-            }
-        };
-        match *self {
-            Self::Line { .. } => {}
+        for share in self.turns().into_iter().flatten().flatten() {
+            bounds.reach(self.at(share));
+        }
+        bounds
+    }
+
+    /// The parameters, between 0 and 1, at which the segment turns round along x, and along y.
+    pub(crate) fn turns(&self) -> [[Option<f64>; 2]; 2] {
+        let turns = match *self {
+            Self::Line { .. } => [[None; 2]; 2],
             Self::Quad { from, control, to } => {
                 let turn = (from - control) / (from - control * 2.0 + to);
-                reach_at(turn.x);
-                reach_at(turn.y);
+                [[Some(turn.x), None], [Some(turn.y), None]]
             }
             Self::Cubic { from, control1, control2, to } => {
                 let a = to - from + (control1 - control2) * 3.0;
                 let b = (from - control1 * 2.0 + control2) * 2.0;
                 let c = control1 - from;
-                for (a, b, c) in [(a.x, b.x, c.x), (a.y, b.y, c.y)] {
-                    quadratic_roots(a, b, c).into_iter().flatten().for_each(&mut reach_at);
-                }
+                [quadratic_roots(a.x, b.x, c.x), quadratic_roots(a.y, b.y, c.y)]
             }
-            Self::Arc(arc) => {
-                if let Some(whole) = arc.centred() {
-                    for angle in whole.extreme_angles() {
-                        for angle in [angle, angle + crate::number::deg(180.0)] {
-                            if let Some(share) = whole.share_of(angle)
-                                && share > 0.0
-                                && share < 1.0
-                            {
-                                bounds.reach(whole.point(angle));
-                            }
-                        }
-                    }
-                }
-            }
-        }
-        bounds
+            Self::Arc(arc) => match arc.centred() {
+                Some(whole) => whole.extreme_angles().map(|angle| {
+                    [angle, angle + crate::number::deg(180.0)].map(|angle| whole.share_of(angle))
+                }),
+                None => [[None; 2]; 2],
+            },
+        };
+        turns.map(|axis| axis.map(|share| share.filter(|t| *t > 0.0 && *t < 1.0)))
     }
 }
 

@@ -97,6 +97,15 @@ impl Path {
         Self { contours, fill_rule, fault }
     }
 
+    /// The path, with a fault where a sum or product of finite numbers ran past the largest number.
+    pub(crate) fn within_numbers(mut self, call: &'static str) -> Self {
+        if let Some(p) = self.contours.iter().flat_map(Contour::points).find(|p| !p.is_finite()) {
+            self.fault.point(call, *p);
+            self.contours.clear();
+        }
+        self
+    }
+
     pub(crate) fn into_parts(self) -> (Vec<Contour>, FillRule, Carried) {
         (self.contours, self.fill_rule, self.fault)
     }

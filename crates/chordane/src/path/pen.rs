@@ -185,6 +185,10 @@ impl Pen {
         }
         let arm = self.position() - centre;
         let radius = arm.length();
+        let reach = centre + centre.signum() * radius;
+        if !self.sound_point("arc_about", reach) {
+            return self;
+        }
         if radius == 0.0 || sweep == Angle::ZERO {
             return self;
         }

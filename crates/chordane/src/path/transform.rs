@@ -44,12 +44,7 @@ impl Path {
             return Self::from_parts(contours, rule, fault);
         }
         let moved: Vec<Contour> = contours.iter().map(|contour| contour.transformed(by)).collect();
-        // A finite transform of a finite point can still run past the largest number.
-        if let Some(p) = moved.iter().flat_map(|c| c.points()).find(|p| !p.is_finite()) {
-            fault.point(call, *p);
-            return Self::from_parts(contours, rule, fault);
-        }
-        Self::from_parts(moved, rule, fault)
+        Self::from_parts(moved, rule, fault).within_numbers(call)
     }
 
     /// The path moved by a step.

@@ -53,6 +53,7 @@ fn rim(call: &'static str, centre: Point, corners: usize, radii: &[(&'static str
     }
     let distances = radii.iter().map(|(_, radius)| *radius).cycle();
     Path::closed(around(corners).zip(distances).map(|(angle, r)| centre + polar(angle - deg(90.0), r)))
+        .within_numbers(call)
 }
 
 #[cfg(test)]

@@ -89,7 +89,7 @@ fn build(call: &'static str, corner: Point, size: Point, radii: CornerRadii) -> 
         }
         contours.push(builder.finish(true));
     }
-    Path::from_parts(contours, Default::default(), fault)
+    Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }
 
 #[cfg(test)]

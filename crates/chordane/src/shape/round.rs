@@ -40,5 +40,5 @@ fn round(call: &'static str, centre: Point, radii: Point, mut fault: Carried, so
         whole.pieces(home, home, |piece| builder.arc(&piece));
         contours.push(builder.finish(true));
     }
-    Path::from_parts(contours, Default::default(), fault)
+    Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }

@@ -1,0 +1,157 @@
+//! Nothing panics, whatever it is given; what cannot be comes back as a fault, what is merely empty as nothing.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
+use chordane::prelude::*;
+
+/// Numbers that break things.
+const HARD: [f64; 10] = [0.0, -0.0, 1.0, -1.0, 0.5, 5e-324, 1e15, f64::MAX, f64::NAN, f64::NEG_INFINITY];
+
+fn every_triple() -> impl Iterator<Item = (f64, f64, f64)> {
+    HARD.into_iter()
+        .flat_map(|a| HARD.into_iter().flat_map(move |b| HARD.into_iter().map(move |c| (a, b, c))))
+}
+
+/// Everything that can be asked of a path, and everything that leaves the library.
+fn use_all_of(path: &Path) {
+    let finite = path.sound().is_ok();
+    for contour in path.contours() {
+        assert!(!finite || contour.vertices().all(|p| p.is_finite()), "{path:?}");
+        let _ = (contour.signed_area(), contour.direction(), contour.winding(pt(0.3, 0.7)), contour.bounds());
+    }
+    let _ =
+        (path.bounds(), path.control_bounds(), path.data(), path.data_rounded(3), path.inside((0.1, 0.2)));
+    let _ = path.reversed().with_hole(path).and(path);
+    // What is huge is cut into as many chords as there may be; a few of those are enough.
+    let size = path.bounds().map_or(0.0, |bounds| bounds.size().max_element());
+    let tolerance = (size * 1e-4).max(0.1);
+    let _ = path.flattened(tolerance);
+    let _ =
+        path.outlined(&Outline::new(2.0).cap(Cap::Round).join(Join::Round).dash([3.0, 2.0], 1.0), tolerance);
+    let sheet = sheet(20.0, 16.0).add(path.clone().fill("teal").stroke("black", 1.5).dash([2.0, 1.0]));
+    let svg = sheet.svg();
+    assert_eq!(svg.is_ok(), finite, "{path:?}");
+    if let Ok(svg) = svg {
+        assert!(!svg.contains("NaN") && !svg.contains("inf"), "{svg}");
+    }
+    match sheet.pixels() {
+        Ok(picture) => assert_eq!((picture.width(), picture.height()), (20, 16)),
+        Err(DrawError::Fault(_)) => {}
+        Err(other) => panic!("{other}"),
+    }
+}
+
+#[test]
+fn shapes_of_hard_numbers() {
+    for (a, b, c) in every_triple() {
+        for shape in [
+            circle((a, b), c),
+            ellipse((1.0, 2.0), a, b),
+            polygon((a, b), 5, c),
+            star((1.0, a), 4, b, c),
+            rectangle((a, 1.0), b, c),
+            rounded_rectangle((1.0, 2.0), a, b, c),
+        ] {
+            use_all_of(&shape);
+        }
+    }
+}
+
+#[test]
+fn pens_of_hard_numbers() {
+    for (a, b, c) in every_triple() {
+        let begun = || start((1.0, 2.0)).line((5.0, 3.0));
+        for path in [
+            start((a, b)).line((c, 1.0)).line((2.0, 3.0)).close(),
+            begun().ray(deg(a), b).ahead(c).close(),
+            begun().turn(rad(a)).heading(turns(b)).ahead(c).open(),
+            begun().quad((a, b), (c, 4.0)).close(),
+            begun().arc_about((a, b), deg(c)).close(),
+        ] {
+            use_all_of(&path);
+        }
+    }
+    for (a, b, c) in every_triple().step_by(7) {
+        use_all_of(
+            &start((0.0, a)).cubic((a, b), (b, c), (c, 1.0)).open().start((1.0, c)).line_by((a, b)).close(),
+        );
+    }
+}
+
+#[test]
+fn transforms_of_hard_numbers() {
+    let shape = start((1.0, 2.0)).line((8.0, 3.0)).arc_about((4.0, 9.0), deg(170.0)).close();
+    for (a, b, c) in every_triple() {
+        for path in [
+            shape.scaled_by((a, b)).moved((c, 0.0)),
+            shape.rotated_about((a, b), deg(c)),
+            shape.sheared(deg(a), deg(b)).scaled(c),
+        ] {
+            use_all_of(&path);
+        }
+        let item = shape.clone().stroke("teal", 2.0).scaled_by((a, b)).rotated(deg(c));
+        let drawn = sheet(12.0, 12.0).add(group().add(item).moved((b, c)));
+        assert_eq!(drawn.svg().is_ok(), drawn.sound().is_ok());
+        let _ = drawn.pixels();
+    }
+}
+
+#[test]
+fn styles_and_sheets_of_hard_numbers() {
+    let shape = || polygon((5.0, 5.0), 3, 4.0);
+    for (a, b, c) in every_triple() {
+        let item =
+            shape().fill("red").stroke("blue", a).mitre_limit(b).dash([b, c]).dash_offset(c).opacity(a);
+        let _ = sheet(10.0, 10.0).add(item).pixels();
+        let _ = sheet(10.0, 10.0).add(group().add(shape()).opacity(b)).svg();
+    }
+    for a in HARD {
+        for b in HARD {
+            let page = sheet(a, b).y_up().centred().ground("white").add(shape().fill("red"));
+            assert_eq!(page.svg().is_ok(), a.is_finite() && b.is_finite() && a > 0.0 && b > 0.0, "{a} {b}");
+            let _ = page.pixels();
+        }
+        let picture = shape().fill("red");
+        let _ = sheet(10.0, 10.0).add(picture).pixels_with(&PixelOptions::default().tolerance(a));
+    }
+}
+
+#[test]
+fn counts_of_nothing_and_of_too_much() {
+    for count in [0, 1, 2, 3] {
+        use_all_of(&polygon((5.0, 5.0), count, 4.0));
+        use_all_of(&star((5.0, 5.0), count, 4.0, 2.0));
+    }
+    let told = polygon((0.0, 0.0), usize::MAX, 4.0).sound().unwrap_err().to_string();
+    assert_eq!(told, format!("`polygon`: {} corners are too many; give at most 50000000", usize::MAX));
+    use_all_of(&Path::empty());
+    use_all_of(&Path::closed(Vec::<Point>::new()));
+    use_all_of(&Path::closed([(3.0, 3.0)]));
+    use_all_of(&Path::open([(3.0, 3.0); 5]));
+    use_all_of(&start((3.0, 3.0)).close());
+    use_all_of(&Path::open([(1.0, 1.0), (f64::NAN, 2.0)]));
+}
+
+#[test]
+fn a_million_dashes_and_more_are_drawn_whole() {
+    let line = Path::open([(0.0, 5.0), (1e8, 5.0)]);
+    let picture = sheet(10.0, 10.0).add(line.stroke("black", 2.0).dash([1e-3, 1e-3])).pixels().unwrap();
+    assert_eq!(picture.at(5, 5), Some([0, 0, 0, 255]));
+}
+
+#[test]
+fn the_first_fault_is_the_one_that_comes_back() {
+    let bad = circle((0.0, 0.0), -2.0);
+    let made_of_it =
+        polygon((0.0, 0.0), 3, 5.0).with_hole(&bad).moved((1.0, 1.0)).and(&circle((f64::NAN, 0.0), 1.0));
+    let told = "`circle`: the radius -2 is negative; give 0 or more";
+    assert_eq!(made_of_it.sound().unwrap_err().to_string(), told);
+    let item = made_of_it.fill("no colour").cap("no cap");
+    assert_eq!(item.sound().unwrap_err().to_string(), told);
+    let page = sheet(10.0, 10.0).add(group().add(group().add(item)));
+    assert_eq!(page.sound().unwrap_err().to_string(), told);
+    assert_eq!(
+        start((0.0, 0.0)).line((f64::NAN, 0.0)).open().start((5.0, 5.0)).sound().unwrap_err().vertex(),
+        Some(1)
+    );
+}
