@@ -5,8 +5,12 @@ pub use crate::fault::{Fault, FaultKind};
 pub use crate::measure::Direction;
 pub use crate::number::{Angle, Point, around, between, deg, polar, pt, rad, turns};
 pub use crate::path::{
-    Affine, Arc, ArcSegment, Bounds, Contour, DataError, DataErrorKind, FillRule, Path, Pen, Segment, start,
+    Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, FillRule, Path, Pen, Segment,
+    start,
 };
 pub use crate::reshape::{Cap, Join, Outline};
-pub use crate::shape::{CornerRadii, circle, ellipse, polygon, rectangle, rounded_rectangle, star};
+pub use crate::shape::{
+    CornerRadii, arc, chord_cut, circle, ellipse, pie, polygon, rectangle, ring, ring_part,
+    rounded_rectangle, star,
+};
 pub use crate::sheet::{Colour, Group, Item, Node, Sheet, Style, Unit, group, sheet, style};

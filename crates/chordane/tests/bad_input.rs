@@ -51,6 +51,10 @@ fn shapes_of_hard_numbers() {
             star((1.0, a), 4, b, c),
             rectangle((a, 1.0), b, c),
             rounded_rectangle((1.0, 2.0), a, b, c),
+            pie((a, 1.0), b, deg(c), deg(100.0)),
+            chord_cut((1.0, 1.0), a, deg(b), turns(c)),
+            ring_part((1.0, 1.0), a, b, deg(30.0), deg(c)),
+            Arc::inscribed((a, 2.0), b, 4.0, deg(0.0), deg(300.0)).between_seen(deg(c), deg(200.0)).path(),
         ] {
             use_all_of(&shape);
         }
@@ -67,6 +71,11 @@ fn pens_of_hard_numbers() {
             begun().turn(rad(a)).heading(turns(b)).ahead(c).open(),
             begun().quad((a, b), (c, 4.0)).close(),
             begun().arc_about((a, b), deg(c)).close(),
+            begun().arc_via((a, b), (c, 4.0)).close(),
+            begun().bow((a, b), c).close(),
+            begun().heading(deg(c)).arc_on((a, b)).close(),
+            begun().fillet((a, 3.0), (b, 9.0), c).close(),
+            begun().arc_radii((a, 5.0), (b, c), deg(c), ArcWay::LongClockwise).close(),
         ] {
             use_all_of(&path);
         }

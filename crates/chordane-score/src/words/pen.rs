@@ -3,6 +3,7 @@
 use std::sync::Arc;
 
 use chordane::prelude::*;
+use chordane::sheet::Given;
 use rhai::Dynamic;
 
 use super::{Args, Kind, Refusal, Section, Word};
@@ -152,6 +153,67 @@ pen.close()"##,
         run: |a| {
             let (c, angle) = (a.point(1), a.angle(2));
             draw(a, |pen| pen.arc_about(c, angle))
+        },
+    },
+    Word {
+        name: "arc_via",
+        on: &[Kind::Pen],
+        takes: &[("via", Kind::Point), ("end", Kind::Point)],
+        gives: Kind::Pen,
+        about: "An arc of a circle through a point to an end. Three points on a line give straight sides.",
+        example: "start(pt(-40, 0)).arc_via(pt(0, -30), pt(40, 0)).open()",
+        run: |a| {
+            let (via, end) = (a.point(1), a.point(2));
+            draw(a, |pen| pen.arc_via(via, end))
+        },
+    },
+    Word {
+        name: "bow",
+        on: &[Kind::Pen],
+        takes: &[("end", Kind::Point), ("rise", Kind::Number)],
+        gives: Kind::Pen,
+        about: "An arc to an end whose middle rises over the chord: to the left as travelled when positive, so from left to right over the top.",
+        example: "start(pt(-40, 0)).bow(pt(40, 0), 20).open()",
+        run: |a| {
+            let (end, rise) = (a.point(1), a.number(2));
+            draw(a, |pen| pen.bow(end, rise))
+        },
+    },
+    Word {
+        name: "arc_on",
+        on: &[Kind::Pen],
+        takes: &[("end", Kind::Point)],
+        gives: Kind::Pen,
+        about: "An arc to an end that leaves along the present heading, so that it joins smoothly.",
+        example: "start(pt(0, 0)).line(pt(40, 0)).arc_on(pt(40, 30)).open()",
+        run: |a| {
+            let end = a.point(1);
+            draw(a, |pen| pen.arc_on(end))
+        },
+    },
+    Word {
+        name: "fillet",
+        on: &[Kind::Pen],
+        takes: &[("corner", Kind::Point), ("end", Kind::Point), ("radius", Kind::Number)],
+        gives: Kind::Pen,
+        about: "A rounded corner on the way to an end. A radius that does not fit shrinks until it does.",
+        example: "start(pt(0, 0)).fillet(pt(40, 0), pt(40, 30), 12).open()",
+        run: |a| {
+            let (corner, end, radius) = (a.point(1), a.point(2), a.number(3));
+            draw(a, |pen| pen.fillet(corner, end, radius))
+        },
+    },
+    Word {
+        name: "arc_radii",
+        on: &[Kind::Pen],
+        takes: &[("end", Kind::Point), ("radii", Kind::Point), ("tilt", Kind::Angle), ("way", Kind::Text)],
+        gives: Kind::Pen,
+        about: "An arc of an ellipse to an end, by its radii, the direction of the first, and its way: `short clockwise`, `short anticlockwise`, `long clockwise` or `long anticlockwise`.",
+        example: r##"start(pt(0, 0)).arc_radii(pt(40, 20), [30, 20], deg(0), "long clockwise").open()"##,
+        run: |a| {
+            let (end, radii, tilt) = (a.point(1), a.point(2), a.angle(3));
+            let way = Given::<ArcWay>::from(a.text(4).as_str()).resolve("arc_radii")?;
+            draw(a, |pen| pen.arc_radii(end, radii, tilt, way))
         },
     },
     Word {

@@ -7,7 +7,7 @@ use super::{Args, Kind, Refusal, Section, Word};
 
 pub(super) const SECTION: Section = Section {
     title: "Shapes",
-    about: "Each gives a path of one closed contour. A size of zero gives an empty path; a negative one is a mistake.",
+    about: "Each gives a path, most of them of one closed contour. A size of zero gives an empty path; a negative one is a mistake.",
     words: WORDS,
 };
 
@@ -29,6 +29,72 @@ const WORDS: &[Word] = &[
         about: "An ellipse with its axes along x and y. Starts at the right, clockwise as seen.",
         example: "ellipse(pt(0, 0), 60, 25)",
         run: |a| path(ellipse(a.point(0), a.number(1), a.number(2))),
+    },
+    Word {
+        name: "arc",
+        on: &[],
+        takes: &[
+            ("centre", Kind::Point),
+            ("radius", Kind::Number),
+            ("start", Kind::Angle),
+            ("sweep", Kind::Angle),
+        ],
+        gives: Kind::Path,
+        about: "An open arc of a circle, from an angle over a sweep, clockwise as seen.",
+        example: "arc(pt(0, 0), 40, deg(-90), deg(120))",
+        run: |a| path(arc(a.point(0), a.number(1), a.angle(2), a.angle(3))),
+    },
+    Word {
+        name: "pie",
+        on: &[],
+        takes: &[
+            ("centre", Kind::Point),
+            ("radius", Kind::Number),
+            ("start", Kind::Angle),
+            ("sweep", Kind::Angle),
+        ],
+        gives: Kind::Path,
+        about: "A slice of a disc: an arc and two sides to the centre.",
+        example: "pie(pt(0, 0), 40, deg(-90), deg(120))",
+        run: |a| path(pie(a.point(0), a.number(1), a.angle(2), a.angle(3))),
+    },
+    Word {
+        name: "chord_cut",
+        on: &[],
+        takes: &[
+            ("centre", Kind::Point),
+            ("radius", Kind::Number),
+            ("start", Kind::Angle),
+            ("sweep", Kind::Angle),
+        ],
+        gives: Kind::Path,
+        about: "The part of a disc that a chord cuts off.",
+        example: "chord_cut(pt(0, 0), 40, deg(-90), deg(120))",
+        run: |a| path(chord_cut(a.point(0), a.number(1), a.angle(2), a.angle(3))),
+    },
+    Word {
+        name: "ring",
+        on: &[],
+        takes: &[("centre", Kind::Point), ("outer", Kind::Number), ("inner", Kind::Number)],
+        gives: Kind::Path,
+        about: "A disc with a round hole.",
+        example: "ring(pt(0, 0), 40, 28)",
+        run: |a| path(ring(a.point(0), a.number(1), a.number(2))),
+    },
+    Word {
+        name: "ring_part",
+        on: &[],
+        takes: &[
+            ("centre", Kind::Point),
+            ("outer", Kind::Number),
+            ("inner", Kind::Number),
+            ("start", Kind::Angle),
+            ("sweep", Kind::Angle),
+        ],
+        gives: Kind::Path,
+        about: "A part of a ring, from an angle over a sweep.",
+        example: "ring_part(pt(0, 0), 40, 28, deg(180), deg(180))",
+        run: |a| path(ring_part(a.point(0), a.number(1), a.number(2), a.angle(3), a.angle(4))),
     },
     Word {
         name: "polygon",

@@ -4,6 +4,8 @@
 //! builder.
 
 mod arc;
+mod arc_angles;
+mod arc_ways;
 mod bounds;
 mod contour;
 mod data_number;
@@ -16,6 +18,7 @@ mod segment;
 mod transform;
 
 pub use arc::{Arc, ArcSegment};
+pub use arc_ways::ArcWay;
 pub use bounds::Bounds;
 pub use contour::{Contour, Segments};
 pub use data_read::{DataError, DataErrorKind};

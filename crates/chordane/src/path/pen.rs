@@ -3,7 +3,7 @@
 //! A pen stands at a point and has a heading. Segments move it; its heading is then the direction in which the
 //! last segment arrived. It starts out heading along +x.
 
-use super::{Arc, Contour, ContourBuilder, FillRule, Path};
+use super::{Arc, ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
 use crate::fault::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point, polar, rad};
 
@@ -73,6 +73,28 @@ impl Pen {
         let kind = FaultKind::NotFinite { what, value };
         self.fault.note(Fault::new(call, kind).at_vertex(self.current.vertex_count()));
         false
+    }
+
+    /// Remembers that a point was not finite; draws nothing.
+    pub(super) fn refuse(mut self, call: &'static str, point: Point) -> Self {
+        self.sound_point(call, point);
+        self
+    }
+
+    /// Remembers a fault when the number is not finite or negative; true when it is sound.
+    pub(super) fn not_negative(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        if self.sound_number(call, what, value) && value < 0.0 {
+            let kind = FaultKind::Negative { what, value };
+            self.fault.note(Fault::new(call, kind).at_vertex(self.current.vertex_count()));
+        }
+        value >= 0.0 && value.is_finite()
+    }
+
+    /// Draws an arc that begins where the pen stands.
+    pub(super) fn push_arc(mut self, arc: &ArcSegment) -> Self {
+        self.current.arc(arc);
+        self.head_along(Segment::Arc(*arc).arriving());
+        self
     }
 
     /// Heads along a step, unless it has no length.

@@ -2,7 +2,7 @@
 
 use super::Unit;
 use crate::fault::{Fault, FaultKind};
-use crate::path::FillRule;
+use crate::path::{ArcWay, FillRule};
 use crate::reshape::{Cap, Join};
 
 /// A choice whose values have names.
@@ -21,7 +21,12 @@ pub trait Named: Copy + 'static {
 pub struct Given<T>(Result<T, String>);
 
 impl<T: Named> Given<T> {
-    pub(crate) fn resolve(self, call: &'static str) -> Result<T, Fault> {
+    /// The value that was given or named; `call` is what a fault's message calls the place.
+    ///
+    /// # Errors
+    ///
+    /// A fault that lists the names there are.
+    pub fn resolve(self, call: &'static str) -> Result<T, Fault> {
         let text = match self.0 {
             Ok(value) => return Ok(value),
             Err(text) => text,
@@ -61,6 +66,14 @@ impl Named for FillRule {
     const WHAT: &'static str = "fill rule";
     const NAMES: &'static [&'static str] = &["nonzero", "evenodd"];
     const VALUES: &'static [Self] = &[Self::Nonzero, Self::EvenOdd];
+}
+
+impl Named for ArcWay {
+    const WHAT: &'static str = "way";
+    const NAMES: &'static [&'static str] =
+        &["short clockwise", "short anticlockwise", "long clockwise", "long anticlockwise"];
+    const VALUES: &'static [Self] =
+        &[Self::ShortClockwise, Self::ShortAnticlockwise, Self::LongClockwise, Self::LongAnticlockwise];
 }
 
 impl Named for Unit {

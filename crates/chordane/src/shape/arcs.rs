@@ -1,0 +1,205 @@
+//! Parts of circles and ellipses: open arcs, pies, segments that a chord cuts off, and rings.
+
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::{Angle, Point};
+use crate::path::{Arc, ContourBuilder, Path};
+
+/// How a part of an ellipse is closed.
+#[derive(Clone, Copy, PartialEq)]
+enum Ends {
+    Open,
+    ByChord,
+    ByCentre,
+}
+
+impl Arc {
+    /// The arc as an open path.
+    ///
+    /// A sweep of a full turn or more gives the whole ellipse, closed. A sweep or radius of zero gives an empty
+    /// path; a negative radius is a fault. A negative sweep runs anticlockwise as seen.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let brow = Arc::inscribed((0.0, 0.0), 40.0, 20.0, deg(180.0), deg(90.0)).path();
+    /// assert_eq!(brow.data(), "M0 10A20 10 0 0 1 20 0");
+    /// ```
+    #[must_use]
+    pub fn path(&self) -> Path {
+        build("arc", self, Ends::Open)
+    }
+
+    /// A slice: the arc and two straight sides to the centre. At its limits as [`Arc::path`]; a full turn has no
+    /// sides.
+    #[must_use]
+    pub fn pie(&self) -> Path {
+        build("pie", self, Ends::ByCentre)
+    }
+
+    /// What the chord cuts off: the arc and the straight side between its ends. At its limits as [`Arc::path`].
+    #[must_use]
+    pub fn chord_cut(&self) -> Path {
+        build("chord_cut", self, Ends::ByChord)
+    }
+}
+
+/// An open arc of a circle, from an angle over a sweep, clockwise as seen from +x; at its limits as [`Arc::path`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(arc((0.0, 0.0), 10.0, deg(0.0), deg(90.0)).data(), "M10 0A10 10 0 0 1 0 10");
+/// ```
+#[must_use]
+pub fn arc(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
+    Arc::round(centre, radius, start, sweep).path()
+}
+
+/// A slice of a disc, from an angle over a sweep, clockwise as seen from +x; at its limits as [`Arc::pie`].
+#[must_use]
+pub fn pie(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
+    Arc::round(centre, radius, start, sweep).pie()
+}
+
+/// The part of a disc that a chord cuts off, from an angle over a sweep, clockwise as seen from +x; at its limits as
+/// [`Arc::chord_cut`].
+#[must_use]
+pub fn chord_cut(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
+    Arc::round(centre, radius, start, sweep).chord_cut()
+}
+
+fn check(call: &'static str, part: &Arc, fault: &mut Carried) -> bool {
+    let mut sound = fault.point(call, part.centre);
+    for (what, value) in [("x radius", part.radii.x), ("y radius", part.radii.y)] {
+        sound &= fault.not_negative(call, what, value);
+    }
+    for (what, angle) in [("tilt", part.tilt), ("start", part.start), ("sweep", part.sweep)] {
+        sound &= fault.finite(call, what, angle.degrees());
+    }
+    sound
+}
+
+fn build(call: &'static str, part: &Arc, ends: Ends) -> Path {
+    let mut fault = Carried::default();
+    let mut contours = Vec::new();
+    let sound = check(call, part, &mut fault);
+    if sound && part.radii.min_element() > 0.0 && part.sweep != Angle::ZERO {
+        let whole = part.sweep.abs() >= Angle::FULL;
+        let sweep = if whole { Angle::FULL * part.sweep.degrees().signum() } else { part.sweep };
+        let part = Arc { sweep, ..*part };
+        let from = part.at(0.0);
+        let to = if whole { from } else { part.at(1.0) };
+        let mut builder = ContourBuilder::new(from);
+        part.pieces(from, to, |piece| builder.arc(&piece));
+        if ends == Ends::ByCentre && !whole {
+            builder.line(part.centre);
+        }
+        contours.push(builder.finish(whole || ends != Ends::Open));
+    }
+    Path::from_parts(contours, Default::default(), fault).within_numbers(call)
+}
+
+/// A ring: a circle with a round hole, whose contour runs the other way.
+///
+/// The larger radius is the outer one, in whichever order they are given. An inner radius of zero gives a disc;
+/// equal radii give an empty path; a negative one is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let hoop = ring((0.0, 0.0), 50.0, 40.0);
+/// assert!((hoop.signed_area() - std::f64::consts::PI * 900.0).abs() < 1e-9);
+/// ```
+#[must_use]
+pub fn ring(centre: impl Into<Point>, outer: f64, inner: f64) -> Path {
+    ring_as("ring", centre.into(), outer, inner, Angle::ZERO, Angle::FULL)
+}
+
+/// A part of a ring, from an angle over a sweep, clockwise as seen from +x: two arcs and two straight sides.
+///
+/// A sweep of a full turn or more gives the whole ring; a sweep of zero gives an empty path. Radii as in [`ring`].
+#[must_use]
+pub fn ring_part(centre: impl Into<Point>, outer: f64, inner: f64, start: Angle, sweep: Angle) -> Path {
+    ring_as("ring_part", centre.into(), outer, inner, start, sweep)
+}
+
+fn ring_as(call: &'static str, centre: Point, outer: f64, inner: f64, start: Angle, sweep: Angle) -> Path {
+    let rim = Arc::round(centre, outer.max(inner), start, sweep);
+    let mut fault = Carried::default();
+    if !check(call, &rim, &mut fault) {
+        return Path::from_parts(Vec::new(), Default::default(), fault);
+    }
+    let small = outer.min(inner);
+    if small.is_nan() || small < 0.0 {
+        let kind = FaultKind::Negative { what: "inner radius", value: small };
+        fault.note(Fault::new(call, kind));
+        return Path::from_parts(Vec::new(), Default::default(), fault);
+    }
+    if outer == inner || sweep == Angle::ZERO {
+        return Path::empty();
+    }
+    let hole = Arc { radii: Point::splat(small), ..rim };
+    if sweep.abs() >= Angle::FULL {
+        let disc = build(call, &rim, Ends::ByChord);
+        return if small == 0.0 { disc } else { disc.and(&build(call, &hole, Ends::ByChord).reversed()) };
+    }
+    if small == 0.0 {
+        return build(call, &rim, Ends::ByCentre);
+    }
+    let mut builder = ContourBuilder::new(rim.at(0.0));
+    rim.pieces(rim.at(0.0), rim.at(1.0), |piece| builder.arc(&piece));
+    builder.line(hole.at(1.0));
+    let back = Arc { start: start + sweep, sweep: -sweep, ..hole };
+    back.pieces(hole.at(1.0), hole.at(0.0), |piece| builder.arc(&piece));
+    Path::from_contours([builder.finish(true)]).within_numbers(call)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::number::deg;
+    use std::f64::consts::PI;
+
+    #[test]
+    fn areas_of_parts_have_their_closed_forms() {
+        let part = |sweep: f64| Arc::round((3.0, -2.0), 10.0, deg(25.0), deg(sweep));
+        for sweep in [30.0, 90.0, 179.0, 180.0, 260.0, 359.0] {
+            let angle = deg(sweep).radians();
+            assert!((part(sweep).pie().signed_area() - 50.0 * angle).abs() < 1e-9, "{sweep}");
+            assert!(
+                (part(sweep).chord_cut().signed_area() - 50.0 * (angle - angle.sin())).abs() < 1e-9,
+                "{sweep}"
+            );
+            assert!((part(-sweep).pie().signed_area() + 50.0 * angle).abs() < 1e-9, "{sweep}");
+            let band = ring_part((3.0, -2.0), 10.0, 6.0, deg(25.0), deg(sweep));
+            assert!((band.signed_area() - 32.0 * angle).abs() < 1e-9, "{sweep}");
+        }
+        for whole in [360.0, 800.0, -360.0] {
+            for shape in [part(whole).path(), part(whole).pie(), part(whole).chord_cut()] {
+                assert!((shape.signed_area().abs() - 100.0 * PI).abs() < 1e-9);
+                assert!(shape.contours()[0].is_closed());
+            }
+        }
+        let squashed =
+            Arc { tilt: deg(20.0), ..Arc::inscribed((0.0, 0.0), 30.0, 10.0, deg(10.0), deg(200.0)) };
+        assert!((squashed.pie().signed_area() - 37.5 * deg(200.0).radians()).abs() < 1e-9);
+    }
+
+    #[test]
+    fn nothing_and_what_cannot_be() {
+        for shape in [
+            pie((0.0, 0.0), 0.0, deg(0.0), deg(90.0)),
+            pie((0.0, 0.0), 5.0, deg(0.0), deg(0.0)),
+            ring((0.0, 0.0), 5.0, 5.0),
+            ring_part((0.0, 0.0), 5.0, 3.0, deg(0.0), deg(0.0)),
+        ] {
+            assert!(shape.is_empty() && shape.sound().is_ok());
+        }
+        assert_eq!(ring((0.0, 0.0), 3.0, 5.0), ring((0.0, 0.0), 5.0, 3.0));
+        assert_eq!(
+            ring((0.0, 0.0), 5.0, -1.0).sound().unwrap_err().to_string(),
+            "`ring`: the inner radius -1 is negative; give 0 or more"
+        );
+        assert_eq!(
+            arc((0.0, 0.0), 5.0, deg(0.0), deg(f64::NAN)).sound().unwrap_err().to_string(),
+            "`arc`: the sweep NaN is not finite; give a finite number"
+        );
+    }
+}
