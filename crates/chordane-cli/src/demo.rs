@@ -30,6 +30,11 @@ const SCORES: &[(&str, &str, &str)] = &[
         include_str!("../../../demo/tails.chord"),
     ),
     (
+        "wings",
+        "Smooth curves through points, corners and arcs in one contour.",
+        include_str!("../../../demo/wings.chord"),
+    ),
+    (
         "banner",
         "A festival banner in millimetres, drawn with a turning pen.",
         include_str!("../../../demo/banner.chord"),

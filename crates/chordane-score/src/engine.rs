@@ -108,6 +108,8 @@ fn types(engine: &mut Engine) {
     engine.register_type_with_name::<Path>("path");
     engine.register_type_with_name::<Item>("item");
     engine.register_type_with_name::<Style>("style");
+    engine.register_type_with_name::<Vertex>("vertex");
+    engine.register_type_with_name::<Through>("curve");
     engine.register_type_with_name::<Arc<Pen>>("pen");
     engine.register_type_with_name::<Arc<Group>>("group");
     engine.register_type_with_name::<Arc<Sheet>>("sheet");

@@ -44,6 +44,12 @@ pub enum Kind {
     Numbers,
     /// A list of angles.
     Angles,
+    /// A vertex of a smooth curve; a point is a soft one.
+    Vertex,
+    /// A list of vertices of a smooth curve.
+    Vertices,
+    /// A smooth curve before it is closed or left open.
+    Curve,
 }
 
 impl Kind {
@@ -67,6 +73,9 @@ impl Kind {
             Self::Points => "a list of points",
             Self::Numbers => "a list of numbers",
             Self::Angles => "a list of angles",
+            Self::Vertex => "a vertex",
+            Self::Vertices => "a list of points and vertices",
+            Self::Curve => "a smooth curve",
         }
     }
 
@@ -83,7 +92,8 @@ impl Kind {
             Self::Angle => Some("write deg(90), turns(0.25) or rad(PI / 2)"),
             Self::Point => Some("write pt(x, y) or [x, y]"),
             Self::Points => Some("write [[0, 0], [10, 0], [10, 10]]"),
-            Self::Path => Some("a pen becomes a path by close() or open()"),
+            Self::Path => Some("a pen or a smooth curve becomes a path by close() or open()"),
+            Self::Vertices => Some("write [[0, 0], soft([10, 5]), corner([20, 0])]"),
             Self::Node => Some("a pen becomes a path by close() or open(); add several with add_all([..])"),
             Self::Text => Some("write it in quotes: \"#c8553d\""),
             _ => None,
@@ -108,6 +118,9 @@ impl Kind {
             Self::Points => list_of(value, Self::Point),
             Self::Numbers => list_of(value, Self::Number),
             Self::Angles => list_of(value, Self::Angle),
+            Self::Vertex => vertex(value).is_some(),
+            Self::Vertices => list_of(value, Self::Vertex),
+            Self::Curve => value.is::<Through>(),
         }
     }
 }
@@ -125,8 +138,17 @@ pub(crate) fn description(value: &Dynamic) -> String {
         let shown: String = text.chars().take(24).collect();
         return format!("the text \"{shown}\"");
     }
-    let ours =
-        [Kind::Point, Kind::Angle, Kind::Pen, Kind::Path, Kind::Item, Kind::Style, Kind::Group, Kind::Sheet];
+    let ours = [
+        Kind::Point,
+        Kind::Angle,
+        Kind::Pen,
+        Kind::Path,
+        Kind::Item,
+        Kind::Style,
+        Kind::Group,
+        Kind::Sheet,
+        Kind::Curve,
+    ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),
         _ => plain_type(value.type_name()).to_owned(),
@@ -157,6 +179,8 @@ const KNOWN_TYPES: &[(&str, &str)] = &[
     ("style", "a style"),
     ("group", "a group"),
     ("sheet", "a sheet"),
+    ("vertex", "a vertex"),
+    ("curve", "a smooth curve"),
 ];
 
 pub(crate) fn number(value: &Dynamic) -> Option<f64> {
@@ -177,6 +201,11 @@ pub(crate) fn point(value: &Dynamic) -> Option<Point> {
         [x, y] => Some(pt(number(x)?, number(y)?)),
         _ => None,
     }
+}
+
+pub(crate) fn vertex(value: &Dynamic) -> Option<Vertex> {
+    let made = value.read_lock::<Vertex>().map(|vertex| *vertex);
+    made.or_else(|| point(value).map(soft))
 }
 
 pub(crate) fn node(value: &Dynamic) -> Option<Node> {

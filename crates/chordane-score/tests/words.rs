@@ -56,6 +56,9 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Points => "[[1, 1], [2, 2]]",
         Kind::Numbers => "[1, 2]",
         Kind::Angles => "[deg(1)]",
+        Kind::Vertex => "corner([1, 2])",
+        Kind::Vertices => "[[1, 2], corner([5, 6]), [7, 1]]",
+        Kind::Curve => "through([[1, 2], [5, 6], [7, 1]])",
     }
 }
 

@@ -5,8 +5,8 @@ pub use crate::fault::{Fault, FaultKind};
 pub use crate::measure::Direction;
 pub use crate::number::{Angle, Point, around, between, deg, polar, pt, rad, turns};
 pub use crate::path::{
-    Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, FillRule, Path, Pen, Segment,
-    start,
+    Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, Ends, FillRule, Path, Pen,
+    Segment, Spacing, Through, Vertex, corner, flowing, rounded, soft, start, through,
 };
 pub use crate::reshape::{Cap, Join, Outline};
 pub use crate::shape::{

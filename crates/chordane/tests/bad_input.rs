@@ -76,6 +76,10 @@ fn pens_of_hard_numbers() {
             begun().heading(deg(c)).arc_on((a, b)).close(),
             begun().fillet((a, 3.0), (b, 9.0), c).close(),
             begun().arc_radii((a, 5.0), (b, c), deg(c), ArcWay::LongClockwise).close(),
+            through([(0.0, 0.0), (a, b), (c, 5.0), (9.0, 1.0)]).close(),
+            flowing([(0.0, 0.0), (a, b), (c, 5.0), (9.0, 1.0)]).tension(a).open(),
+            flowing([(0.0, 0.0), (a, b), (0.0, 0.0)]).ends(Ends::Led(pt(c, 0.0), pt(a, a))).close(),
+            through([corner((0.0, 0.0)), rounded((a, b), c), soft((c, 5.0)), rounded((9.0, 1.0), a)]).close(),
         ] {
             use_all_of(&path);
         }

@@ -139,6 +139,15 @@ impl<'a, 'b> Args<'a, 'b> {
         self.list(at, values::point)
     }
 
+    pub(crate) fn vertices(&self, at: usize) -> Vec<Vertex> {
+        self.list(at, values::vertex)
+    }
+
+    pub(crate) fn curve(&self) -> Through {
+        let curve = self.value(0).and_then(|value| value.read_lock::<Through>().map(|curve| curve.clone()));
+        curve.unwrap_or_else(|| through(Vec::<Point>::new()))
+    }
+
     pub(crate) fn numbers(&self, at: usize) -> Vec<f64> {
         self.list(at, values::number)
     }

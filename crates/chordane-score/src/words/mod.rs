@@ -5,6 +5,7 @@
 //! does, and shows an example that runs; what it *does* is one call into the library.
 
 mod args;
+mod curves;
 mod measure;
 mod numbers;
 mod page;
@@ -64,6 +65,7 @@ pub struct Section {
 pub const SECTIONS: &[Section] = &[
     numbers::SECTION,
     pen::SECTION,
+    curves::SECTION,
     paths::SECTION,
     shapes::SECTION,
     measure::SECTION,

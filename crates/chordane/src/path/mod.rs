@@ -15,6 +15,8 @@ mod flatten;
 mod outline;
 mod pen;
 mod segment;
+mod tangents;
+mod through;
 mod transform;
 
 pub use arc::{Arc, ArcSegment};
@@ -25,6 +27,7 @@ pub use data_read::{DataError, DataErrorKind};
 pub use outline::{FillRule, Path};
 pub use pen::{Pen, start};
 pub use segment::Segment;
+pub use through::{Ends, Spacing, Through, Vertex, corner, flowing, rounded, soft, through};
 pub use transform::Affine;
 pub(crate) use transform::by;
 

@@ -2,7 +2,7 @@
 
 use super::Unit;
 use crate::fault::{Fault, FaultKind};
-use crate::path::{ArcWay, FillRule};
+use crate::path::{ArcWay, FillRule, Spacing};
 use crate::reshape::{Cap, Join};
 
 /// A choice whose values have names.
@@ -74,6 +74,12 @@ impl Named for ArcWay {
         &["short clockwise", "short anticlockwise", "long clockwise", "long anticlockwise"];
     const VALUES: &'static [Self] =
         &[Self::ShortClockwise, Self::ShortAnticlockwise, Self::LongClockwise, Self::LongAnticlockwise];
+}
+
+impl Named for Spacing {
+    const WHAT: &'static str = "spacing";
+    const NAMES: &'static [&'static str] = &["uniform", "centripetal", "chordal"];
+    const VALUES: &'static [Self] = &[Self::Uniform, Self::Centripetal, Self::Chordal];
 }
 
 impl Named for Unit {

@@ -1,0 +1,505 @@
+//! Smooth curves through points: [`through`] and [`flowing`].
+//!
+//! Vertices of three kinds mix in one contour. Between hard vertices (corners and rounded ones) the curve is a run
+//! of its own: straight when there is no soft vertex between them, else one smooth curve through all of those.
+//! Every corner and soft vertex is on the curve; a closed contour of soft vertices alone has no seam.
+
+use super::tangents::{self, End, Run};
+use super::{ArcSegment, ContourBuilder, Path};
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::{Angle, Point, rad};
+
+/// A vertex of a smooth curve: where it is, and how the curve passes it.
+///
+/// Wherever one is taken, a plain point is a soft one.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Vertex {
+    at: Point,
+    kind: Kind,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq)]
+enum Kind {
+    Soft,
+    Corner,
+    Rounded(f64),
+}
+
+/// A vertex that the curve passes without a corner.
+#[must_use]
+pub fn soft(at: impl Into<Point>) -> Vertex {
+    Vertex { at: at.into(), kind: Kind::Soft }
+}
+
+/// A vertex at which the curve has a corner; two of them in a row have a straight side between them.
+#[must_use]
+pub fn corner(at: impl Into<Point>) -> Vertex {
+    Vertex { at: at.into(), kind: Kind::Corner }
+}
+
+/// A corner that an arc of a radius cuts short, touching the lines to both neighbours; where it does not fit, the
+/// radius shrinks. The curve does not reach the vertex itself. At the end of an open contour it is a plain corner.
+#[must_use]
+pub fn rounded(at: impl Into<Point>, radius: f64) -> Vertex {
+    Vertex { at: at.into(), kind: Kind::Rounded(radius) }
+}
+
+impl<P: Into<Point>> From<P> for Vertex {
+    fn from(at: P) -> Self {
+        soft(at)
+    }
+}
+
+/// How the distances between the points pace the curve.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+pub enum Spacing {
+    /// Every stretch counts the same, however long: tends to overshoot, and to loop where points stand close.
+    Uniform,
+    /// A stretch counts by the root of its length: no loop or cusp between neighbours (C. Yuksel, S. Schaefer and
+    /// J. Keyser, "Parameterization and applications of Catmull-Rom curves", 2011).
+    #[default]
+    Centripetal,
+    /// A stretch counts by its length: round, with wide bows between far points.
+    Chordal,
+}
+
+/// How an open run begins and ends.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub enum Ends {
+    /// Without bending at the end itself.
+    #[default]
+    Natural,
+    /// Straight toward the neighbour.
+    Held,
+    /// As if the curve came from the first guide point and went on to the second; they are not drawn. At corners
+    /// inside the contour the runs are natural.
+    Led(Point, Point),
+}
+
+/// A smooth curve in the making: how it passes its vertices. [`Through::open`] and [`Through::close`] make a path.
+#[derive(Clone, Debug)]
+#[must_use = "a curve draws nothing until `close()` or `open()` makes a path of it"]
+pub struct Through {
+    vertices: Vec<Vertex>,
+    spacing: Spacing,
+    tension: f64,
+    ends: Ends,
+    low_bending: bool,
+    call: &'static str,
+    fault: Carried,
+}
+
+/// A smooth curve through vertices, each stretch shaped by its neighbours alone: moving one vertex changes the curve
+/// over two stretches on either side.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let tail = through([(0.0, 0.0), (40.0, 30.0), (80.0, -30.0), (120.0, 0.0)]).open();
+/// assert_eq!(tail.contours()[0].vertices().nth(1), Some(pt(40.0, 30.0)));
+///
+/// let wing = through([corner((0.0, 0.0)), soft((40.0, -30.0)), soft((80.0, -20.0)), corner((120.0, 0.0))]).close();
+/// assert!(matches!(wing.segments().last(), Some(Segment::Line { .. })));
+/// ```
+pub fn through<V: Into<Vertex>>(vertices: impl IntoIterator<Item = V>) -> Through {
+    Through::new("through", vertices, false)
+}
+
+/// A smooth curve through vertices that keeps bending low: rounder than [`through`], each stretch depending a little
+/// on all others. Points of a regular polygon give very nearly a circle.
+///
+/// The interpolation is that of J. D. Hobby, "Smooth, easy to compute interpolating splines", Discrete &
+/// Computational Geometry 1, 1986. [`Through::spacing`] does not matter here.
+pub fn flowing<V: Into<Vertex>>(vertices: impl IntoIterator<Item = V>) -> Through {
+    Through::new("flowing", vertices, true)
+}
+
+impl Through {
+    fn new<V: Into<Vertex>>(
+        call: &'static str,
+        vertices: impl IntoIterator<Item = V>,
+        low_bending: bool,
+    ) -> Self {
+        let vertices: Vec<Vertex> = vertices.into_iter().map(Into::into).collect();
+        let (spacing, ends, mut fault) = Default::default();
+        for (i, vertex) in vertices.iter().enumerate() {
+            note(&mut fault, call, i, vertex);
+        }
+        Self { vertices, spacing, tension: 0.0, ends, low_bending, call, fault }
+    }
+
+    /// The same curve, paced otherwise; centripetal at first.
+    pub fn spacing(mut self, spacing: Spacing) -> Self {
+        self.spacing = spacing;
+        self
+    }
+
+    /// The same curve, tighter: 0, as at first, is loose, 1 gives straight sides. Other numbers are a fault.
+    pub fn tension(mut self, tension: f64) -> Self {
+        if self.fault.finite("tension", "tension", tension) {
+            if (0.0..=1.0).contains(&tension) {
+                self.tension = tension;
+            } else {
+                let kind = FaultKind::OutOfRange { what: "tension", value: tension, low: 0.0, high: 1.0 };
+                self.fault.note(Fault::new("tension", kind));
+            }
+        }
+        self
+    }
+
+    /// The same curve with other ends; natural at first. A closed contour has none, but for its corners.
+    pub fn ends(mut self, ends: Ends) -> Self {
+        if let Ends::Led(first, last) = ends {
+            self.fault.point("ends", first);
+            self.fault.point("ends", last);
+        }
+        self.ends = ends;
+        self
+    }
+
+    /// The curve from the first vertex to the last.
+    ///
+    /// Vertices that repeat their neighbour count once. No vertex gives an empty path, one a lone vertex, two a
+    /// straight side (unless the ends are led). Cost: linear in the vertices.
+    #[must_use]
+    pub fn open(self) -> Path {
+        self.build(false)
+    }
+
+    /// The curve through all vertices and back to the first. Do not repeat it. At its limits as [`Through::open`].
+    #[must_use]
+    pub fn close(self) -> Path {
+        self.build(true)
+    }
+
+    /// The curve so far when nothing went wrong, else the first fault.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of what it was made of.
+    pub fn sound(&self) -> Result<(), Fault> {
+        self.fault.sound()
+    }
+
+    fn build(mut self, closed: bool) -> Path {
+        let fault = std::mem::take(&mut self.fault);
+        if fault.get().is_some() {
+            return Path::from_parts(Vec::new(), Default::default(), fault);
+        }
+        self.vertices.dedup_by(|b, a| a.at == b.at);
+        if closed
+            && self.vertices.len() > 1
+            && self.vertices.first().map(|v| v.at) == self.vertices.last().map(|v| v.at)
+        {
+            self.vertices.pop();
+        }
+        let contours = self.contour(closed).map(|builder| builder.finish(closed));
+        Path::from_parts(contours.into_iter().collect(), Default::default(), fault).within_numbers(self.call)
+    }
+
+    fn contour(&self, closed: bool) -> Option<ContourBuilder> {
+        let first_hard = self.vertices.iter().position(|v| v.kind != Kind::Soft);
+        let first = self.vertices.first()?;
+        if self.vertices.len() == 1 {
+            return Some(ContourBuilder::new(first.at));
+        }
+        if closed && first_hard.is_none() && self.vertices.len() > 2 {
+            let mut builder = ContourBuilder::new(first.at);
+            let points = self.vertices.iter().map(|v| v.at).collect();
+            self.draw(&Run { points, first: End::Natural, last: End::Natural, cyclic: true }, &mut builder);
+            return Some(builder);
+        }
+        // A closed contour is gone round from its first hard vertex, which then stands at both ends.
+        let mut order = self.vertices.clone();
+        if closed {
+            order.rotate_left(first_hard.unwrap_or(0));
+            order.extend(order.first().copied());
+        }
+        let roundings = roundings(&order, closed);
+        let place = |i: usize, leaving: bool| match roundings.get(i) {
+            Some(Some(rounding)) => {
+                if leaving {
+                    rounding.out
+                } else {
+                    rounding.into
+                }
+            }
+            _ => order.get(i).map_or(Point::ZERO, |v| v.at),
+        };
+        let mut builder = ContourBuilder::new(place(0, true));
+        let last = order.len() - 1;
+        let mut begin = 0;
+        while begin < last {
+            let is_hard = |i: &usize| *i == last || order.get(*i).is_some_and(|v| v.kind != Kind::Soft);
+            let end = (begin + 1..=last).find(is_hard).unwrap_or(last);
+            let mut points = vec![place(begin, true)];
+            points.extend(order.get(begin + 1..end).unwrap_or_default().iter().map(|v| v.at));
+            points.push(place(end, false));
+            let open_end = |at_first: bool| match self.ends {
+                _ if closed => End::Natural,
+                Ends::Natural => End::Natural,
+                Ends::Held => End::Held,
+                Ends::Led(first, last) => End::Led(if at_first { first } else { last }),
+            };
+            let end_of = |i: usize, at_first: bool| match roundings.get(i) {
+                Some(Some(rounding)) if at_first => End::Along(rounding.out - rounding.at),
+                Some(Some(rounding)) => End::Along(rounding.at - rounding.into),
+                _ if i == 0 || i == last => open_end(at_first),
+                _ => End::Natural,
+            };
+            let run = Run { points, first: end_of(begin, true), last: end_of(end, false), cyclic: false };
+            let led = matches!((run.first, run.last), (End::Led(_), _) | (_, End::Led(_)));
+            if end == begin + 1 && !led {
+                if run.points.first() != run.points.last() {
+                    builder.line(run.points[1]);
+                }
+            } else {
+                self.draw(&run, &mut builder);
+            }
+            if let Some(Some(rounding)) = roundings.get(end)
+                && (closed || end < last)
+            {
+                builder.arc(&rounding.arc());
+            }
+            begin = end;
+        }
+        Some(builder)
+    }
+
+    fn draw(&self, run: &Run, builder: &mut ContourBuilder) {
+        let handles = if self.low_bending {
+            tangents::low_bending(run)
+        } else {
+            tangents::local(
+                run,
+                match self.spacing {
+                    Spacing::Uniform => 0.0,
+                    Spacing::Centripetal => 0.5,
+                    Spacing::Chordal => 1.0,
+                },
+            )
+        };
+        let loose = 1.0 - self.tension;
+        let ends = run.points.iter().skip(1).chain(run.cyclic.then(|| run.points.first()).flatten());
+        for ((from, to), (leaving, arriving)) in run.points.iter().zip(ends).zip(handles) {
+            builder.cubic(*from + leaving * loose, *to - arriving * loose, *to);
+        }
+    }
+}
+
+fn note(fault: &mut Carried, call: &'static str, i: usize, vertex: &Vertex) {
+    let kind = match vertex.kind {
+        _ if !vertex.at.is_finite() => FaultKind::PointNotFinite { x: vertex.at.x, y: vertex.at.y },
+        Kind::Rounded(radius) if !radius.is_finite() => {
+            FaultKind::NotFinite { what: "radius", value: radius }
+        }
+        Kind::Rounded(radius) if radius < 0.0 => FaultKind::Negative { what: "radius", value: radius },
+        _ => return,
+    };
+    fault.note(Fault::new(call, kind).at_vertex(i));
+}
+
+/// Where the arc of a rounded vertex begins and ends.
+struct Rounding {
+    at: Point,
+    into: Point,
+    out: Point,
+    radius: f64,
+    clockwise: bool,
+}
+
+impl Rounding {
+    fn arc(&self) -> ArcSegment {
+        let radii = Point::splat(self.radius);
+        let (tilt, large) = (Angle::ZERO, false);
+        ArcSegment { from: self.into, radii, tilt, large, clockwise: self.clockwise, to: self.out }
+    }
+}
+
+/// The arcs of the rounded vertices; none at the ends of an open contour, or where the sides go straight on or
+/// straight back.
+fn roundings(order: &[Vertex], closed: bool) -> Vec<Option<Rounding>> {
+    let last = order.len().saturating_sub(1);
+    let is_rounded = |v: &Vertex| matches!(v.kind, Kind::Rounded(_));
+    let rounding = |i: usize| {
+        let vertex = order.get(i)?;
+        let Kind::Rounded(radius) = vertex.kind else { return None };
+        // The first vertex of a closed contour stands at the end too.
+        let before = if i > 0 { i - 1 } else { last.checked_sub(1).filter(|_| closed)? };
+        let behind = if i < last { i + 1 } else { Some(1).filter(|_| closed)? };
+        let (before, behind) = (order.get(before)?, order.get(behind)?);
+        let (back, on) = (before.at - vertex.at, behind.at - vertex.at);
+        // Two rounded neighbours share the side between them.
+        let room = |step: Point, other: &Vertex| step.length() * if is_rounded(other) { 0.5 } else { 1.0 };
+        let turn = rad(back.perp_dot(on).atan2(back.dot(on)));
+        let half = (turn.abs() * 0.5).tan();
+        let touch = (radius / half).min(room(back, before)).min(room(on, behind));
+        let straight = back.perp_dot(on).abs() <= 1e-13 * back.length() * on.length();
+        (touch > 0.0 && !straight).then(|| Rounding {
+            at: vertex.at,
+            into: vertex.at + back.normalize_or_zero() * touch,
+            out: vertex.at + on.normalize_or_zero() * touch,
+            radius: if touch < radius / half { touch * half } else { radius },
+            clockwise: turn.degrees() < 0.0,
+        })
+    };
+    (0..order.len()).map(rounding).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::number::{around, deg, polar, pt};
+    use crate::path::Segment;
+
+    fn blob(n: usize) -> Vec<Point> {
+        around(n).enumerate().map(|(i, a)| polar(a, 40.0 + 15.0 * ((i * 7) % 5) as f64)).collect()
+    }
+
+    fn assert_smooth(path: &Path, closed: bool) {
+        let segments: Vec<Segment> = path.segments().collect();
+        let wrap = closed.then(|| (segments.last().unwrap(), &segments[0]));
+        for (a, b) in segments.windows(2).map(|w| (&w[0], &w[1])).chain(wrap) {
+            let (before, behind) = (a.arriving().normalize(), b.leaving().normalize());
+            assert!((before - behind).length() < 1e-6, "{before} then {behind}");
+        }
+    }
+
+    #[test]
+    fn every_soft_vertex_is_on_the_curve_and_no_joint_shows() {
+        for n in [3, 4, 9, 40] {
+            for spacing in [Spacing::Uniform, Spacing::Centripetal, Spacing::Chordal] {
+                let path = through(blob(n)).spacing(spacing).close();
+                assert_eq!(path.contours()[0].vertices().take(n).collect::<Vec<_>>(), blob(n));
+                assert_smooth(&path, true);
+                assert_smooth(&through(blob(n)).spacing(spacing).open(), false);
+            }
+            assert_smooth(&flowing(blob(n)).close(), true);
+            assert_smooth(&flowing(blob(n)).open(), false);
+        }
+    }
+
+    /// Where the seam of a closed curve is does not matter.
+    #[test]
+    fn a_closed_curve_has_no_seam() {
+        for make in [through::<Point>, flowing::<Point>] {
+            let mut turned = blob(9);
+            turned.rotate_left(4);
+            let (a, b) = (make(blob(9)).close(), make(turned).close());
+            assert!((a.signed_area() - b.signed_area()).abs() < 1e-8);
+            let first: Vec<Segment> = a.segments().skip(4).take(1).collect();
+            assert!((first[0].at(0.3) - b.segments().next().unwrap().at(0.3)).length() < 1e-9);
+        }
+    }
+
+    #[test]
+    fn corners_and_straight_sides_mix_with_soft_vertices() {
+        let path = through([
+            corner((0.0, 0.0)),
+            corner((50.0, 0.0)),
+            soft((80.0, 30.0)),
+            soft((50.0, 60.0)),
+            rounded((0.0, 60.0), 10.0),
+        ])
+        .close();
+        let kinds: Vec<&str> = path
+            .segments()
+            .map(|segment| match segment {
+                Segment::Line { .. } => "line",
+                Segment::Cubic { .. } => "cubic",
+                Segment::Arc(_) => "arc",
+                Segment::Quad { .. } => "quad",
+            })
+            .collect();
+        assert_eq!(kinds, ["line", "cubic", "cubic", "cubic", "arc", "line"]);
+        // The rounding joins both its neighbours smoothly.
+        let segments: Vec<Segment> = path.segments().collect();
+        for pair in segments[3..].windows(2) {
+            let (a, b) = (pair[0].arriving().normalize(), pair[1].leaving().normalize());
+            assert!((a - b).length() < 1e-6, "{a} then {b}");
+        }
+        let tight = through([
+            rounded((0.0, 0.0), 50.0),
+            rounded((10.0, 0.0), 50.0),
+            rounded((10.0, 10.0), 50.0),
+            rounded((0.0, 10.0), 50.0),
+        ]);
+        assert!(
+            (tight.close().signed_area() - 25.0 * std::f64::consts::PI).abs() < 1e-6,
+            "a square becomes a disc"
+        );
+    }
+
+    #[test]
+    fn ends_are_natural_held_or_led() {
+        let points = [(0.0, 0.0), (30.0, 20.0), (60.0, 0.0)];
+        let first = |path: Path| match path.segments().next() {
+            Some(Segment::Cubic { from, control1, control2, .. }) => (from, control1, control2),
+            other => panic!("{other:?}"),
+        };
+        let (from, control1, control2) = first(through(points).open());
+        let to = pt(30.0, 20.0);
+        // No bending at a natural end: the second difference there is zero.
+        assert!((from - control1 * 2.0 + control2).length() < 1e-9, "{to}");
+        let (_, control1, _) = first(through(points).ends(Ends::Held).open());
+        assert!(control1.perp_dot(to).abs() < 1e-9);
+        for curve in [through(points), flowing(points)] {
+            let (_, control1, _) = first(curve.ends(Ends::Led(pt(0.0, -50.0), pt(60.0, -50.0))).open());
+            assert!(control1.normalize().y > 0.6, "{control1}");
+        }
+        // The end points are on the curve, led or not.
+        let led = through(points).ends(Ends::Led(pt(0.0, -50.0), pt(60.0, -50.0))).open();
+        assert_eq!((led.contours()[0].start(), led.contours()[0].end()), (pt(0.0, 0.0), pt(60.0, 0.0)));
+    }
+
+    /// Published property: no loop or cusp between neighbours, however close they stand.
+    #[test]
+    fn centripetal_curves_do_not_loop_where_points_stand_close() {
+        let path = through([(0.0, 0.0), (100.0, 0.0), (101.0, 1.0), (102.0, 60.0), (0.0, 61.0)]).open();
+        for segment in path.segments() {
+            let turns = (0..200).map(|i| {
+                (segment.velocity(f64::from(i) / 200.0), segment.velocity(f64::from(i + 1) / 200.0))
+            });
+            let turned: f64 = turns.map(|(a, b)| a.perp_dot(b).atan2(a.dot(b)).abs()).sum();
+            assert!(turned < std::f64::consts::PI, "{turned}");
+        }
+    }
+
+    /// Hobby's own example of what the method is for: points of a circle give a circle, to one part in a thousand.
+    #[test]
+    fn flowing_through_a_regular_polygon_is_nearly_round() {
+        for (n, most) in [(3, 4e-3), (4, 1e-3), (6, 1e-4), (12, 1e-5)] {
+            let path = flowing(around(n).map(|a| polar(a, 1.0))).close();
+            for segment in path.segments() {
+                for i in 0..=50 {
+                    let off = (segment.at(f64::from(i) / 50.0).length() - 1.0).abs();
+                    assert!(off < most, "{n}: {off}");
+                }
+            }
+            let arc = flowing(crate::number::between(deg(10.0), deg(170.0), 5).map(|a| polar(a, 1.0))).open();
+            assert!(arc.segments().all(|s| (s.at(0.5).length() - 1.0).abs() < 1e-3));
+        }
+    }
+
+    #[test]
+    fn few_vertices_and_wrong_ones() {
+        assert!(through(Vec::<Point>::new()).close().is_empty());
+        assert_eq!(through([(3.0, 4.0)]).open().data(), "M3 4");
+        assert_eq!(through([(3.0, 4.0), (3.0, 4.0)]).close().data(), "M3 4Z");
+        assert_eq!(through([(0.0, 0.0), (9.0, 3.0)]).open().data(), "M0 0 9 3");
+        assert_eq!(through([(0.0, 0.0), (9.0, 3.0), (0.0, 0.0)]).close().segments().count(), 2);
+        assert_eq!(through([(0.0, 0.0), (9.0, 3.0), (5.0, 9.0)]).tension(1.0).open().segments().count(), 2);
+        let told = |curve: Through| curve.open().sound().unwrap_err().to_string();
+        assert_eq!(
+            told(through([soft((0.0, 0.0)), rounded((1.0, 1.0), -2.0)])),
+            "`through` at vertex 1: the radius -2 is negative; give 0 or more"
+        );
+        assert_eq!(
+            told(flowing([(0.0, f64::NAN)])),
+            "`flowing` at vertex 0: the point (0, NaN) is not finite; give finite numbers"
+        );
+        assert_eq!(
+            told(through([(0.0, 0.0)]).tension(2.0)),
+            "`tension`: the tension 2 is out of range; give 0 to 1"
+        );
+    }
+}
