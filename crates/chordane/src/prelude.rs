@@ -2,7 +2,7 @@
 
 pub use crate::draw::{DrawError, Format, PixelOptions, Pixels, SaveError, SvgOptions};
 pub use crate::fault::{Fault, FaultKind};
-pub use crate::measure::Direction;
+pub use crate::measure::{Direction, Station, Survey};
 pub use crate::number::{Angle, Point, around, between, deg, polar, pt, rad, turns};
 pub use crate::path::{
     Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, Ends, FillRule, Path, Pen,

@@ -17,6 +17,7 @@
 
 mod draw;
 mod inputs;
+mod measure;
 mod text;
 
 use std::time::Instant;
@@ -82,6 +83,8 @@ const PAIRS: &[Pair] = &[
     ("fill-many", draw::fill_many),
     ("stroke-long", draw::stroke_long),
     ("flatten", draw::flatten),
+    ("length", measure::length),
+    ("station", measure::station),
     ("parse", text::parse),
     ("write", text::write),
     ("memory", text::memory),

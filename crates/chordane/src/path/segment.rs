@@ -105,6 +105,22 @@ impl Segment {
         }
     }
 
+    /// The change of the velocity for a change of the parameter; zero on a straight side.
+    #[must_use]
+    pub fn acceleration(&self, t: f64) -> Point {
+        match *self {
+            Self::Line { .. } => Point::ZERO,
+            Self::Quad { from, control, to } => (from - control * 2.0 + to) * 2.0,
+            Self::Cubic { from, control1, control2, to } => {
+                ((from - control1 * 2.0 + control2) * (1.0 - t) + (control1 - control2 * 2.0 + to) * t) * 6.0
+            }
+            Self::Arc(arc) => arc.centred().map_or(Point::ZERO, |whole| {
+                // The second derivative of an ellipse points back at its centre.
+                (whole.centre - whole.at(t)) * whole.sweep.radians().powi(2)
+            }),
+        }
+    }
+
     /// The direction in which the segment leaves its first point: a step of unknown length, zero only when the
     /// whole segment is one point.
     #[must_use]

@@ -1,0 +1,418 @@
+//! A path measured by length: which place is so far along.
+//!
+//! The survey of a curve is a list of stretches, each with a polynomial of degree five that gives the parameter for
+//! a distance. It is fitted to place, speed and change of speed at both ends, and a stretch is halved until the
+//! polynomial agrees with the length half way. A station is then found by a search among the stretches and a few
+//! multiplications.
+
+use crate::fault::Fault;
+use crate::number::{Angle, Point};
+use crate::path::{Path, Segment};
+
+/// A stretch's polynomial may be off by this much of the path's whole length.
+const OFF: f64 = 1e-10;
+
+/// How often a stretch is halved at most.
+const MOST_HALVINGS: u32 = 24;
+
+/// A path measured by length; see [`Path::survey`].
+#[derive(Clone, Debug)]
+pub struct Survey {
+    segments: Vec<(Segment, usize)>,
+    stretches: Vec<Stretch>,
+    length: f64,
+}
+
+#[derive(Clone, Copy, Debug)]
+struct Stretch {
+    /// The distance at which it begins, and its length.
+    begin: f64,
+    length: f64,
+    segment: u32,
+    /// The parameter over the share of the length, lowest power first.
+    powers: [f64; 6],
+}
+
+impl Stretch {
+    #[inline]
+    fn parameter(&self, distance: f64) -> f64 {
+        let u = if self.length > 0.0 { ((distance - self.begin) / self.length).clamp(0.0, 1.0) } else { 0.0 };
+        let [a, b, c, d, e, f] = self.powers;
+        (((((f * u + e) * u + d) * u + c) * u + b) * u + a).clamp(0.0, 1.0)
+    }
+}
+
+/// A place on a surveyed path.
+#[derive(Clone, Copy, Debug)]
+pub struct Station<'a> {
+    segment: &'a Segment,
+    contour: usize,
+    parameter: f64,
+    distance: f64,
+    whole: f64,
+}
+
+impl Station<'_> {
+    /// Where it is.
+    #[inline]
+    #[must_use]
+    pub fn point(&self) -> Point {
+        self.segment.at(self.parameter)
+    }
+
+    /// The direction of travel there, of length 1; zero on a path of no length.
+    ///
+    /// At a corner it is the direction in which the path arrives; at a cusp that in which it leaves.
+    #[must_use]
+    pub fn tangent(&self) -> Point {
+        let velocity = self.segment.velocity(self.parameter);
+        if velocity != Point::ZERO {
+            return velocity.normalize_or_zero();
+        }
+        // At a handle on its end, or a cusp: the direction right behind it, or before it at the very end.
+        let step = if self.parameter < 0.5 { self.segment.leaving() } else { self.segment.arriving() };
+        step.normalize_or_zero()
+    }
+
+    /// The direction square to the tangent, to the right as travelled on a sheet with y down, of length 1.
+    #[must_use]
+    pub fn normal(&self) -> Point {
+        self.tangent().perp()
+    }
+
+    /// The direction of travel as an angle, clockwise as seen from +x.
+    #[must_use]
+    pub fn heading(&self) -> Angle {
+        Angle::of(self.tangent())
+    }
+
+    /// How much the path turns for each unit of length, in radians, positive when it turns clockwise as seen: one
+    /// over the radius. Infinite at a cusp, zero on a straight side and at a corner.
+    #[must_use]
+    pub fn curvature(&self) -> f64 {
+        let (velocity, change) =
+            (self.segment.velocity(self.parameter), self.segment.acceleration(self.parameter));
+        let turn = velocity.perp_dot(change);
+        if turn == 0.0 { 0.0 } else { turn / velocity.length().powi(3) }
+    }
+
+    /// How far along the path it is, from the start of the first contour.
+    #[must_use]
+    pub fn distance(&self) -> f64 {
+        self.distance
+    }
+
+    /// How far along as a share of the whole length, from 0 to 1.
+    #[must_use]
+    pub fn share(&self) -> f64 {
+        if self.whole > 0.0 { self.distance / self.whole } else { 0.0 }
+    }
+
+    /// Which contour it is on, counted from 0.
+    #[must_use]
+    pub fn contour(&self) -> usize {
+        self.contour
+    }
+}
+
+impl Path {
+    /// Measures the path, so that places on it can be found by their distance: contours in order, closing sides
+    /// included.
+    ///
+    /// A station is off by at most about 1e-10 of the whole length along the path. Cost: linear in the segments, a
+    /// few dozen evaluations for each curve.
+    ///
+    /// # Errors
+    ///
+    /// The path's first fault.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let tail = start((0.0, 0.0)).line((30.0, 0.0)).line((30.0, 40.0)).open().survey()?;
+    /// let half = tail.station(tail.length() * 0.5).unwrap();
+    /// assert_eq!(half.point(), pt(30.0, 5.0));
+    /// assert_eq!(half.heading(), deg(90.0));
+    /// # Ok::<(), Fault>(())
+    /// ```
+    pub fn survey(&self) -> Result<Survey, Fault> {
+        self.sound()?;
+        let contours = self.contours().iter().enumerate();
+        let segments: Vec<(Segment, usize)> =
+            contours.flat_map(|(i, contour)| contour.segments().map(move |segment| (segment, i))).collect();
+        let whole: f64 = segments.iter().map(|(segment, _)| segment.length_between(0.0, 1.0, 1e-6)).sum();
+        let mut survey =
+            Survey { segments: Vec::new(), stretches: Vec::with_capacity(segments.len()), length: 0.0 };
+        for (i, (segment, _)) in segments.iter().enumerate() {
+            survey.add(segment, i as u32, whole * OFF);
+        }
+        survey.segments = segments;
+        Ok(survey)
+    }
+}
+
+impl Survey {
+    /// The whole length.
+    #[must_use]
+    pub fn length(&self) -> f64 {
+        self.length
+    }
+
+    fn add(&mut self, segment: &Segment, number: u32, off: f64) {
+        let straight = match segment {
+            Segment::Line { .. } => true,
+            Segment::Arc(arc) => arc.centred().is_none_or(|whole| whole.radii.x == whole.radii.y),
+            _ => false,
+        };
+        if straight {
+            // Even in the parameter: no need to fit anything.
+            let length = segment.length();
+            self.push(length, number, [0.0, 1.0, 0.0, 0.0, 0.0, 0.0]);
+        } else {
+            let length = segment.length_between(0.0, 1.0, 1e-12);
+            self.fit(segment, number, (0.0, 1.0, length), off, 0);
+        }
+    }
+
+    fn push(&mut self, length: f64, segment: u32, powers: [f64; 6]) {
+        self.stretches.push(Stretch { begin: self.length, length, segment, powers });
+        self.length += length;
+    }
+
+    /// Adds the stretch between two parameters, of a known length, halved until its polynomial fits.
+    fn fit(
+        &mut self,
+        segment: &Segment,
+        number: u32,
+        (from, to, length): (f64, f64, f64),
+        off: f64,
+        halvings: u32,
+    ) {
+        let middle = 0.5 * (from + to);
+        let powers = inverse(segment, from, to, length);
+        let first = segment.length_between(from, middle, 1e-12);
+        let trial = Stretch { begin: 0.0, length, segment: number, powers };
+        let speed = segment.velocity(middle).length();
+        let places = [(middle, first), (0.5 * (from + middle), 0.0), (0.5 * (middle + to), 0.0)];
+        let fits = places.into_iter().enumerate().all(|(i, (t, known))| {
+            let distance = if i == 0 { known } else { segment.length_between(from, t, 1e-12) };
+            let found = trial.parameter(distance);
+            // Never running back, which at a cusp a polynomial might.
+            (found - t).abs() * speed.max(segment.velocity(t).length()) <= off && found > from && found < to
+        });
+        if fits || halvings >= MOST_HALVINGS || length <= off {
+            let line = [from, to - from, 0.0, 0.0, 0.0, 0.0];
+            self.push(length, number, if fits { powers } else { line });
+        } else {
+            self.fit(segment, number, (from, middle, first), off, halvings + 1);
+            self.fit(segment, number, (middle, to, length - first), off, halvings + 1);
+        }
+    }
+
+    fn station_on(&self, stretch: usize, distance: f64) -> Option<Station<'_>> {
+        let stretch = self.stretches.get(stretch)?;
+        let (segment, contour) = self.segments.get(stretch.segment as usize)?;
+        let parameter = stretch.parameter(distance);
+        Some(Station { segment, contour: *contour, parameter, distance, whole: self.length })
+    }
+
+    /// The place at a distance from the start, contours in order. Distances below 0 and beyond the length give the
+    /// first and the last place; a path without a segment, or a distance that is no number, gives none.
+    ///
+    /// Where two contours meet in distance, the end of the earlier one. Cost: logarithmic in the segments.
+    #[must_use]
+    pub fn station(&self, distance: f64) -> Option<Station<'_>> {
+        if distance.is_nan() {
+            return None;
+        }
+        let distance = distance.clamp(0.0, self.length);
+        let behind = self.stretches.partition_point(|stretch| stretch.begin < distance);
+        self.station_on(behind.saturating_sub(1), distance)
+    }
+
+    /// Stations at even spacing from the start, as many as fit: the first at 0. None for a spacing of zero or
+    /// below. Cost: constant for each.
+    pub fn every(&self, spacing: f64) -> impl Iterator<Item = Station<'_>> {
+        let sound = spacing > 0.0 && spacing.is_finite() && !self.segments.is_empty();
+        let count = if sound { (self.length / spacing * (1.0 + 1e-12)).floor() as usize + 1 } else { 0 };
+        self.at_steps(spacing, count)
+    }
+
+    /// `n` stations that split the whole length evenly, the first at the start and the last at the end; for a path
+    /// of one closed contour the end is not repeated. One station stands at the start.
+    pub fn split(&self, n: usize, closed: bool) -> impl Iterator<Item = Station<'_>> {
+        let gaps = if closed { n } else { n.saturating_sub(1) };
+        let spacing = if gaps > 0 { self.length / gaps as f64 } else { 0.0 };
+        self.at_steps(spacing, if self.segments.is_empty() { 0 } else { n })
+    }
+
+    fn at_steps(&self, spacing: f64, count: usize) -> impl Iterator<Item = Station<'_>> {
+        let mut stretch = 0;
+        (0..count).filter_map(move |i| {
+            let distance = (spacing * i as f64).min(self.length);
+            while self.stretches.get(stretch + 1).is_some_and(|next| next.begin < distance) {
+                stretch += 1;
+            }
+            self.station_on(stretch, distance)
+        })
+    }
+}
+
+/// The polynomial of degree five of the parameter over the share of a stretch's length that has the right place,
+/// slope and bend at both ends.
+fn inverse(segment: &Segment, from: f64, to: f64, length: f64) -> [f64; 6] {
+    // Over the share u of the length: dt/du = length / speed, and its change from the change of the speed.
+    let slopes = |t: f64| {
+        let (velocity, change) = (segment.velocity(t), segment.acceleration(t));
+        let speed = velocity.length();
+        let slope = length / speed;
+        (slope, -slope * slope * velocity.dot(change) / (speed * speed))
+    };
+    let ((slope0, bend0), (slope1, bend1)) = (slopes(from), slopes(to));
+    let powers = {
+        // What is left after the place, slope and bend of the start, at the end.
+        let place = to - from - slope0 - 0.5 * bend0;
+        let slope = slope1 - slope0 - bend0;
+        let bend = bend1 - bend0;
+        [
+            from,
+            slope0,
+            0.5 * bend0,
+            10.0 * place - 4.0 * slope + 0.5 * bend,
+            -15.0 * place + 7.0 * slope - bend,
+            6.0 * place - 3.0 * slope + 0.5 * bend,
+        ]
+    };
+    if powers.iter().all(|power| power.is_finite()) { powers } else { [from, to - from, 0.0, 0.0, 0.0, 0.0] }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::prelude::*;
+
+    fn paths() -> Vec<Path> {
+        vec![
+            start((0.0, 0.0))
+                .cubic((120.0, 10.0), (-40.0, 90.0), (60.0, 80.0))
+                .quad((90.0, 70.0), (95.0, -20.0))
+                .open(),
+            ellipse((10.0, 20.0), 80.0, 9.0),
+            through([(0.0, 0.0), (50.0, 60.0), (90.0, 5.0), (200.0, 44.0)])
+                .close()
+                .and(&circle((5.0, 5.0), 20.0)),
+            start((0.0, 0.0)).line((30.0, 0.0)).arc_about((30.0, 10.0), deg(250.0)).close(),
+            // A cusp, and handles on their ends.
+            start((0.0, 0.0))
+                .cubic((100.0, 100.0), (0.0, 100.0), (100.0, 0.0))
+                .cubic((100.0, 0.0), (150.0, 50.0), (150.0, 50.0))
+                .open(),
+        ]
+    }
+
+    /// The slow twin: the length of the flattened path up to the place.
+    #[test]
+    fn a_station_is_as_far_along_as_it_says() {
+        for path in paths() {
+            let survey = path.survey().unwrap();
+            assert!((survey.length() - path.length().unwrap()).abs() < 1e-8 * survey.length());
+            let mut before = 0.0;
+            let mut last = survey.station(0.0).unwrap().point();
+            let fine = 20_000;
+            for i in 1..=fine {
+                let distance = survey.length() * f64::from(i) / f64::from(fine);
+                let station = survey.station(distance).unwrap();
+                let gap = station.point().distance(last);
+                let step = survey.length() / f64::from(fine);
+                // A chord is at most as long as the way along; shorter only where the path bends or jumps.
+                assert!(
+                    gap <= step + 4e-10 * survey.length() || station.contour() > 0,
+                    "{gap} for {step} at {distance}"
+                );
+                before += gap;
+                last = station.point();
+                assert!(
+                    (station.distance() - distance).abs() < 1e-9
+                        && (station.share() - distance / survey.length()).abs() < 1e-12
+                );
+            }
+            if path.contours().len() == 1 {
+                assert!(
+                    (before - survey.length()).abs() < 1e-4 * survey.length(),
+                    "{before} of {}",
+                    survey.length()
+                );
+            }
+        }
+    }
+
+    #[test]
+    fn tangents_and_curvatures_are_those_of_the_curve() {
+        for path in paths() {
+            let survey = path.survey().unwrap();
+            for i in 1..97 {
+                let distance = survey.length() * f64::from(i) / 97.0;
+                let h = survey.length() * 1e-5;
+                let [before, here, behind] =
+                    [distance - h, distance, distance + h].map(|d| survey.station(d).unwrap());
+                if before.contour() != behind.contour() {
+                    continue;
+                }
+                let chord = behind.point() - before.point();
+                let turn =
+                    before.tangent().perp_dot(behind.tangent()).atan2(before.tangent().dot(behind.tangent()));
+                // Away from corners and cusps, where the direction jumps.
+                if turn.abs() < 0.02 {
+                    assert!((here.tangent() - chord.normalize()).length() < 1e-3, "{distance}");
+                    let bend = turn / (2.0 * h);
+                    assert!(
+                        (here.curvature() - bend).abs() < 1e-2 * (0.1 + bend.abs()),
+                        "{} and {bend}",
+                        here.curvature()
+                    );
+                }
+                assert!((here.tangent().length() - 1.0).abs() < 1e-12);
+                assert_eq!(here.normal(), here.tangent().perp());
+            }
+        }
+        let round = circle((0.0, 0.0), 20.0).survey().unwrap();
+        let station = round.station(7.0).unwrap();
+        assert!((station.curvature() - 0.05).abs() < 1e-12, "clockwise as seen is positive");
+        assert!((station.normal() + station.point() / 20.0).length() < 1e-9, "the centre is to the right");
+    }
+
+    #[test]
+    fn even_stations_have_their_counts_and_ends() {
+        let survey = Path::open([(0.0, 0.0), (10.0, 0.0)]).survey().unwrap();
+        let at = |stations: Vec<Station<'_>>| stations.iter().map(|s| s.point().x).collect::<Vec<_>>();
+        assert_eq!(at(survey.every(2.5).collect()), [0.0, 2.5, 5.0, 7.5, 10.0]);
+        assert_eq!(at(survey.every(4.0).collect()), [0.0, 4.0, 8.0]);
+        assert_eq!(
+            survey.every(0.0).count() + survey.every(-1.0).count() + survey.every(f64::NAN).count(),
+            0
+        );
+        assert_eq!(at(survey.split(3, false).collect()), [0.0, 5.0, 10.0]);
+        assert_eq!(at(survey.split(1, false).collect()), [0.0]);
+        assert_eq!(at(survey.split(4, true).collect()), [0.0, 2.5, 5.0, 7.5]);
+        assert_eq!(survey.split(0, true).count(), 0);
+        for path in paths() {
+            let survey = path.survey().unwrap();
+            for (i, station) in survey.split(1000, false).enumerate() {
+                let alone = survey.station(survey.length() * i as f64 / 999.0).unwrap();
+                assert!((station.point() - alone.point()).length() < 1e-6 * survey.length());
+            }
+        }
+    }
+
+    #[test]
+    fn paths_of_nothing_have_no_stations_or_one_place() {
+        assert!(Path::empty().survey().unwrap().station(0.0).is_none());
+        assert!(start((1.0, 1.0)).open().survey().unwrap().station(0.0).is_none());
+        let dot = Path::open([(3.0, 3.0), (3.0, 3.0)]).survey().unwrap();
+        let station = dot.station(5.0).unwrap();
+        assert_eq!((station.point(), station.tangent(), station.share()), (pt(3.0, 3.0), pt(0.0, 0.0), 0.0));
+        let line = Path::open([(0.0, 0.0), (10.0, 0.0)]).survey().unwrap();
+        assert_eq!(line.station(-5.0).unwrap().point(), pt(0.0, 0.0));
+        assert_eq!(line.station(50.0).unwrap().point(), pt(10.0, 0.0));
+        assert!(line.station(f64::NAN).is_none());
+        assert!(circle((0.0, 0.0), f64::NAN).survey().is_err());
+    }
+}
