@@ -3,6 +3,7 @@
 use chordane::prelude::*;
 use rhai::Dynamic;
 
+use super::pen::path;
 use super::{Args, Kind, Refusal, Section, Word};
 
 pub(super) const SECTION: Section = Section { title: "Measures", about: "", words: WORDS };
@@ -27,6 +28,42 @@ const WORDS: &[Word] = &[
         run: |a| Ok(a.path(0).signed_area().into()),
     },
     Word {
+        name: "length",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Number,
+        about: "The length that a pen would draw, closing sides included.",
+        example: "circle(pt(0, 0), 10).length()",
+        run: |a| Ok(a.path(0).length()?.into()),
+    },
+    Word {
+        name: "section",
+        on: &[Kind::Path],
+        takes: &[("begin", Kind::Number), ("end", Kind::Number)],
+        gives: Kind::Path,
+        about: "The part of the path from one distance along it to another.",
+        example: "circle(pt(0, 0), 10).section(0, 20)",
+        run: |a| path(a.path(0).survey()?.section(a.number(1), a.number(2))),
+    },
+    Word {
+        name: "point_along",
+        on: &[Kind::Path],
+        takes: &[("distance", Kind::Number)],
+        gives: Kind::Point,
+        about: "The point at a distance along the path.",
+        example: "circle(pt(0, 0), 10).point_along(5)",
+        run: |a| along(a, |station| Dynamic::from(station.point())),
+    },
+    Word {
+        name: "heading_along",
+        on: &[Kind::Path],
+        takes: &[("distance", Kind::Number)],
+        gives: Kind::Angle,
+        about: "The direction of travel at a distance along the path.",
+        example: "circle(pt(0, 0), 10).heading_along(5)",
+        run: |a| along(a, |station| Dynamic::from(station.heading())),
+    },
+    Word {
         name: "centre",
         on: &[Kind::Path],
         takes: &[],
@@ -48,4 +85,13 @@ const WORDS: &[Word] = &[
 
 fn bounds(a: &Args<'_, '_>) -> Result<Bounds, Refusal> {
     a.path(0).bounds().ok_or_else(|| Refusal::new("the path is empty: there is nothing to measure"))
+}
+
+/// What stands at a distance along a path.
+fn along(a: &Args<'_, '_>, what: impl FnOnce(Station<'_>) -> Dynamic) -> Result<Dynamic, Refusal> {
+    let survey = a.path(0).survey()?;
+    survey
+        .station(a.number(1))
+        .map(what)
+        .ok_or_else(|| Refusal::new("the path is empty: there is nothing along it"))
 }

@@ -54,8 +54,8 @@ impl<const N: usize> Rule<N> {
     fn apply(&self, speed: &impl Fn(f64) -> f64, from: f64, to: f64) -> f64 {
         let (middle, half) = (0.5 * (from + to), 0.5 * (to - from));
         let mut values = [0.0; N];
-        for i in 0..N {
-            values[i] = speed(middle + half * self.places[i]) * self.weights[i];
+        for ((value, place), weight) in values.iter_mut().zip(&self.places).zip(&self.weights) {
+            *value = speed(middle + half * place) * weight;
         }
         let mut sums = [0.0; 4];
         for four in values.chunks_exact(4) {

@@ -7,7 +7,7 @@
 
 use crate::fault::Fault;
 use crate::number::{Angle, Point};
-use crate::path::{Path, Segment};
+use crate::path::{Contour, ContourBuilder, Path, Segment};
 
 /// A stretch's polynomial may be off by this much of the path's whole length.
 const OFF: f64 = 1e-10;
@@ -21,6 +21,8 @@ pub struct Survey {
     segments: Vec<(Segment, usize)>,
     stretches: Vec<Stretch>,
     length: f64,
+    /// Whether the path is one closed contour, so that its end is its start.
+    one_closed: bool,
 }
 
 #[derive(Clone, Copy, Debug)]
@@ -140,8 +142,9 @@ impl Path {
         let segments: Vec<(Segment, usize)> =
             contours.flat_map(|(i, contour)| contour.segments().map(move |segment| (segment, i))).collect();
         let whole: f64 = segments.iter().map(|(segment, _)| segment.length_between(0.0, 1.0, 1e-6)).sum();
-        let mut survey =
-            Survey { segments: Vec::new(), stretches: Vec::with_capacity(segments.len()), length: 0.0 };
+        let one_closed = matches!(self.contours(), [only] if only.is_closed());
+        let stretches = Vec::with_capacity(segments.len());
+        let mut survey = Survey { segments: Vec::new(), stretches, length: 0.0, one_closed };
         for (i, (segment, _)) in segments.iter().enumerate() {
             survey.add(segment, i as u32, whole * OFF);
         }
@@ -245,6 +248,60 @@ impl Survey {
         self.at_steps(spacing, if self.segments.is_empty() { 0 } else { n })
     }
 
+    /// The part of the path from one distance to another, contours in order; each piece is an open contour, and
+    /// arcs and curves stay what they are.
+    ///
+    /// Distances are clamped to the path. On a path of one closed contour, a part that ends before it begins runs on
+    /// over the start, in one piece; on other paths it is empty, as is a part of no length.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let square = rectangle((0.0, 0.0), 10.0, 10.0).survey()?;
+    /// assert_eq!(square.section(5.0, 15.0).data(), "M5 0H10V5");
+    /// assert_eq!(square.section(35.0, 5.0).data(), "M0 5V0H5");
+    /// # Ok::<(), Fault>(())
+    /// ```
+    #[must_use]
+    pub fn section(&self, from: f64, to: f64) -> Path {
+        let (from, to) = (from.clamp(0.0, self.length), to.clamp(0.0, self.length));
+        if from < to {
+            return Path::from_contours(self.pieces(from, to));
+        }
+        if from > to && self.one_closed {
+            let before = self.pieces(from, self.length).into_iter();
+            let whole = before.chain(self.pieces(0.0, to)).reduce(|a, b| a.then(&b));
+            return Path::from_contours(whole);
+        }
+        Path::empty()
+    }
+
+    fn pieces(&self, from: f64, to: f64) -> Vec<Contour> {
+        let mut contours: Vec<Contour> = Vec::new();
+        let mut open: Option<(usize, ContourBuilder)> = None;
+        let mut at = self.stretches.partition_point(|stretch| stretch.begin + stretch.length <= from);
+        while let Some(stretch) = self.stretches.get(at).filter(|stretch| stretch.begin < to) {
+            let number = stretch.segment;
+            let same = self.stretches.iter().skip(at).take_while(|next| next.segment == number);
+            let ends = same.clone().filter(|next| next.begin < to).last().unwrap_or(stretch);
+            at += same.count();
+            // A curve has several stretches; one that is begun in the middle begins where its distance is.
+            let begin = stretch.parameter(from.max(stretch.begin));
+            let Some((segment, contour)) = self.segments.get(number as usize) else { break };
+            let piece = between(segment, begin, ends.parameter(to));
+            match &mut open {
+                Some((current, builder)) if current == contour => builder.segment(&piece),
+                _ => {
+                    contours.extend(open.take().map(|(_, builder)| builder.finish(false)));
+                    let mut builder = ContourBuilder::new(piece.from());
+                    builder.segment(&piece);
+                    open = Some((*contour, builder));
+                }
+            }
+        }
+        contours.extend(open.map(|(_, builder)| builder.finish(false)));
+        contours
+    }
+
     fn at_steps(&self, spacing: f64, count: usize) -> impl Iterator<Item = Station<'_>> {
         let mut stretch = 0;
         (0..count).filter_map(move |i| {
@@ -255,6 +312,12 @@ impl Survey {
             self.station_on(stretch, distance)
         })
     }
+}
+
+/// The part of a segment between two parameters.
+fn between(segment: &Segment, from: f64, to: f64) -> Segment {
+    let head = if to < 1.0 { segment.split(to).0 } else { *segment };
+    if from > 0.0 && to > 0.0 { head.split(from / to).1 } else { head }
 }
 
 /// The polynomial of degree five of the parameter over the share of a stretch's length that has the right place,
@@ -400,6 +463,35 @@ mod tests {
                 assert!((station.point() - alone.point()).length() < 1e-6 * survey.length());
             }
         }
+    }
+
+    /// Split and join: the lengths of the parts add up, and they lie end to end.
+    #[test]
+    fn sections_add_up() {
+        for path in paths() {
+            let survey = path.survey().unwrap();
+            let cuts: Vec<f64> = (0..=13).map(|i| survey.length() * f64::from(i) / 13.0).collect();
+            let parts: Vec<Path> = cuts.windows(2).map(|pair| survey.section(pair[0], pair[1])).collect();
+            let total: f64 = parts.iter().map(|part| part.length().unwrap()).sum();
+            assert!(
+                (total - survey.length()).abs() < 1e-7 * survey.length(),
+                "{total} of {}",
+                survey.length()
+            );
+            for (part, cut) in parts.iter().zip(&cuts) {
+                let begin = survey.station(*cut).unwrap().point();
+                let first = part.contours().first().unwrap().start();
+                assert!((first - begin).length() < 1e-5 || path.contours().len() > 1, "{first} and {begin}");
+            }
+            assert!(survey.section(5.0, 5.0).is_empty());
+            let whole = survey.section(0.0, f64::MAX);
+            assert!((whole.length().unwrap() - survey.length()).abs() < 1e-8 * survey.length());
+            assert_eq!(whole.segments().count(), path.segments().count());
+        }
+        let open = Path::open([(0.0, 0.0), (10.0, 0.0)]).survey().unwrap();
+        assert!(open.section(8.0, 2.0).is_empty());
+        let round = circle((0.0, 0.0), 10.0).survey().unwrap().section(50.0, 10.0);
+        assert_eq!(round.contours().len(), 1);
     }
 
     #[test]

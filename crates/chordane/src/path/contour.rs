@@ -117,6 +117,25 @@ impl Contour {
         builder.finish(self.is_closed())
     }
 
+    /// This contour, then the other from its first segment on: its start is taken to be where this one ends.
+    pub(crate) fn then(&self, other: &Self) -> Self {
+        let verbs = [self.verbs(), other.verbs()].concat();
+        let points = [self.points(), other.points().get(1..).unwrap_or_default()].concat();
+        ContourBuilder::from_parts(verbs, points).finish(self.is_closed())
+    }
+
+    /// The contour closed, its last vertex moved onto its first. A straight last segment becomes the closing side.
+    pub(crate) fn closed_at_start(&self) -> Self {
+        let (mut verbs, mut points) = (self.verbs().to_vec(), self.points().to_vec());
+        if verbs.last() == Some(&Verb::Line) {
+            verbs.pop();
+            points.pop();
+        } else if let Some(last) = points.last_mut() {
+            *last = self.start();
+        }
+        ContourBuilder::from_parts(verbs, points).finish(true)
+    }
+
     /// The verb array, for the writer and the transforms.
     pub(crate) fn verbs(&self) -> &[Verb] {
         &self.data.verbs
