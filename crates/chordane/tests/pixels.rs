@@ -182,3 +182,123 @@ fn a_png_holds_the_same_pixels() {
     assert_eq!(back, picture.bytes());
     assert!(Pixels::new(0, 4).png().is_empty());
 }
+
+/// The greatest difference of two pictures, in levels.
+fn apart(a: &Pixels, b: &Pixels) -> u8 {
+    let channels = a.bytes().iter().zip(b.bytes());
+    channels.map(|(a, b)| a.abs_diff(*b)).max().unwrap_or(0)
+}
+
+fn drawn_alone(path: &Path, width: f64, height: f64) -> Pixels {
+    sheet(width, height).add(path.clone().fill("black")).pixels().unwrap()
+}
+
+proptest! {
+    #![proptest_config(support::cases(300))]
+
+    /// Small convex polygons go a short way of their own: it must not show. A speck elsewhere sends the same polygon
+    /// the long way.
+    #[test]
+    fn small_convex_shapes_look_the_same_either_way(
+        sides in 3_usize..30, radius in 0.2..30.0_f64, x in -10.0..50.0_f64, y in -10.0..50.0_f64, turn in 0.0..120.0_f64,
+    ) {
+        let shape = polygon((x, y), sides, radius).rotated_about((x, y), deg(turn));
+        let speck = rectangle((60.2, 60.2), 0.1, 0.1);
+        let (short, long) = (drawn_alone(&shape, 64.0, 64.0), drawn_alone(&shape.and(&speck), 64.0, 64.0));
+        let same = short.as_slice().iter().zip(long.as_slice()).take(60 * 64);
+        for (i, (a, b)) in same.enumerate() {
+            prop_assert!(a[3].abs_diff(b[3]) <= 1, "pixel ({}, {}): {} and {}", i % 64, i / 64, a[3], b[3]);
+        }
+    }
+
+    /// A picture is the same when it is drawn in parts: what is left of, above and below a window does not matter.
+    #[test]
+    fn a_window_shows_what_the_whole_shows(path in any_path(40.0), left in 0..20_i32, top in 0..20_i32) {
+        let whole = drawn_alone(&path, 40.0, 40.0);
+        let step = pt(f64::from(-left), f64::from(-top));
+        let window = drawn_alone(&path.moved(step), 16.0, 16.0);
+        for y in 0..16 {
+            for x in 0..16 {
+                let (a, b) = (window.at(x, y).unwrap()[3], whole.at(x + left as u32, y + top as u32).unwrap()[3]);
+                // Chords of curves begin at the same places, but cut at another rim; that moves nothing visible.
+                prop_assert!(a.abs_diff(b) <= 2, "({x}, {y}): {a} and {b}");
+            }
+        }
+    }
+
+    /// Turning every contour round changes nothing that is painted.
+    #[test]
+    fn directions_do_not_matter_when_all_are_turned(path in any_path(20.0)) {
+        let (there, back) = (drawn_alone(&path, 20.0, 20.0), drawn_alone(&path.reversed(), 20.0, 20.0));
+        prop_assert!(apart(&there, &back) <= 3, "{}", apart(&there, &back));
+    }
+
+    /// Under the even-odd rule, a contour drawn twice is not there.
+    #[test]
+    fn a_contour_drawn_twice_cancels_under_even_odd(path in any_path(12.0)) {
+        let twice = path.and(&path).with_fill_rule(FillRule::EvenOdd);
+        prop_assert!(drawn_coverage(twice.fill("black"), 12).iter().all(|share| *share < 0.01));
+    }
+}
+
+/// Hundreds of slivers over the same few pixels: more than are cut at every crossing, so that even strips stand in.
+#[test]
+fn very_many_overlaps_in_a_row_stay_close_to_the_truth() {
+    let slivers = (0..300).fold(Path::empty(), |path, i| {
+        let at = pt(0.2 + f64::from(i % 17) * 0.33, 0.1 + f64::from(i % 23) * 0.2);
+        let lean = polar(deg(f64::from(i) * 7.3), 3.0);
+        path.and(&Path::closed([at, at + lean, at + lean + pt(0.02, 0.05)]))
+    });
+    for rule in [FillRule::Nonzero, FillRule::EvenOdd] {
+        let slivers = slivers.clone().with_fill_rule(rule);
+        let drawn = drawn_coverage(slivers.clone().fill("black"), 6);
+        for (i, share) in drawn.into_iter().enumerate() {
+            let counted = counted_coverage(&slivers, i as u32 % 6, i as u32 / 6, 150);
+            assert!((share - counted).abs() < 0.05, "pixel {i}: drawn {share}, counted {counted}");
+        }
+    }
+}
+
+/// A shape of thousands of edges over many bands, whose edges are sorted beforehand.
+#[test]
+fn large_shapes_agree_with_counting_spots() {
+    let comb = star((150.0, 150.0), 900, 149.0, 60.0).and(&star((150.0, 150.0), 350, 100.0, 20.0).reversed());
+    let picture = drawn_alone(&comb, 300.0, 300.0);
+    let mut checked = 0;
+    for y in (1..300).step_by(23) {
+        for x in (0..300).step_by(17) {
+            let share = f64::from(picture.at(x, y).unwrap()[3]) / 255.0;
+            let counted = counted_coverage(&comb, x, y, 12);
+            assert!((share - counted).abs() < 0.12, "({x}, {y}): drawn {share}, counted {counted}");
+            checked += 1;
+        }
+    }
+    assert!(checked > 200);
+}
+
+#[test]
+fn translucent_colours_keep_their_share_over_any_ground() {
+    let veil = |alpha: u32| rectangle((0.0, 0.0), 1.0, 1.0).fill(format!("rgb(0 0 0 / {alpha}%)"));
+    for alpha in [0, 1, 10, 50, 99, 100] {
+        let over_white = sheet(1.0, 1.0).ground("white").add(veil(alpha)).pixels().unwrap();
+        let want = (255.0 * (1.0 - f64::from(alpha) / 100.0)).round() as u8;
+        let [red, _, _, opacity] = over_white.at(0, 0).unwrap();
+        assert!(red.abs_diff(want) <= 1 && opacity == 255, "{alpha}: {red}, wanted {want}");
+        let over_nothing = sheet(1.0, 1.0).add(veil(alpha)).pixels().unwrap();
+        let want = (f64::from(alpha) * 2.55).round() as u8;
+        assert!(over_nothing.at(0, 0).unwrap()[3].abs_diff(want) <= 1, "{alpha}");
+    }
+}
+
+#[test]
+fn pictures_are_drawn_over_what_is_there() {
+    let mut picture = Pixels::new(4, 1);
+    picture.as_mut_slice().fill([0, 0, 255, 255]);
+    picture.draw(&sheet(4.0, 1.0).add(rectangle((1.0, 0.0), 1.5, 1.0).fill("red"))).unwrap();
+    assert_eq!(picture.as_slice(), [[0, 0, 255, 255], [255, 0, 0, 255], [128, 0, 128, 255], [0, 0, 255, 255]]);
+    // A fault leaves the picture as it was.
+    let before = picture.clone();
+    assert!(picture.draw(&sheet(4.0, 1.0).ground("white").add(circle((0.0, 0.0), -1.0))).is_err());
+    assert_eq!(picture, before);
+    assert_eq!((picture.at(4, 0), picture.at(0, 1)), (None, None));
+}

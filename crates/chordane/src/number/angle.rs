@@ -4,6 +4,7 @@
 //! Degrees are what is stored, because a quarter turn is a whole number of them: sine and cosine are then exact
 //! at every multiple of 90 degrees.
 
+use std::f64::consts::FRAC_1_SQRT_2;
 use std::fmt;
 use std::iter::{FusedIterator, Sum};
 use std::ops::{Add, AddAssign, Div, Mul, Neg, Rem, Sub, SubAssign};
@@ -98,7 +99,7 @@ impl Angle {
         self.sin_cos().1
     }
 
-    /// The tangent: sine over cosine, so infinite at a quarter turn.
+    /// The tangent: sine over cosine, so infinite at a quarter turn. Exact at multiples of 45 degrees.
     #[must_use]
     pub fn tan(self) -> f64 {
         let (sin, cos) = self.sin_cos();
@@ -116,6 +117,8 @@ impl Angle {
         let (sin, cos) = if rest.abs() == 30.0 {
             // The nearest doubles to the true values; the general formula misses a half by one digit.
             (rest.signum() * 0.5, 0.75_f64.sqrt())
+        } else if rest.abs() == 45.0 {
+            (rest.signum() * FRAC_1_SQRT_2, FRAC_1_SQRT_2)
         } else {
             rest.to_radians().sin_cos()
         };
@@ -302,6 +305,7 @@ mod tests {
         assert_eq!(deg(30.0).sin(), 0.5);
         assert_eq!(deg(-60.0).cos(), 0.5);
         assert_eq!(deg(150.0).sin(), 0.5);
+        assert_eq!((deg(45.0).tan(), deg(-135.0).tan()), (1.0, 1.0));
     }
 
     #[test]
