@@ -204,7 +204,7 @@ proptest! {
     ) {
         let shape = polygon((x, y), sides, radius).rotated_about((x, y), deg(turn));
         let speck = rectangle((60.2, 60.2), 0.1, 0.1);
-        let (short, long) = (drawn_alone(&shape, 64.0, 64.0), drawn_alone(&shape.and(&speck), 64.0, 64.0));
+        let (short, long) = (drawn_alone(&shape, 64.0, 64.0), drawn_alone(&shape.clone().and(&speck), 64.0, 64.0));
         let same = short.as_slice().iter().zip(long.as_slice()).take(60 * 64);
         for (i, (a, b)) in same.enumerate() {
             prop_assert!(a[3].abs_diff(b[3]) <= 1, "pixel ({}, {}): {} and {}", i % 64, i / 64, a[3], b[3]);
@@ -226,19 +226,29 @@ proptest! {
         }
     }
 
-    /// Turning every contour round changes nothing that is painted.
+    /// Turning every contour round changes nothing that is painted, but for where the chords of curves lie: within a
+    /// hundredth of a pixel on either side, which is five levels.
     #[test]
     fn directions_do_not_matter_when_all_are_turned(path in any_path(20.0)) {
         let (there, back) = (drawn_alone(&path, 20.0, 20.0), drawn_alone(&path.reversed(), 20.0, 20.0));
-        prop_assert!(apart(&there, &back) <= 3, "{}", apart(&there, &back));
+        prop_assert!(apart(&there, &back) <= 6, "{}", apart(&there, &back));
     }
 
     /// Under the even-odd rule, a contour drawn twice is not there.
     #[test]
     fn a_contour_drawn_twice_cancels_under_even_odd(path in any_path(12.0)) {
-        let twice = path.and(&path).with_fill_rule(FillRule::EvenOdd);
+        let twice = path.clone().and(&path).with_fill_rule(FillRule::EvenOdd);
         prop_assert!(drawn_coverage(twice.fill("black"), 12).iter().all(|share| *share < 0.01));
     }
+}
+
+/// Two contours that both reach beyond the picture's corner: where the first ended on the corner and the second began
+/// there, the second lost its corner, and a wedge was painted beside it.
+#[test]
+fn contours_cut_at_the_same_corner_keep_it() {
+    let line = Path::closed([(19.9, 17.0), (-8.0, -1.0)]);
+    let beyond = Path::closed([(13.4, 25.0), (30.0, 30.0), (22.3, 15.3)]);
+    assert!(drawn_coverage(line.and(&beyond).fill("black"), 16).iter().all(|share| *share == 0.0));
 }
 
 /// Hundreds of slivers over the same few pixels: more than are cut at every crossing, so that even strips stand in.
@@ -253,7 +263,7 @@ fn very_many_overlaps_in_a_row_stay_close_to_the_truth() {
         let slivers = slivers.clone().with_fill_rule(rule);
         let drawn = drawn_coverage(slivers.clone().fill("black"), 6);
         for (i, share) in drawn.into_iter().enumerate() {
-            let counted = counted_coverage(&slivers, i as u32 % 6, i as u32 / 6, 150);
+            let counted = counted_coverage(&slivers, i as u32 % 6, i as u32 / 6, 50);
             assert!((share - counted).abs() < 0.05, "pixel {i}: drawn {share}, counted {counted}");
         }
     }
@@ -295,7 +305,10 @@ fn pictures_are_drawn_over_what_is_there() {
     let mut picture = Pixels::new(4, 1);
     picture.as_mut_slice().fill([0, 0, 255, 255]);
     picture.draw(&sheet(4.0, 1.0).add(rectangle((1.0, 0.0), 1.5, 1.0).fill("red"))).unwrap();
-    assert_eq!(picture.as_slice(), [[0, 0, 255, 255], [255, 0, 0, 255], [128, 0, 128, 255], [0, 0, 255, 255]]);
+    assert_eq!(
+        picture.as_slice(),
+        [[0, 0, 255, 255], [255, 0, 0, 255], [128, 0, 128, 255], [0, 0, 255, 255]]
+    );
     // A fault leaves the picture as it was.
     let before = picture.clone();
     assert!(picture.draw(&sheet(4.0, 1.0).ground("white").add(circle((0.0, 0.0), -1.0))).is_err());

@@ -341,6 +341,7 @@ impl Chunk {
     /// Adds a polygon that reaches beyond the rim: its sides are cut where they pass the rim's four lines, and
     /// the parts outside moved onto the rim.
     fn push_cut(&mut self, polygon: &[Point], rim: (Point, Point)) {
+        let begin = self.points.len();
         let mut from = polygon.last().copied().unwrap_or_default();
         for &to in polygon {
             let step = to - from;
@@ -357,7 +358,8 @@ impl Chunk {
                     let p = if share == 1.0 { to } else { from + step * share };
                     let p = p.clamp(rim.0, rim.1);
                     let p = [p.x as f32, p.y as f32];
-                    if self.points.last() != Some(&p) {
+                    // The same point twice is left out, but not one that ends the polygon before.
+                    if self.points.len() == begin || self.points.last() != Some(&p) {
                         self.points.push(p);
                     }
                 }
