@@ -182,6 +182,28 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
 }
 
 #[test]
+fn arcs_curves_and_measures_read_as_in_rust() {
+    assert_eq!(data("start([0, 0]).fillet([10, 0], [10, 10], 3).open()"), "M0 0H7a3 3 0 0 1 3 3v7");
+    assert_eq!(
+        data("start([0, 0]).arc_radii([30, 15], [30, 20], deg(0), \"short clockwise\").open()"),
+        "M0 0A30 20 0 0 1 30 15"
+    );
+    assert_eq!(data("through([corner([0, 0]), corner([9, 0]), corner([9, 9])]).close()"), "M0 0H9V9Z");
+    assert_eq!(data("through([[0, 0], [9, 3]]).held().tension(0.5).spacing(\"chordal\").open()"), "M0 0 9 3");
+    assert_eq!(data("rectangle([0, 0], 10, 10).section(5, 15)"), "M5 0h5V5");
+    assert_eq!(
+        data("let p = open([[0, 0], [30, 40]]); start(p.point_along(25)).line([p.length(), 0]).open()"),
+        "M15 20 50 0"
+    );
+    assert_eq!(data("circle([0, 0], 9).and(circle([0, 0], 3)).turn_holes()").matches('Z').count(), 2);
+    assert!(
+        told("through([[0, 0]]).spacing(\"tight\")").contains("\"uniform\", \"centripetal\" or \"chordal\"")
+    );
+    assert!(told("start([0, 0]).arc_radii([9, 9], [5, 5], deg(0), \"up\")").contains("\"short clockwise\""));
+    assert!(told("open([]).point_along(3)").contains("nothing along it"));
+}
+
+#[test]
 fn scripts_reach_nothing_outside() {
     for source in [
         "import \"x\" as y; sheet(9, 9)",

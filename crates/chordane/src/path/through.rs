@@ -249,7 +249,9 @@ impl Through {
             let run = Run { points, first: end_of(begin, true), last: end_of(end, false), cyclic: false };
             let led = matches!((run.first, run.last), (End::Led(_), _) | (_, End::Led(_)));
             if end == begin + 1 && !led {
-                if run.points.first() != run.points.last() {
+                // A straight side back to where the contour began is its closing side.
+                let closing = closed && end == last && matches!(roundings.get(last), Some(None));
+                if !closing && run.points.first() != run.points.last() {
                     builder.line(run.points[1]);
                 }
             } else {
