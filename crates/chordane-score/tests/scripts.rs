@@ -243,6 +243,17 @@ fn scripts_are_bounded() {
         "{}",
         told("let a = \"x\"; loop { a += a; }")
     );
+    // What doubles in each turn is caught before it doubles often.
+    let some = Limits { memory: 100 << 20, ..Limits::default() };
+    for doubling in [
+        "let p = circle([0, 0], 5); loop { p = p.and(p); }",
+        "let g = group().add(circle([0, 0], 5)); loop { g = group().add(g).add(g); }",
+    ] {
+        let told = told_within(doubling, some);
+        assert!(told.contains("takes more than 100 MB of memory"), "{told}");
+    }
+    let nested = "let g = group(); loop { g = group().add(g); }";
+    assert!(told(nested).contains("201 groups inside one another are too many"), "{}", told(nested));
     assert!(told("fn deeper(n) { deeper(n + 1) } deeper(0)").contains("more than 64 deep"));
     assert!(told("around(2000000)").contains("--max-list"));
     assert!(told("polygon([0, 0], 1000000000, 5)").contains("too many"));

@@ -122,6 +122,15 @@ fn choices_are_given_as_values_or_by_name() {
 }
 
 #[test]
+fn groups_without_end_inside_one_another_are_a_fault() {
+    let deep = (0..100_000).fold(group().add(dot(1.0, 1.0)), |inner, _| group().add(inner));
+    let told = sheet(4.0, 4.0).add(deep).svg().unwrap_err().to_string();
+    assert_eq!(told, "`add`: 201 groups inside one another are too many; give at most 200");
+    let allowed = (0..199).fold(group().add(dot(1.0, 1.0)), |inner, _| group().add(inner));
+    assert_eq!(painted(&sheet(4.0, 4.0).add(allowed)), [(1, 1)]);
+}
+
+#[test]
 fn nothing_on_the_sheet_is_no_mistake() {
     let bare = sheet(4.0, 3.0);
     assert!(bare.svg().unwrap().ends_with("viewBox=\"0 0 4 3\">\n</svg>\n"));

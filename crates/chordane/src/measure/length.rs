@@ -297,14 +297,18 @@ mod tests {
     use super::*;
     use crate::prelude::*;
 
+    /// Numbers from 0 up to 100 from a seed (a linear congruential generator, Knuth's constants).
+    fn random_to_100(mut seed: u64) -> impl FnMut() -> f64 {
+        move || {
+            seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+            (seed >> 33) as f64 / f64::from(1_u32 << 31) * 100.0
+        }
+    }
+
     /// The quick accuracy against the best there is.
     #[test]
     fn lengths_are_as_accurate_as_they_say() {
-        let mut seed = 99_u64;
-        let mut random = || {
-            seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
-            (seed >> 33) as f64 / f64::from(1_u32 << 31) * 100.0
-        };
+        let mut random = random_to_100(99);
         for _ in 0..20_000 {
             let mut p = || (random(), random());
             let path = start(p()).cubic(p(), p(), p()).open();
@@ -330,11 +334,7 @@ mod tests {
 
     #[test]
     fn lengths_agree_with_adding_up_chords() {
-        let mut seed = 12345_u64;
-        let mut random = || {
-            seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
-            (seed >> 33) as f64 / f64::from(1_u32 << 31) * 100.0
-        };
+        let mut random = random_to_100(12345);
         for i in 0..120 {
             let mut p = || (random(), random());
             let path = match i % 3 {

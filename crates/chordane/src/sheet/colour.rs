@@ -103,29 +103,13 @@ impl Colour {
 
 /// The colour name that differs least from a text, where few enough letters differ.
 fn nearest_name(text: &str) -> Option<&'static str> {
-    let most = (text.chars().count() / 3).max(1);
-    let distances = NAMES.iter().map(|(name, _)| (letters_apart(text, name), *name));
-    distances.filter(|(distance, _)| *distance <= most).min().map(|(_, name)| name)
-}
-
-/// The least number of letters to add, drop, change or swap with a neighbour to make one text of the other
-/// (optimal string alignment).
-fn letters_apart(a: &str, b: &str) -> usize {
-    let (a, b): (Vec<char>, Vec<char>) = (a.chars().take(64).collect(), b.chars().collect());
-    let mut rows: Vec<Vec<usize>> = vec![(0..=b.len()).collect()];
-    for i in 1..=a.len() {
-        let mut row = vec![i];
-        for j in 1..=b.len() {
-            let change = rows[i - 1][j - 1] + usize::from(a[i - 1] != b[j - 1]);
-            let mut least = change.min(rows[i - 1][j] + 1).min(row[j - 1] + 1);
-            if i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1] {
-                least = least.min(rows[i - 2][j - 2] + 1);
-            }
-            row.push(least);
-        }
-        rows.push(row);
+    // A long text is no colour name, and measuring it against all of them would take its time.
+    if text.len() > 40 {
+        return None;
     }
-    rows[a.len()][b.len()]
+    let most = (text.chars().count() / 3).max(1);
+    let distances = NAMES.iter().map(|(name, _)| (strsim::damerau_levenshtein(text, name), *name));
+    distances.filter(|(distance, _)| *distance <= most).min().map(|(_, name)| name)
 }
 
 /// What a fill or stroke is given: a [`Colour`], or a text that is read as one. A text that is no colour becomes

@@ -34,6 +34,14 @@ impl From<Group> for Node {
 }
 
 impl Node {
+    /// How many groups deep this is: 0 for an item.
+    pub(crate) fn depth(&self) -> usize {
+        match self {
+            Self::Item(_) => 0,
+            Self::Group(group) => group.depth,
+        }
+    }
+
     pub(crate) fn sound(&self) -> Result<(), Fault> {
         match self {
             Self::Item(item) => item.sound().map(drop),
@@ -58,11 +66,17 @@ impl Node {
 #[derive(Clone, Debug)]
 pub struct Group {
     pub(crate) nodes: Vec<Node>,
+    /// The most groups inside one another from here on, this one counted.
+    depth: usize,
     pub(crate) transform: Affine,
     pub(crate) opacity: f64,
     pub(crate) name: Option<Box<str>>,
     pub(crate) fault: Carried,
 }
+
+/// Groups are drawn, copied and dropped one inside the other, each taking some of the machine's stack; deeper than
+/// this is a loop gone wrong.
+const MOST_DEPTH: usize = 200;
 
 /// A group of nothing yet; see [`Group::add`].
 ///
@@ -80,22 +94,33 @@ pub struct Group {
 #[must_use]
 pub fn group() -> Group {
     let (nodes, name, fault) = Default::default();
-    Group { nodes, transform: Affine::IDENTITY, opacity: 1.0, name, fault }
+    Group { nodes, depth: 1, transform: Affine::IDENTITY, opacity: 1.0, name, fault }
 }
 
 impl Group {
-    /// Adds a path, an item or a group on top of what there is.
+    /// Adds a path, an item or a group on top of what there is. More than 200 groups inside one another are a fault.
     #[must_use]
     #[allow(clippy::should_implement_trait, reason = "the word of the sheet; nothing is summed")]
     pub fn add(mut self, node: impl Into<Node>) -> Self {
-        self.nodes.push(node.into());
+        self.push("add", node.into());
         self
+    }
+
+    fn push(&mut self, call: &'static str, node: Node) {
+        let depth = node.depth() + 1;
+        if depth > MOST_DEPTH {
+            let what = "groups inside one another";
+            self.fault.note(Fault::new(call, FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
+        } else {
+            self.depth = self.depth.max(depth);
+            self.nodes.push(node);
+        }
     }
 
     /// Adds each of several, in order.
     #[must_use]
     pub fn add_all<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
-        self.nodes.extend(nodes.into_iter().map(Into::into));
+        nodes.into_iter().for_each(|node| self.push("add_all", node.into()));
         self
     }
 
