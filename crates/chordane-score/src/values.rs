@@ -204,7 +204,7 @@ pub(crate) fn point(value: &Dynamic) -> Option<Point> {
 }
 
 pub(crate) fn vertex(value: &Dynamic) -> Option<Vertex> {
-    let made = value.read_lock::<Vertex>().map(|vertex| *vertex);
+    let made = value.read_lock::<Vertex>().map(|vertex| vertex.clone());
     made.or_else(|| point(value).map(soft))
 }
 

@@ -2,11 +2,12 @@
 
 pub use crate::draw::{DrawError, Format, PixelOptions, Pixels, SaveError, SvgOptions};
 pub use crate::fault::{Fault, FaultKind};
-pub use crate::measure::{Direction, Station, Survey};
+pub use crate::measure::{Crossing, CrossingKind, Direction, Place, Station, Survey};
 pub use crate::number::{Angle, Point, around, between, deg, polar, pt, rad, turns};
 pub use crate::path::{
     Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, Ends, FillRule, Path, Pen,
-    Segment, Spacing, Through, Vertex, corner, flowing, rounded, soft, start, through,
+    Segment, Spacing, Through, Vertex, corner, flowing, rounded, soft, start, tagged,
+    through,
 };
 pub use crate::reshape::{Cap, Join, Outline};
 pub use crate::shape::{

@@ -55,7 +55,7 @@ fn line_crossing(from: Point, to: Point, spot: Point) -> i32 {
 
 /// The crossings of the ray with a segment. Between the places where a curve turns round along y it passes each
 /// height once: there the place is found by halving, and counts when it lies to the right.
-fn crossing(segment: &Segment, spot: Point) -> i32 {
+pub(super) fn crossing(segment: &Segment, spot: Point) -> i32 {
     if let Segment::Line { from, to } = *segment {
         return line_crossing(from, to, spot);
     }

@@ -1,10 +1,16 @@
 //! Measures: what encloses what, how large and how long it is, which way round it runs, and what is how far along.
 
 mod area;
+mod crossings;
 mod inside;
 mod length;
+mod meet;
+mod nearest;
 mod nesting;
+mod painted;
 mod survey;
+mod tree;
 
 pub use area::Direction;
+pub use crossings::{Crossing, CrossingKind, Place};
 pub use survey::{Station, Survey};

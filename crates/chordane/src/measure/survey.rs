@@ -5,6 +5,10 @@
 //! polynomial agrees with the length half way. A station is then found by a search among the stretches and a few
 //! multiplications.
 
+use std::sync::OnceLock;
+
+use super::nearest;
+use super::tree::BoxTree;
 use crate::fault::Fault;
 use crate::number::{Angle, Point};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
@@ -23,6 +27,8 @@ pub struct Survey {
     length: f64,
     /// Whether the path is one closed contour, so that its end is its start.
     one_closed: bool,
+    /// The segments by place, sorted when they are first asked for.
+    index: OnceLock<BoxTree>,
 }
 
 #[derive(Clone, Copy, Debug)]
@@ -144,7 +150,7 @@ impl Path {
         let whole: f64 = segments.iter().map(|(segment, _)| segment.length_between(0.0, 1.0, 1e-6)).sum();
         let one_closed = matches!(self.contours(), [only] if only.is_closed());
         let stretches = Vec::with_capacity(segments.len());
-        let mut survey = Survey { segments: Vec::new(), stretches, length: 0.0, one_closed };
+        let mut survey = Survey { segments: Vec::new(), stretches, length: 0.0, one_closed, index: OnceLock::new() };
         for (i, (segment, _)) in segments.iter().enumerate() {
             survey.add(segment, i as u32, whole * OFF);
         }
@@ -209,6 +215,28 @@ impl Survey {
             self.fit(segment, number, (from, middle, first), off, halvings + 1);
             self.fit(segment, number, (middle, to, length - first), off, halvings + 1);
         }
+    }
+
+    pub(super) fn index(&self) -> &BoxTree {
+        self.index.get_or_init(|| nearest::index(&self.segments))
+    }
+
+    pub(super) fn segment(&self, number: usize) -> Option<&Segment> {
+        self.segments.get(number).map(|(segment, _)| segment)
+    }
+
+    /// The station at a parameter of a segment.
+    pub(super) fn station_at(&self, number: usize, parameter: f64) -> Option<Station<'_>> {
+        let (segment, contour) = self.segments.get(number)?;
+        let first = self.stretches.partition_point(|stretch| (stretch.segment as usize) < number);
+        let mut stretches = self.stretches.iter().skip(first).take_while(|s| s.segment as usize == number);
+        // The stretch whose end is at or behind the parameter, and the distance at which its polynomial gives it.
+        let stretch = stretches.find(|s| s.parameter(s.begin + s.length) >= parameter);
+        let distance = match stretch {
+            Some(stretch) => stretch.begin + segment.length_between(stretch.powers[0], parameter, 1e-12),
+            None => self.stretches.iter().skip(first).find(|s| s.segment as usize > number).map_or(self.length, |s| s.begin),
+        };
+        Some(Station { segment, contour: *contour, parameter, distance, whole: self.length })
     }
 
     fn station_on(&self, stretch: usize, distance: f64) -> Option<Station<'_>> {

@@ -4,6 +4,8 @@
 
 mod angle;
 mod point;
+mod roots;
 
 pub use angle::{Angle, around, between, deg, rad, turns};
 pub use point::{Point, polar, pt};
+pub(crate) use roots::roots;

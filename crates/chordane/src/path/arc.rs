@@ -76,6 +76,12 @@ impl Arc {
         Point::new(cos * step.x - sin * step.y, sin * step.x + cos * step.y)
     }
 
+    /// A step on the sheet, along the ellipse's own axes: the inverse of [`Arc::turned`].
+    pub(crate) fn untilted(&self, step: Point) -> Point {
+        let (sin, cos) = self.tilt.sin_cos();
+        Point::new(cos * step.x + sin * step.y, cos * step.y - sin * step.x)
+    }
+
     /// The arc as segments that end exactly at `to` (and begin at `from`), calling `push` for each.
     ///
     /// One up to 175 degrees, else even pieces of at most a quarter turn.
@@ -163,10 +169,12 @@ impl ArcSegment {
     }
 
     pub(crate) fn split_at(&self, t: f64, joint: Point) -> (Self, Self) {
-        let sweep = self.centred().map_or(0.0, |arc| arc.sweep.degrees().abs());
+        // The radii that are drawn: those given may have been scaled up, and each part would scale its own.
+        let drawn = self.centred().map(|arc| (arc.radii, arc.sweep.degrees().abs()));
+        let (radii, sweep) = drawn.unwrap_or((self.radii, 0.0));
         (
-            Self { to: joint, large: sweep * t > 180.0, ..*self },
-            Self { from: joint, large: sweep * (1.0 - t) > 180.0, ..*self },
+            Self { radii, to: joint, large: sweep * t > 180.0, ..*self },
+            Self { radii, from: joint, large: sweep * (1.0 - t) > 180.0, ..*self },
         )
     }
 

@@ -48,17 +48,23 @@ pub struct Contour {
     data: Shared<ContourData>,
 }
 
-#[derive(Clone, Debug, Default, PartialEq)]
+#[derive(Clone, Debug, Default)]
 struct ContourData {
     verbs: Vec<Verb>,
     /// The first vertex, then the points of each verb in turn.
     points: Vec<Point>,
     closed: bool,
+    tags: Vec<Tag>,
 }
 
+/// A vertex's tag, and the vertex counted from 0.
+pub(crate) type Tag = (Shared<str>, usize);
+
+/// Tags are names for vertices, not shape: they are not compared.
 impl PartialEq for Contour {
     fn eq(&self, other: &Self) -> bool {
-        Shared::ptr_eq(&self.data, &other.data) || self.data == other.data
+        let (a, b) = (&*self.data, &*other.data);
+        std::ptr::eq(a, b) || (a.closed == b.closed && a.verbs == b.verbs && a.points == b.points)
     }
 }
 
@@ -114,6 +120,7 @@ impl Contour {
         for segment in segments.iter().rev() {
             builder.segment(&segment.reversed());
         }
+        builder.tags(self.tags().iter().map(|(tag, vertex)| (tag.clone(), verbs - vertex)));
         builder.finish(self.is_closed())
     }
 
@@ -121,7 +128,11 @@ impl Contour {
     pub(crate) fn then(&self, other: &Self) -> Self {
         let verbs = [self.verbs(), other.verbs()].concat();
         let points = [self.points(), other.points().get(1..).unwrap_or_default()].concat();
-        ContourBuilder::from_parts(verbs, points).finish(self.is_closed())
+        let mut builder = ContourBuilder::from_parts(verbs, points);
+        let before = self.verbs().len();
+        builder.tags(self.tags().iter().cloned());
+        builder.tags(other.tags().iter().map(|(tag, vertex)| (tag.clone(), vertex + before)));
+        builder.finish(self.is_closed())
     }
 
     /// The contour closed, its last vertex moved onto its first. A straight last segment becomes the closing side.
@@ -133,7 +144,16 @@ impl Contour {
         } else if let Some(last) = points.last_mut() {
             *last = self.start();
         }
-        ContourBuilder::from_parts(verbs, points).finish(true)
+        let vertices = verbs.len() + 1;
+        let mut builder = ContourBuilder::from_parts(verbs, points);
+        // A last vertex that was dropped is the first one now.
+        builder.tags(self.tags().iter().map(|(tag, vertex)| (tag.clone(), vertex % vertices)));
+        builder.finish(true)
+    }
+
+    /// The tags of the vertices, in the order in which they were given.
+    pub(crate) fn tags(&self) -> &[Tag] {
+        &self.data.tags
     }
 
     /// The verb array, for the writer and the transforms.
@@ -214,23 +234,24 @@ pub(crate) struct ContourBuilder {
 
 impl ContourBuilder {
     pub(crate) fn new(start: Point) -> Self {
-        Self { data: ContourData { verbs: Vec::new(), points: vec![start], closed: false } }
+        Self { data: ContourData { points: vec![start], ..ContourData::default() } }
     }
 
     pub(crate) fn with_capacity(start: Point, verbs: usize, points: usize) -> Self {
         let mut all = Vec::with_capacity(points.max(1));
         all.push(start);
-        Self { data: ContourData { verbs: Vec::with_capacity(verbs), points: all, closed: false } }
+        let verbs = Vec::with_capacity(verbs);
+        Self { data: ContourData { verbs, points: all, ..ContourData::default() } }
     }
 
     /// A contour of straight sides through all of the points, in order; `None` without a point.
     pub(crate) fn polyline(points: Vec<Point>) -> Option<Self> {
         let sides = points.len().checked_sub(1)?;
-        Some(Self { data: ContourData { verbs: vec![Verb::Line; sides], points, closed: false } })
+        Some(Self::from_parts(vec![Verb::Line; sides], points))
     }
 
     pub(crate) fn from_parts(verbs: Vec<Verb>, points: Vec<Point>) -> Self {
-        Self { data: ContourData { verbs, points, closed: false } }
+        Self { data: ContourData { verbs, points, ..ContourData::default() } }
     }
 
     pub(crate) fn reserve(&mut self, lines: usize) {
@@ -278,6 +299,16 @@ impl ContourBuilder {
             Segment::Quad { control, to, .. } => self.quad(control, to),
             Segment::Cubic { control1, control2, to, .. } => self.cubic(control1, control2, to),
             Segment::Arc(arc) => self.arc(&arc),
+        }
+    }
+
+    /// Names vertices; those that there are not, and names that they have already, are left out.
+    pub(crate) fn tags(&mut self, tags: impl IntoIterator<Item = Tag>) {
+        let vertices = self.vertex_count();
+        for tag in tags {
+            if tag.1 < vertices && !self.data.tags.contains(&tag) {
+                self.data.tags.push(tag);
+            }
         }
     }
 

@@ -27,9 +27,10 @@ pub use data_read::{DataError, DataErrorKind};
 pub use outline::{FillRule, Path};
 pub use pen::{Pen, start};
 pub use segment::Segment;
-pub use through::{Ends, Spacing, Through, Vertex, corner, flowing, rounded, soft, through};
+pub use through::{Ends, Spacing, Through, Vertex, corner, flowing, rounded, soft, tagged, through};
 pub use transform::Affine;
 pub(crate) use transform::by;
 
 pub(crate) use contour::{ContourBuilder, Verb};
+pub(crate) use bounds::quadratic_roots;
 pub(crate) use flatten::flatten_segment;

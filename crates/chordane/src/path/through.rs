@@ -4,6 +4,9 @@
 //! of its own: straight when there is no soft vertex between them, else one smooth curve through all of those.
 //! Every corner and soft vertex is on the curve; a closed contour of soft vertices alone has no seam.
 
+use std::sync::Arc as Shared;
+
+use super::contour::Tag;
 use super::tangents::{self, End, Run};
 use super::{ArcSegment, ContourBuilder, Path};
 use crate::fault::{Carried, Fault, FaultKind};
@@ -12,10 +15,39 @@ use crate::number::{Angle, Point, rad};
 /// A vertex of a smooth curve: where it is, and how the curve passes it.
 ///
 /// Wherever one is taken, a plain point is a soft one.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Vertex {
     at: Point,
     kind: Kind,
+    tag: Option<Shared<str>>,
+}
+
+impl Vertex {
+    fn new(at: Point, kind: Kind) -> Self {
+        Self { at, kind, tag: None }
+    }
+
+    /// The same vertex with a tag, by which [`Path::shifted`] moves it. The two ends of a rounding both have it.
+    #[must_use]
+    pub fn tagged(mut self, tag: &str) -> Self {
+        self.tag = Some(tag.into());
+        self
+    }
+}
+
+/// A list of vertices that all carry a tag, by which [`Path::shifted`] moves them together.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let left = tagged("left", [(-40.0, 10.0), (-50.0, 40.0)]);
+/// let sail = through([soft((0.0, 0.0))].into_iter().chain(left).chain([corner((0.0, 80.0))])).close();
+/// assert_eq!(sail.shifted("left", (-5.0, 0.0)).bounds().unwrap().min.x, sail.bounds().unwrap().min.x - 5.0);
+/// ```
+#[must_use]
+pub fn tagged<V: Into<Vertex>>(tag: &str, vertices: impl IntoIterator<Item = V>) -> Vec<Vertex> {
+    let tag: Shared<str> = tag.into();
+    let tagged = |vertex: V| Vertex { tag: Some(tag.clone()), ..vertex.into() };
+    vertices.into_iter().map(tagged).collect()
 }
 
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -28,20 +60,20 @@ enum Kind {
 /// A vertex that the curve passes without a corner.
 #[must_use]
 pub fn soft(at: impl Into<Point>) -> Vertex {
-    Vertex { at: at.into(), kind: Kind::Soft }
+    Vertex::new(at.into(), Kind::Soft)
 }
 
 /// A vertex at which the curve has a corner; two of them in a row have a straight side between them.
 #[must_use]
 pub fn corner(at: impl Into<Point>) -> Vertex {
-    Vertex { at: at.into(), kind: Kind::Corner }
+    Vertex::new(at.into(), Kind::Corner)
 }
 
 /// A corner that an arc of a radius cuts short, touching the lines to both neighbours; where it does not fit, the
 /// radius shrinks. The curve does not reach the vertex itself. At the end of an open contour it is a plain corner.
 #[must_use]
 pub fn rounded(at: impl Into<Point>, radius: f64) -> Vertex {
-    Vertex { at: at.into(), kind: Kind::Rounded(radius) }
+    Vertex::new(at.into(), Kind::Rounded(radius))
 }
 
 impl<P: Into<Point>> From<P> for Vertex {
@@ -206,13 +238,17 @@ impl Through {
             let mut builder = ContourBuilder::new(first.at);
             let points = self.vertices.iter().map(|v| v.at).collect();
             self.draw(&Run { points, first: End::Natural, last: End::Natural, cyclic: true }, &mut builder);
+            // The last segment comes back to the first vertex.
+            let home = self.vertices.len();
+            let places = self.vertices.iter().enumerate().chain([(home, first)]);
+            builder.tags(places.filter_map(|(i, vertex)| Some((vertex.tag.clone()?, i))));
             return Some(builder);
         }
         // A closed contour is gone round from its first hard vertex, which then stands at both ends.
         let mut order = self.vertices.clone();
         if closed {
             order.rotate_left(first_hard.unwrap_or(0));
-            order.extend(order.first().copied());
+            order.extend(order.first().cloned());
         }
         let roundings = roundings(&order, closed);
         let place = |i: usize, leaving: bool| match roundings.get(i) {
@@ -227,8 +263,14 @@ impl Through {
         };
         let mut builder = ContourBuilder::new(place(0, true));
         let last = order.len() - 1;
+        let mut tags: Vec<Tag> = Vec::new();
+        let mut tag = |i: usize, place: usize| {
+            tags.extend(order.get(i).and_then(|vertex| Some((vertex.tag.clone()?, place))));
+        };
+        tag(0, 0);
         let mut begin = 0;
         while begin < last {
+            let before = builder.vertex_count() - 1;
             let is_hard = |i: &usize| *i == last || order.get(*i).is_some_and(|v| v.kind != Kind::Soft);
             let end = (begin + 1..=last).find(is_hard).unwrap_or(last);
             let mut points = vec![place(begin, true)];
@@ -257,13 +299,18 @@ impl Through {
             } else {
                 self.draw(&run, &mut builder);
             }
+            for i in begin + 1..=end {
+                tag(i, before + i - begin);
+            }
             if let Some(Some(rounding)) = roundings.get(end)
                 && (closed || end < last)
             {
                 builder.arc(&rounding.arc());
+                tag(end, builder.vertex_count() - 1);
             }
             begin = end;
         }
+        builder.tags(tags);
         Some(builder)
     }
 

@@ -1,5 +1,6 @@
 //! Affine transforms of paths. Arcs stay arcs.
 
+use super::contour::Tag;
 use super::{ArcSegment, Contour, ContourBuilder, Path, Segment, Verb};
 use crate::fault::{Fault, FaultKind};
 use crate::number::{Angle, Point, deg};
@@ -89,18 +90,23 @@ impl Contour {
         let map = |p: Point| by.transform_point2(p);
         if self.verbs().iter().all(|verb| matches!(verb, Verb::Line | Verb::Quad | Verb::Cubic)) {
             let points = self.points().iter().map(|p| map(*p)).collect();
-            return ContourBuilder::from_parts(self.verbs().to_vec(), points).finish(self.is_closed());
+            let mut builder = ContourBuilder::from_parts(self.verbs().to_vec(), points);
+            builder.tags(self.tags().iter().cloned());
+            return builder.finish(self.is_closed());
         }
         let mut builder =
             ContourBuilder::with_capacity(map(self.start()), self.verbs().len(), self.points().len());
-        let mut segments = self.segments();
-        for _ in 0..self.verbs().len() {
-            match segments.next() {
-                Some(Segment::Arc(arc)) => squash(&arc, by, &mut builder),
-                Some(segment) => builder.segment(&segment.transformed(by)),
-                None => break,
+        // Where each vertex is now: an arc that is flattened becomes several sides.
+        let mut places = vec![0];
+        for segment in self.segments().take(self.verbs().len()) {
+            match segment {
+                Segment::Arc(arc) => squash(&arc, by, &mut builder),
+                segment => builder.segment(&segment.transformed(by)),
             }
+            places.push(builder.vertex_count() - 1);
         }
+        let moved = |(tag, vertex): &Tag| Some((tag.clone(), *places.get(*vertex)?));
+        builder.tags(self.tags().iter().filter_map(moved));
         builder.finish(self.is_closed())
     }
 }

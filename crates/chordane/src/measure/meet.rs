@@ -1,0 +1,494 @@
+//! Where two segments meet: in places, or along stretches that they share.
+//!
+//! Sides and curves meet at the roots of a polynomial. Two curves are halved again and again, keeping the pairs whose
+//! strips along their chords still overlap, until both are nearly straight: then they either cross plainly, and the
+//! place is polished by Newton's method, or run side by side, and touch if they come near enough.
+
+use crate::number::{Point, roots};
+use crate::path::{Bounds, Segment, quadratic_roots};
+
+/// What two segments have in common: parameters on the one and on the other.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) enum Meet {
+    /// A place.
+    At(f64, f64),
+    /// A stretch, from one end to the other.
+    Along([f64; 2], [f64; 2]),
+}
+
+/// Pieces of curves that run side by side and are shorter than this many times the tolerance are taken to touch. The
+/// gap between a curve and its chord shrinks with the square of the length, and is then below the tolerance.
+const SHORT: f64 = 1e5;
+
+/// At most this many pairs of pieces are looked at; only stretches that are shared unrecognised come near it.
+const MOST_PAIRS: usize = 100_000;
+
+/// Interior places at which a stretch must lie on the other segment to count as shared.
+const CHECKS: usize = 7;
+
+/// Calls `found` with all that two segments have in common, to within a distance.
+pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(Meet)) {
+    if let (Segment::Line { from: p, to: q }, Segment::Line { from: r, to: s }) = (*a, *b)
+        && plain_sides([p, q], [r, s], off, found)
+    {
+        return;
+    }
+    let mut ends = ends_on(a, b, off);
+    if shared(a, b, off, &ends, found) {
+        return;
+    }
+    let mut places: Vec<(f64, f64)> = Vec::new();
+    match (a, b) {
+        (Segment::Line { .. }, Segment::Line { .. }) => {}
+        (Segment::Line { from, to }, curve) => {
+            side_and_curve(*from, *to, curve, off, |s, t| places.push((s, t)));
+        }
+        (curve, Segment::Line { from, to }) => {
+            side_and_curve(*from, *to, curve, off, |s, t| places.push((t, s)));
+        }
+        _ => curves(a, b, off, &ends, &mut places),
+    }
+    // A place at an end is known best from the end.
+    places.retain(|(s, _)| ends.iter().all(|(end, _)| a.at(*s).distance(a.at(*end)) > 8.0 * off));
+    ends.append(&mut places);
+    ends.sort_by(|p, q| p.0.total_cmp(&q.0));
+    ends.dedup_by(|q, p| a.at(p.0).distance(a.at(q.0)) <= 4.0 * off && b.at(p.1).distance(b.at(q.1)) <= 4.0 * off);
+    ends.into_iter().for_each(|(s, t)| found(Meet::At(s, t)));
+}
+
+/// Two straight sides that are not nearly parallel: the one place, if any. False where they need a closer look.
+fn plain_sides([p, q]: [Point; 2], [r, s]: [Point; 2], off: f64, found: &mut impl FnMut(Meet)) -> bool {
+    let (along, other, arm) = (q - p, s - r, r - p);
+    let turn = along.perp_dot(other);
+    let (long, short) = (along.length(), other.length());
+    if turn.abs() <= 1e-7 * long * short {
+        return false;
+    }
+    let (at, on) = (arm.perp_dot(other) / turn, arm.perp_dot(along) / turn);
+    // How far a parameter may overshoot for the place to be within the tolerance of the side's end.
+    let (slack_a, slack_b) = (off / long, off / short);
+    if at >= -slack_a && at <= 1.0 + slack_a && on >= -slack_b && on <= 1.0 + slack_b {
+        found(Meet::At(at.clamp(0.0, 1.0), on.clamp(0.0, 1.0)));
+    }
+    true
+}
+
+/// The ends of either segment that lie on the other, as pairs of parameters in the order of the first.
+fn ends_on(a: &Segment, b: &Segment, off: f64) -> Vec<(f64, f64)> {
+    let mut pairs: Vec<(f64, f64)> = Vec::new();
+    for s in [0.0, 1.0] {
+        let t = b.nearest(a.at(s));
+        if b.at(t).distance(a.at(s)) <= off {
+            // At the other's end too: then the end itself, not a place a hair before it.
+            let end = [0.0, 1.0].into_iter().find(|end| b.at(*end).distance(a.at(s)) <= off);
+            pairs.push((s, end.unwrap_or(t)));
+        }
+    }
+    for t in [0.0, 1.0] {
+        let s = a.nearest(b.at(t));
+        if a.at(s).distance(b.at(t)) <= off {
+            let end = [0.0, 1.0].into_iter().find(|end| a.at(*end).distance(b.at(t)) <= off);
+            pairs.push((end.unwrap_or(s), t));
+        }
+    }
+    pairs.sort_by(|p, q| p.0.total_cmp(&q.0).then(p.1.total_cmp(&q.1)));
+    pairs.dedup();
+    pairs
+}
+
+/// Reports the stretches between neighbouring ends that both segments run along, and the ends outside them. Curves
+/// that share a stretch are parts of one curve, and have nothing else in common.
+fn shared(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut impl FnMut(Meet)) -> bool {
+    let mut stretches: Vec<([f64; 2], [f64; 2])> = Vec::new();
+    for pair in ends.windows(2) {
+        let &[(s0, t0), (s1, t1)] = pair else { continue };
+        if a.at(s0).distance(a.at(s1)) <= 4.0 * off && (s1 - s0) < 0.5 {
+            continue;
+        }
+        let on_both = (1..=CHECKS).all(|i| {
+            let p = a.at(s0 + (s1 - s0) * i as f64 / (CHECKS + 1) as f64);
+            let t = b.nearest(p);
+            b.at(t).distance(p) <= 2.0 * off && t >= t0.min(t1) - 1e-6 && t <= t0.max(t1) + 1e-6
+        });
+        if on_both {
+            stretches.push(([s0, s1], [t0, t1]));
+        }
+    }
+    if stretches.is_empty() {
+        return false;
+    }
+    for (s, t) in ends {
+        let within = |stretch: &([f64; 2], [f64; 2])| *s >= stretch.0[0] && *s <= stretch.0[1];
+        if !stretches.iter().any(within) {
+            found(Meet::At(*s, *t));
+        }
+    }
+    stretches.into_iter().for_each(|(s, t)| found(Meet::Along(s, t)));
+    true
+}
+
+/// The places that a straight side and a curve have in common, tangencies included.
+fn side_and_curve(from: Point, to: Point, curve: &Segment, off: f64, mut found: impl FnMut(f64, f64)) {
+    let step = to - from;
+    let length = step.length();
+    if length == 0.0 {
+        return;
+    }
+    let along = step / length;
+    let mut look = |t: f64| {
+        let arm = curve.at(t) - from;
+        let (at, aside) = (arm.dot(along), along.perp_dot(arm));
+        if aside.abs() <= off && at >= -off && at <= length + off {
+            found((at / length).clamp(0.0, 1.0), t);
+        }
+    };
+    let aside = |p: Point| along.perp_dot(p - from);
+    match *curve {
+        Segment::Line { .. } => {}
+        Segment::Quad { from, control, to } => {
+            let heights = [from, control, to].map(aside);
+            roots(heights, &mut look);
+            let slopes: [f64; 2] = differences(heights);
+            roots(slopes, &mut look);
+        }
+        Segment::Cubic { from, control1, control2, to } => {
+            let heights = [from, control1, control2, to].map(aside);
+            roots(heights, &mut look);
+            let slopes: [f64; 3] = differences(heights);
+            roots(slopes, &mut look);
+        }
+        Segment::Arc(arc) => {
+            let Some(whole) = arc.centred() else { return };
+            // The height over the line at an angle before squashing: level + size * cos(angle - top).
+            let p = along.perp_dot(whole.turned(Point::new(whole.radii.x, 0.0)));
+            let q = along.perp_dot(whole.turned(Point::new(0.0, whole.radii.y)));
+            let (level, size, top) = (aside(whole.centre), p.hypot(q), q.atan2(p));
+            let swing = (-level / size).clamp(-1.0, 1.0).acos();
+            for angle in [top + swing, top - swing, top, top + std::f64::consts::PI] {
+                if let Some(share) = whole.share_of(crate::number::rad(angle)) {
+                    look(share);
+                }
+            }
+        }
+    }
+}
+
+/// The Bernstein coefficients of the derivative, but for a factor.
+fn differences<const N: usize, const M: usize>(coefficients: [f64; N]) -> [f64; M] {
+    let mut slopes = [0.0; M];
+    for (slope, pair) in slopes.iter_mut().zip(coefficients.windows(2)) {
+        if let [a, b] = pair {
+            *slope = b - a;
+        }
+    }
+    slopes
+}
+
+/// A piece of a curve between two parameters, and the corners of a polygon round it.
+#[derive(Clone, Copy)]
+struct Piece {
+    segment: Segment,
+    from: f64,
+    to: f64,
+    hull: [Point; 4],
+}
+
+impl Piece {
+    fn new(segment: Segment, from: f64, to: f64) -> Self {
+        let hull = match segment {
+            Segment::Line { from, to } => [from, from, to, to],
+            Segment::Quad { from, control, to } => [from, control, control, to],
+            Segment::Cubic { from, control1, control2, to } => [from, control1, control2, to],
+            Segment::Arc(arc) => {
+                // Where the tangents at the ends meet; the piece is at most a quarter turn.
+                let apex = arc.centred().map_or(arc.from, |whole| {
+                    let half = whole.sweep * 0.5;
+                    whole.centre + (whole.at(0.5) - whole.centre) / half.cos()
+                });
+                [arc.from, apex, apex, arc.to]
+            }
+        };
+        Self { segment, from, to, hull }
+    }
+
+    fn bounds(&self) -> Bounds {
+        let [a, b, c, d] = self.hull;
+        Bounds { min: a.min(b).min(c).min(d), max: a.max(b).max(c).max(d) }
+    }
+
+    fn chord(&self) -> Point {
+        let [from, _, _, to] = self.hull;
+        to - from
+    }
+
+    fn size(&self) -> f64 {
+        self.bounds().size().length()
+    }
+
+    fn halves(&self) -> [Self; 2] {
+        let (left, right) = self.segment.split(0.5);
+        let middle = self.from.midpoint(self.to);
+        [Self::new(left, self.from, middle), Self::new(right, middle, self.to)]
+    }
+
+    /// The heights of a hull over this piece's chord: lowest and highest, in units of length.
+    fn heights(&self, hull: &[Point; 4]) -> (f64, f64) {
+        let along = self.chord().normalize_or_zero();
+        let [from, ..] = self.hull;
+        hull.iter().map(|p| along.perp_dot(*p - from)).fold((f64::MAX, f64::MIN), |(a, b), h| (a.min(h), b.max(h)))
+    }
+
+    /// How far the piece may be off its chord, as a share of the chord's length.
+    fn bend(&self) -> f64 {
+        let (low, high) = self.heights(&self.hull);
+        let along = self.chord();
+        let length = along.length();
+        // A piece that runs back along its chord is not straight at all.
+        let [from, b, c, _] = self.hull;
+        let ahead = [b, c].iter().all(|p| {
+            let at = (*p - from).dot(along);
+            at >= -1e-9 * length * length && at <= length * length * (1.0 + 1e-9)
+        });
+        if ahead && length > 0.0 { (high - low) / length } else { f64::INFINITY }
+    }
+
+    fn strip_misses(&self, other: &Self, off: f64) -> bool {
+        let (low, high) = self.heights(&self.hull);
+        let (other_low, other_high) = self.heights(&other.hull);
+        other_low > high + off || other_high < low - off
+    }
+}
+
+/// The pieces of a curve to begin with: an arc in pieces of at most a quarter turn.
+fn pieces(segment: &Segment) -> Vec<Piece> {
+    let quarters = match segment {
+        Segment::Arc(arc) => arc.centred().map_or(1.0, |whole| (whole.sweep.degrees().abs() / 90.0).ceil()),
+        _ => 1.0,
+    };
+    let count = quarters.max(1.0) as usize;
+    let mut rest = *segment;
+    let mut begin = 0.0;
+    let mut pieces = Vec::with_capacity(count);
+    for i in 1..count {
+        let end = i as f64 / count as f64;
+        let (left, right) = rest.split((end - begin) / (1.0 - begin));
+        pieces.push(Piece::new(left, begin, end));
+        (rest, begin) = (right, end);
+    }
+    pieces.push(Piece::new(rest, begin, 1.0));
+    pieces
+}
+
+/// The places that two curves have in common.
+fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut Vec<(f64, f64)>) {
+    let firsts = pieces(a);
+    let mut rest: Vec<(Piece, Piece)> =
+        pieces(b).into_iter().flat_map(|q| firsts.iter().map(move |p| (*p, q))).collect();
+    let mut looked = 0;
+    let mut touches: Vec<(f64, f64)> = Vec::new();
+    while let Some((p, q)) = rest.pop() {
+        looked += 1;
+        let (box_p, box_q) = (p.bounds(), q.bounds());
+        let apart = (box_p.min - Point::splat(off)).cmpgt(box_q.max).any()
+            || (box_q.min - Point::splat(off)).cmpgt(box_p.max).any();
+        if apart || looked > MOST_PAIRS || p.strip_misses(&q, off) || q.strip_misses(&p, off) {
+            continue;
+        }
+        let (long, short) = (p.size().max(q.size()), p.size().min(q.size()));
+        let turn = p.chord().perp_dot(q.chord()).abs() / (p.chord().length() * q.chord().length());
+        if turn > 4.0 * (p.bend() + q.bend()) {
+            // Both nearly straight, and not parallel: one place at most.
+            if let Some(place) = polished(a, b, &p, &q, off) {
+                found.push(place);
+            }
+        } else if long <= SHORT * off {
+            let s = p.from.midpoint(p.to);
+            let t = b.nearest(a.at(s));
+            let s = a.nearest(b.at(t));
+            let t = b.nearest(a.at(s));
+            if a.at(s).distance(b.at(t)) <= off {
+                touches.push((s, t));
+            }
+        } else if short * 4.0 < long {
+            if p.size() > q.size() {
+                rest.extend(p.halves().map(|half| (half, q)));
+            } else {
+                rest.extend(q.halves().map(|half| (p, half)));
+            }
+        } else {
+            for left in p.halves() {
+                rest.extend(q.halves().map(|right| (left, right)));
+            }
+        }
+    }
+    add_touches(a, off, touches, ends, found);
+}
+
+/// Newton's method for the place where two nearly straight pieces cross, from where their chords do.
+fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Option<(f64, f64)> {
+    let (along, other) = (p.chord(), q.chord());
+    let arm = q.hull[0] - p.hull[0];
+    let turn = along.perp_dot(other);
+    let (at, on) = (arm.perp_dot(other) / turn, arm.perp_dot(along) / turn);
+    let mut s = p.from + (p.to - p.from) * at.clamp(0.0, 1.0);
+    let mut t = q.from + (q.to - q.from) * on.clamp(0.0, 1.0);
+    for _ in 0..12 {
+        let gap = b.at(t) - a.at(s);
+        let (u, v) = (a.velocity(s), b.velocity(t));
+        let turn = u.perp_dot(v);
+        if turn == 0.0 {
+            break;
+        }
+        let (step_s, step_t) = (gap.perp_dot(v) / turn, gap.perp_dot(u) / turn);
+        let next = ((s + step_s).clamp(0.0, 1.0), (t + step_t).clamp(0.0, 1.0));
+        let settled = (next.0 - s).abs() + (next.1 - t).abs() < 1e-16;
+        (s, t) = next;
+        if settled {
+            break;
+        }
+    }
+    // Within both pieces, give or take what belongs to the neighbours too.
+    let (slack_s, slack_t) = ((p.to - p.from) * 1e-3, (q.to - q.from) * 1e-3);
+    let inside = s >= p.from - slack_s && s <= p.to + slack_s && t >= q.from - slack_t && t <= q.to + slack_t;
+    (inside && a.at(s).distance(b.at(t)) <= off).then_some((s, t))
+}
+
+/// Pieces that touch lie next to one another and report the same touch: one for each row of them, in its middle, and
+/// none where the curves cross plainly, or one of them ends on the other, close by.
+fn add_touches(
+    a: &Segment,
+    off: f64,
+    mut touches: Vec<(f64, f64)>,
+    ends: &[(f64, f64)],
+    found: &mut Vec<(f64, f64)>,
+) {
+    let near = |p: &(f64, f64), q: &(f64, f64)| {
+        a.at(p.0).distance(a.at(q.0)) <= 2.0 * SHORT * off && (p.1 - q.1).abs() < 0.05
+    };
+    touches.retain(|touch| !found.iter().chain(ends).any(|place| near(touch, place)));
+    touches.sort_by(|p, q| p.0.total_cmp(&q.0));
+    for row in touches.chunk_by(|p, q| near(p, q)) {
+        if let [first, .., last] | [first @ last] = row {
+            found.push((first.0.midpoint(last.0), first.1.midpoint(last.1)));
+        }
+    }
+}
+
+/// The two parameters at which a cubic crosses itself, where it does (its double point, in closed form).
+pub(crate) fn loop_of(segment: &Segment) -> Option<(f64, f64)> {
+    let Segment::Cubic { from, control1, control2, to } = *segment else { return None };
+    let a = to - from + (control1 - control2) * 3.0;
+    let b = (from - control1 * 2.0 + control2) * 3.0;
+    let c = (control1 - from) * 3.0;
+    // With u = s + t and w = s^2 + s t + t^2: a w + b u + c = 0 along x and along y.
+    let turn = a.perp_dot(b);
+    if turn == 0.0 {
+        return None;
+    }
+    let (w, u) = (b.perp_dot(c) / turn, c.perp_dot(a) / turn);
+    let [first, second] = quadratic_roots(1.0, -u, u * u - w);
+    let (s, t) = (first?.min(second?), first?.max(second?));
+    (s >= 0.0 && t <= 1.0 && t - s > 1e-9).then_some((s, t))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::prelude::*;
+
+    fn all(a: &Segment, b: &Segment) -> Vec<Meet> {
+        let mut found = Vec::new();
+        meets(a, b, 1e-9, &mut |meet| found.push(meet));
+        found
+    }
+
+    fn first(path: &Path) -> Segment {
+        path.segments().next().unwrap()
+    }
+
+    /// The slow twin: crossings of very many chords.
+    fn chords_cross(a: &Segment, b: &Segment) -> usize {
+        let chords = |segment: &Segment| -> Vec<Segment> {
+            let at = |i: u32| segment.at(((f64::from(i) - 0.37) / 599.0).clamp(0.0, 1.0));
+            (0..600).map(|i| Segment::Line { from: at(i), to: at(i + 1) }).collect()
+        };
+        let (firsts, seconds) = (chords(a), chords(b));
+        firsts.iter().map(|p| seconds.iter().map(|q| all(p, q).len()).sum::<usize>()).sum()
+    }
+
+    #[test]
+    fn random_curves_cross_where_their_chords_do() {
+        let mut seed = 4711_u64;
+        let mut random = || {
+            seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+            (seed >> 33) as f64 / f64::from(1_u32 << 31) * 100.0
+        };
+        let mut point = || (random(), random());
+        for i in 0..150 {
+            let mut curve = |kind: usize| match kind % 4 {
+                0 | 1 => first(&start(point()).cubic(point(), point(), point()).open()),
+                2 => first(&start(point()).quad(point(), point()).open()),
+                _ => first(&start(point()).arc_radii(point(), point(), deg(30.0), ArcWay::LongClockwise).open()),
+            };
+            let (a, b) = (curve(i), curve(i / 4));
+            let found = all(&a, &b);
+            assert_eq!(found.len(), chords_cross(&a, &b), "{i} {a:?} {b:?}: {found:?}");
+            assert_eq!(found.len(), all(&b, &a).len());
+        }
+    }
+
+    #[test]
+    fn two_cubics_can_cross_nine_times() {
+        let a = first(&Path::from_data("M0 0C130 150-30 150 100 0").unwrap());
+        let wave = first(&Path::from_data("M10-40C-30 160 130 160 90-40").unwrap());
+        for pair in [(a, wave), (wave, a)] {
+            let found = all(&pair.0, &pair.1);
+            for meet in &found {
+                let Meet::At(s, t) = meet else { panic!("{meet:?}") };
+                assert!(pair.0.at(*s).distance(pair.1.at(*t)) < 1e-9);
+            }
+            assert_eq!(found.len(), chords_cross(&a, &wave), "{found:?}");
+        }
+        // Chebyshev's polynomial of degree three, along x and along y.
+        let upright = first(&start((-30.0, -30.0)).cubic((-10.0, 150.0), (10.0, -150.0), (30.0, 30.0)).open());
+        let level = first(&start((-30.0, -30.0)).cubic((150.0, -10.0), (-150.0, 10.0), (30.0, 30.0)).open());
+        assert_eq!(all(&upright, &level).len(), 9);
+    }
+
+    #[test]
+    fn tangencies_are_found_once() {
+        let bow = first(&Path::from_data("M-10 10Q0-10 10 10").unwrap());
+        assert_eq!(all(&bow, &Segment::Line { from: pt(-5.0, 0.0), to: pt(5.0, 0.0) }), [Meet::At(0.5, 0.5)]);
+        let under = first(&Path::from_data("M-10-30Q0 30 10-30").unwrap());
+        let found = all(&bow, &under);
+        assert_eq!(found.len(), 1, "{found:?}");
+        let half = |x: f64| first(&start((x, 5.0)).arc_about((x, 0.0), deg(-170.0)).open());
+        let found = all(&half(0.0), &first(&start((10.0, 5.0)).arc_about((10.0, 0.0), deg(170.0)).open()));
+        assert_eq!(found.len(), 1, "{found:?}");
+        let hoops = (circle((0.0, 0.0), 5.0), circle((10.0, 0.0), 5.0));
+        let touches: usize =
+            hoops.0.segments().map(|a| hoops.1.segments().map(|b| all(&a, &b).len()).sum::<usize>()).sum();
+        assert_eq!(touches, 4, "the four quarters that end in the one spot");
+    }
+
+    #[test]
+    fn shared_stretches_are_stretches() {
+        let line = |a: f64, b: f64| Segment::Line { from: pt(a, 1.0), to: pt(b, 1.0) };
+        assert_eq!(all(&line(0.0, 10.0), &line(20.0, 5.0)), [Meet::Along([0.5, 1.0], [1.0, 2.0 / 3.0])]);
+        assert_eq!(all(&line(0.0, 10.0), &line(10.0, 15.0)), [Meet::At(1.0, 0.0)]);
+        assert_eq!(all(&line(0.0, 10.0), &line(11.0, 15.0)), []);
+        let curve = first(&Path::from_data("M0 0C30 50 60-50 90 10").unwrap());
+        let (early, late) = (curve.split(0.6).0, curve.split(0.3).1);
+        let found = all(&early, &late);
+        let [Meet::Along([s0, s1], [t0, t1])] = found[..] else { panic!("{found:?}") };
+        assert!((s0 - 0.5).abs() < 1e-6 && s1 == 1.0 && t0 == 0.0 && (t1 - 3.0 / 7.0).abs() < 1e-6);
+    }
+
+    #[test]
+    fn a_loop_is_known_in_closed_form() {
+        let knot = first(&Path::from_data("M0 0C100 100-50 100 50 0").unwrap());
+        let (s, t) = loop_of(&knot).unwrap();
+        assert!(knot.at(s).distance(knot.at(t)) < 1e-12);
+        assert_eq!(loop_of(&first(&Path::from_data("M0 0C10 10 20 10 30 0").unwrap())), None);
+    }
+}

@@ -1,0 +1,224 @@
+//! A tree of boxes: which of many are near a spot, or overlap another box, without looking at all of them.
+//!
+//! The boxes are sorted by halving them at the middle of their longer extent, and the tree over them is stored
+//! without pointers: a node's children stand at twice its place.
+
+use std::ops::ControlFlow;
+
+use crate::number::Point;
+use crate::path::Bounds;
+
+/// How many boxes a leaf holds at most.
+const LEAF: usize = 4;
+
+/// Boxes by place; each is known by its number in the order in which it was given.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct BoxTree {
+    /// The box of each node; the node's children are `2 n + 1` and `2 n + 2`. Leaves are those of the last level.
+    nodes: Vec<Bounds>,
+    /// The numbers of the boxes, leaf after leaf.
+    order: Vec<u32>,
+    boxes: Vec<Bounds>,
+    levels: u32,
+}
+
+impl BoxTree {
+    /// Cost: n log n.
+    pub(crate) fn new(boxes: impl IntoIterator<Item = Bounds>) -> Self {
+        let boxes: Vec<Bounds> = boxes.into_iter().collect();
+        let mut order: Vec<u32> = (0..boxes.len() as u32).collect();
+        let leaves = boxes.len().div_ceil(LEAF).next_power_of_two();
+        let levels = leaves.trailing_zeros();
+        let mut tree = Self { nodes: Vec::new(), order: Vec::new(), boxes: Vec::new(), levels };
+        if boxes.is_empty() {
+            return tree;
+        }
+        let nothing = Bounds { min: Point::INFINITY, max: Point::NEG_INFINITY };
+        tree.nodes = vec![nothing; 2 * leaves - 1];
+        tree.boxes = boxes;
+        tree.build(0, 0, &mut order);
+        tree.order = order;
+        tree
+    }
+
+    fn build(&mut self, node: usize, level: u32, order: &mut [u32]) {
+        let around = |all: &[u32]| {
+            let boxes = all.iter().filter_map(|i| self.boxes.get(*i as usize).copied());
+            boxes.reduce(Bounds::union)
+        };
+        let Some(bounds) = around(order) else { return };
+        if let Some(slot) = self.nodes.get_mut(node) {
+            *slot = bounds;
+        }
+        if level == self.levels {
+            return;
+        }
+        let wide = bounds.size().x >= bounds.size().y;
+        let middle = self.first_of(order.len(), level);
+        let boxes = &self.boxes;
+        let place = |i: &u32| {
+            boxes.get(*i as usize).map_or(0.0, |b| if wide { b.min.x + b.max.x } else { b.min.y + b.max.y })
+        };
+        if middle < order.len() {
+            order.select_nth_unstable_by(middle, |a, b| place(a).total_cmp(&place(b)).then(a.cmp(b)));
+        }
+        let (left, right) = order.split_at_mut(middle);
+        self.build(2 * node + 1, level + 1, left);
+        self.build(2 * node + 2, level + 1, right);
+    }
+
+    /// How many of a node's boxes go to its first child: half, in whole leaves, so that leaves are full from the left.
+    fn first_of(&self, count: usize, level: u32) -> usize {
+        let half_leaves = 1_usize << (self.levels - level - 1);
+        (half_leaves * LEAF).min(count)
+    }
+
+    /// The boxes of a leaf.
+    fn leaf(&self, node: usize) -> &[u32] {
+        let begin = (node + 1 - (1 << self.levels)) * LEAF;
+        let end = (begin + LEAF).min(self.order.len());
+        self.order.get(begin..end).unwrap_or_default()
+    }
+
+    fn is_leaf(&self, node: usize) -> bool {
+        node + 1 >= 1 << self.levels
+    }
+
+    /// Calls `visit` with the number of every box for which, as for each box around it, `wanted` holds, until it
+    /// breaks off.
+    pub(crate) fn each(
+        &self,
+        wanted: impl Fn(&Bounds) -> bool,
+        mut visit: impl FnMut(usize) -> ControlFlow<()>,
+    ) -> ControlFlow<()> {
+        // One node waits for each level, and there are at most 32 levels.
+        let mut rest = ArrayStack::new(0);
+        while let Some(node) = rest.pop() {
+            let Some(bounds) = self.nodes.get(node) else { continue };
+            if !wanted(bounds) {
+                continue;
+            }
+            if self.is_leaf(node) {
+                for i in self.leaf(node) {
+                    let i = *i as usize;
+                    if self.boxes.get(i).is_some_and(&wanted) {
+                        visit(i)?;
+                    }
+                }
+            } else {
+                rest.push(2 * node + 2);
+                rest.push(2 * node + 1);
+            }
+        }
+        ControlFlow::Continue(())
+    }
+
+    /// The box for which `distance` gives the least, which must be no less than the distance to the box itself. Of
+    /// equal ones the one with the lowest number. Cost: logarithmic where boxes are small against their distances.
+    pub(crate) fn nearest(&self, spot: Point, mut distance: impl FnMut(usize) -> f64) -> Option<(usize, f64)> {
+        let mut best: Option<(usize, f64)> = None;
+        let mut rest = vec![(0, 0.0)];
+        let farther = |best: &Option<(usize, f64)>, to: f64| best.is_some_and(|(_, least)| to > least);
+        while let Some((node, to)) = rest.pop() {
+            let Some(bounds) = self.nodes.get(node).filter(|_| !farther(&best, to)) else { continue };
+            if bounds.min.x > bounds.max.x {
+                continue;
+            }
+            if self.is_leaf(node) {
+                for i in self.leaf(node) {
+                    let i = *i as usize;
+                    let Some(bounds) = self.boxes.get(i) else { continue };
+                    if farther(&best, distance_to(bounds, spot)) {
+                        continue;
+                    }
+                    let to = distance(i);
+                    if best.is_none_or(|(j, least)| to < least || (to == least && i < j)) {
+                        best = Some((i, to));
+                    }
+                }
+                continue;
+            }
+            let mut children = [2 * node + 1, 2 * node + 2]
+                .map(|child| (child, self.nodes.get(child).map_or(f64::INFINITY, |b| distance_to(b, spot))));
+            // The nearer one is looked at first, so it goes onto the stack last.
+            if children[0].1 <= children[1].1 {
+                children.reverse();
+            }
+            rest.extend(children);
+        }
+        best
+    }
+}
+
+/// A short stack that needs no memory of its own.
+struct ArrayStack {
+    nodes: [usize; 64],
+    count: usize,
+}
+
+impl ArrayStack {
+    fn new(first: usize) -> Self {
+        Self { nodes: [first; 64], count: 1 }
+    }
+
+    fn push(&mut self, node: usize) {
+        if let Some(slot) = self.nodes.get_mut(self.count) {
+            *slot = node;
+            self.count += 1;
+        }
+    }
+
+    fn pop(&mut self) -> Option<usize> {
+        self.count = self.count.checked_sub(1)?;
+        self.nodes.get(self.count).copied()
+    }
+}
+
+/// The distance from a spot to a box; zero inside it.
+pub(crate) fn distance_to(bounds: &Bounds, spot: Point) -> f64 {
+    (bounds.min - spot).max(spot - bounds.max).max(Point::ZERO).length()
+}
+
+/// Whether two boxes have a spot in common, rims included.
+pub(crate) fn overlap(a: &Bounds, b: &Bounds) -> bool {
+    a.min.cmple(b.max).all() && b.min.cmple(a.max).all()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::number::pt;
+
+    fn boxes(n: usize) -> Vec<Bounds> {
+        let place = |i: usize| pt(((i * 7919) % 1009) as f64, ((i * 104_729) % 997) as f64);
+        (0..n)
+            .map(|i| Bounds { min: place(i), max: place(i) + pt((i % 13) as f64, (i % 7) as f64) })
+            .collect()
+    }
+
+    #[test]
+    fn the_tree_finds_what_looking_at_all_finds() {
+        for n in [0, 1, 3, 4, 5, 8, 9, 100, 1000] {
+            let boxes = boxes(n);
+            let tree = BoxTree::new(boxes.iter().copied());
+            for probe in super::tests::boxes(40) {
+                let mut found = Vec::new();
+                let _ = tree.each(
+                    |b| overlap(b, &probe),
+                    |i| {
+                        found.push(i);
+                        ControlFlow::Continue(())
+                    },
+                );
+                found.sort_unstable();
+                let all: Vec<usize> = (0..n).filter(|i| overlap(&boxes[*i], &probe)).collect();
+                assert_eq!(found, all);
+                let near = tree.nearest(probe.min, |i| distance_to(&boxes[i], probe.min));
+                let best = (0..n)
+                    .map(|i| (i, distance_to(&boxes[i], probe.min)))
+                    .min_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cmp(&b.0)));
+                assert_eq!(near, best);
+            }
+        }
+    }
+}
