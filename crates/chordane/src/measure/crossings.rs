@@ -132,7 +132,7 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
     let mut found = Vec::new();
     for (i, a) in lines.list.iter().enumerate() {
         if let Some((s, t)) = loop_of(&a.segment) {
-            found.push(crossing(&lines, a, &lines, a, Meet::At(s, t)));
+            found.push(earlier_first(crossing(&lines, a, &lines, a, Meet::At(s, t))));
         }
         let reach = grown(&a.bounds, off);
         let whole = tree.each(
@@ -146,7 +146,7 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
                         Meet::Along(..) => false,
                     };
                     if !joint {
-                        found.push(crossing(&lines, a, &lines, b, meet));
+                        found.push(earlier_first(crossing(&lines, a, &lines, b, meet)));
                     }
                 });
                 enough(found.len(), limit)
@@ -296,19 +296,22 @@ fn goes_across(first: &Lines, a: &Line, s: f64, second: &Lines, b: &Line, t: f64
     (from_out(b_in) < way_in) != (from_out(b_out) < way_in)
 }
 
+/// Where a place is along its path, to be compared.
+fn key(place: &Place) -> (usize, f64) {
+    (place.contour, place.segment as f64 + place.parameter)
+}
+
+/// At the seam of a contour, the later place of a path that meets itself may have come first.
+fn earlier_first(mut crossing: Crossing) -> Crossing {
+    let (a, b) = (key(&crossing.first), key(&crossing.second));
+    if !matches!(crossing.kind, CrossingKind::Along { .. }) && a.0 == b.0 && a.1 > b.1 {
+        std::mem::swap(&mut crossing.first, &mut crossing.second);
+    }
+    crossing
+}
+
 /// In order along the first path, each place once.
 fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
-    let key = |place: &Place| (place.contour, place.segment as f64 + place.parameter);
-    for crossing in &mut found {
-        // A joint at the seam of a contour may have put the later place first.
-        if crossing.kind == CrossingKind::Touching || crossing.kind == CrossingKind::Across {
-            let (a, b) = (key(&crossing.first), key(&crossing.second));
-            let same_path_order = a.0 == b.0 && a.1 > b.1;
-            if same_path_order {
-                std::mem::swap(&mut crossing.first, &mut crossing.second);
-            }
-        }
-    }
     found.sort_by(|p, q| {
         let (a, b) = (key(&p.first), key(&q.first));
         let (c, d) = (key(&p.second), key(&q.second));
@@ -322,5 +325,21 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
         let same_kind = matches!(p.kind, CrossingKind::Along { .. }) == matches!(q.kind, CrossingKind::Along { .. });
         same_kind && near(&p.first, &q.first) && near(&p.second, &q.second) && p.at.distance(q.at) <= 16.0 * off
     });
+    // The sides next to a shared stretch meet at its ends; that is part of the stretch.
+    let ends: Vec<Point> = found
+        .iter()
+        .filter_map(|crossing| match crossing.kind {
+            CrossingKind::Along { to, .. } => Some([crossing.at, to]),
+            _ => None,
+        })
+        .flatten()
+        .collect();
+    if !ends.is_empty() {
+        let tree = BoxTree::new(ends.iter().map(|end| grown(&Bounds { min: *end, max: *end }, 16.0 * off)));
+        found.retain(|crossing| {
+            matches!(crossing.kind, CrossingKind::Along { .. })
+                || tree.each(|b| b.contains(crossing.at), |_| ControlFlow::Break(())).is_continue()
+        });
+    }
     found
 }

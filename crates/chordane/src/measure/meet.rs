@@ -238,18 +238,17 @@ impl Piece {
         hull.iter().map(|p| along.perp_dot(*p - from)).fold((f64::MAX, f64::MIN), |(a, b), h| (a.min(h), b.max(h)))
     }
 
-    /// How far the piece may be off its chord, as a share of the chord's length.
+    /// How much the piece's direction may differ from its chord's, as the sine of the angle; infinite where it is a
+    /// right angle or more. The direction stays between those of the hull's sides.
     fn bend(&self) -> f64 {
-        let (low, high) = self.heights(&self.hull);
-        let along = self.chord();
-        let length = along.length();
-        // A piece that runs back along its chord is not straight at all.
-        let [from, b, c, _] = self.hull;
-        let ahead = [b, c].iter().all(|p| {
-            let at = (*p - from).dot(along);
-            at >= -1e-9 * length * length && at <= length * length * (1.0 + 1e-9)
+        let along = self.chord().normalize_or_zero();
+        let sides = self.hull.windows(2).map(|pair| match pair {
+            [a, b] => (*b - *a).normalize_or_zero(),
+            _ => Point::ZERO,
         });
-        if ahead && length > 0.0 { (high - low) / length } else { f64::INFINITY }
+        sides.filter(|side| *side != Point::ZERO).fold(0.0, |most: f64, side| {
+            if side.dot(along) > 0.0 { most.max(along.perp_dot(side).abs()) } else { f64::INFINITY }
+        })
     }
 
     fn strip_misses(&self, other: &Self, off: f64) -> bool {
@@ -296,8 +295,8 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
         }
         let (long, short) = (p.size().max(q.size()), p.size().min(q.size()));
         let turn = p.chord().perp_dot(q.chord()).abs() / (p.chord().length() * q.chord().length());
-        if turn > 4.0 * (p.bend() + q.bend()) {
-            // Both nearly straight, and not parallel: one place at most.
+        if turn > 2.0 * (p.bend() + q.bend()) {
+            // No direction of the one is one of the other: one place at most.
             if let Some(place) = polished(a, b, &p, &q, off) {
                 found.push(place);
             }

@@ -147,7 +147,7 @@ fn runs(path: &Path, crossings: &[Crossing]) -> Vec<Vec<Segment>> {
         let mut cuts = cuts.into_iter().peekable();
         let mut run: Vec<Segment> = Vec::new();
         for (number, segment) in contour.segments().enumerate() {
-            let (mut rest, mut begin) = (segment, 0.0);
+            let (mut rest, mut begin, mut cut_at_end) = (segment, 0.0, false);
             let drawn_before = |from: f64, to: f64| {
                 let middle = from.midpoint(to);
                 twice.iter().any(|(n, low, high)| *n == number && middle > *low && middle < *high)
@@ -160,12 +160,16 @@ fn runs(path: &Path, crossings: &[Crossing]) -> Vec<Vec<Segment>> {
                     }
                     (rest, begin) = (behind, at);
                 }
+                cut_at_end = at >= 1.0;
                 if at < 1.0 && !run.is_empty() {
                     runs.push(std::mem::take(&mut run));
                 }
             }
             if !drawn_before(begin, 1.0) {
                 run.push(rest);
+            }
+            if cut_at_end && !run.is_empty() {
+                runs.push(std::mem::take(&mut run));
             }
         }
         runs.extend((!run.is_empty()).then_some(run));

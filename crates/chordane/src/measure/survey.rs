@@ -233,7 +233,11 @@ impl Survey {
         // The stretch whose end is at or behind the parameter, and the distance at which its polynomial gives it.
         let stretch = stretches.find(|s| s.parameter(s.begin + s.length) >= parameter);
         let distance = match stretch {
-            Some(stretch) => stretch.begin + segment.length_between(stretch.powers[0], parameter, 1e-12),
+            // Not past the stretch by rounding: the next one may be on another contour.
+            Some(stretch) => {
+                let [first, ..] = stretch.powers;
+                stretch.begin + segment.length_between(first, parameter, 1e-12).min(stretch.length)
+            }
             None => self.stretches.iter().skip(first).find(|s| s.segment as usize > number).map_or(self.length, |s| s.begin),
         };
         Some(Station { segment, contour: *contour, parameter, distance, whole: self.length })
