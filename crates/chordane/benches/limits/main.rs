@@ -85,6 +85,8 @@ const PAIRS: &[Pair] = &[
     ("flatten", draw::flatten),
     ("length", measure::length),
     ("station", measure::station),
+    ("crossings", measure::crossings),
+    ("nearest", measure::nearest),
     ("parse", text::parse),
     ("write", text::write),
     ("memory", text::memory),

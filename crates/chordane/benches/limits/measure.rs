@@ -79,3 +79,59 @@ pub(crate) fn station() -> Outcome {
         },
     )
 }
+
+/// So many short sides at random over a field that grows with them, so that each crosses about as many others.
+fn sides(n: usize) -> Path {
+    let mut random = Random::new(23);
+    let field = (n as f64).sqrt() * 10.0;
+    let mut side = || {
+        let from = random.point(field);
+        let step = random.point(40.0) - Point::splat(20.0);
+        [from, from + step]
+    };
+    Path::from_contours((0..n).flat_map(|_| Path::open(side()).contours().to_vec()))
+}
+
+/// All crossings of twice as many random sides against those of half: n log n stays near two.
+pub(crate) fn crossings() -> Outcome {
+    let (twice, once) = (sides(200_000), sides(100_000));
+    compare(
+        "crossings",
+        2.3,
+        11,
+        || {
+            black_box(black_box(&twice).crossings().unwrap());
+        },
+        || {
+            black_box(black_box(&once).crossings().unwrap());
+        },
+    )
+}
+
+/// Ten thousand nearest-station queries on a path of ten thousand segments, against the same on a thousand: a search
+/// of all segments would take ten times as long, one that halves them four thirds.
+pub(crate) fn nearest() -> Outcome {
+    // A curve that goes to and fro over the field, row after row.
+    let survey = |rows: usize| {
+        let mut random = Random::new(31);
+        let step = 800.0 / rows as f64;
+        let place = |row: usize, i: usize| {
+            let column = if row % 2 == 0 { i } else { rows - 1 - i };
+            (pt(column as f64, row as f64) + random.point(0.8)) * step
+        };
+        let mut place = place;
+        let places: Vec<Point> =
+            (0..rows).flat_map(|row| (0..rows).map(move |i| (row, i))).map(|(row, i)| place(row, i)).collect();
+        let survey = through(places).open().survey().unwrap();
+        black_box(survey.nearest((0.0, 0.0)).unwrap().distance());
+        survey
+    };
+    let (many, few) = (survey(100), survey(32));
+    let mut random = Random::new(29);
+    let spots: Vec<Point> = (0..10_000).map(|_| random.point(800.0)).collect();
+    let ask = |survey: &Survey| {
+        let sum: f64 = spots.iter().filter_map(|spot| survey.nearest(*spot)).map(|station| station.distance()).sum();
+        black_box(sum);
+    };
+    compare("nearest", 2.0, 11, || ask(&many), || ask(&few))
+}

@@ -130,7 +130,9 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
     let off = tolerance(&[&lines]);
     let tree = BoxTree::new(lines.list.iter().map(|line| line.bounds));
     let mut found = Vec::new();
-    for (i, a) in lines.list.iter().enumerate() {
+    // Neighbours in place one after the other: what they look at is then at hand.
+    for i in tree.by_place() {
+        let Some(a) = lines.list.get(i) else { continue };
         if let Some((s, t)) = loop_of(&a.segment) {
             found.push(earlier_first(crossing(&lines, a, &lines, a, Meet::At(s, t))));
         }

@@ -80,6 +80,11 @@ impl BoxTree {
         self.order.get(begin..end).unwrap_or_default()
     }
 
+    /// The numbers of the boxes, neighbours in place near one another.
+    pub(crate) fn by_place(&self) -> impl Iterator<Item = usize> + '_ {
+        self.order.iter().map(|i| *i as usize)
+    }
+
     fn is_leaf(&self, node: usize) -> bool {
         node + 1 >= 1 << self.levels
     }
