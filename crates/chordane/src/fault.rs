@@ -103,6 +103,24 @@ pub enum FaultKind {
         /// How many are allowed.
         limit: usize,
     },
+    /// A path has no such contour or vertex.
+    NoVertex {
+        /// The contour that was asked for, counted from 0.
+        contour: usize,
+        /// The vertex that was asked for, counted from 0.
+        vertex: usize,
+        /// How many contours there are.
+        contours: usize,
+        /// How many vertices can be asked for in that contour; 0 without one.
+        vertices: usize,
+    },
+    /// No vertex has such a tag.
+    UnknownTag {
+        /// The tag that was asked for.
+        tag: String,
+        /// The tags that there are.
+        known: Vec<String>,
+    },
     /// A coordinate is finite but so far out that pixels cannot be computed.
     TooFar {
         /// The coordinate farthest from zero, in pixels.
@@ -189,6 +207,23 @@ impl fmt::Display for Fault {
             FaultKind::Data { message } => f.write_str(message),
             FaultKind::TooMany { what, count, limit } => {
                 write!(f, "{count} {what} are too many; give at most {limit}")
+            }
+            FaultKind::NoVertex { contour, contours, vertices: 0, .. } => {
+                write!(f, "there is no contour {contour}; ")?;
+                match contours {
+                    0 => f.write_str("the path is empty"),
+                    1 => f.write_str("give 0"),
+                    _ => write!(f, "give 0 to {}", contours - 1),
+                }
+            }
+            FaultKind::NoVertex { contour, vertex, vertices, .. } => {
+                write!(f, "contour {contour} has no vertex {vertex}; give 0 to {}", vertices - 1)
+            }
+            FaultKind::UnknownTag { tag, known } if known.is_empty() => {
+                write!(f, "no vertex is tagged \"{tag}\", nor is any other; tag some with tagged(..) first")
+            }
+            FaultKind::UnknownTag { tag, known } => {
+                write!(f, "no vertex is tagged \"{tag}\"; the tags are \"{}\"", known.join("\", \""))
             }
             FaultKind::TooFar { value, limit } => {
                 write!(f, "a vertex lies at {value:e} pixels; bring it within {limit:e} of the sheet")

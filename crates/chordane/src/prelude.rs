@@ -6,10 +6,9 @@ pub use crate::measure::{Crossing, CrossingKind, Direction, Place, Station, Surv
 pub use crate::number::{Angle, Point, around, between, deg, polar, pt, rad, turns};
 pub use crate::path::{
     Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, Ends, FillRule, Path, Pen,
-    Segment, Spacing, Through, Vertex, corner, flowing, rounded, soft, start, tagged,
-    through,
+    Segment, Spacing, Through, Vertex, corner, flowing, rounded, soft, start, tagged, through,
 };
-pub use crate::reshape::{Cap, Join, Outline};
+pub use crate::reshape::{Cap, Join, Nib, Outline, VertexAt};
 pub use crate::shape::{
     CornerRadii, arc, chord_cut, circle, ellipse, pie, polygon, rectangle, ring, ring_part,
     rounded_rectangle, star,

@@ -157,8 +157,11 @@ fn scale_does_not_matter() {
 #[test]
 fn what_cannot_be_measured_says_why() {
     let broken = start((0.0, 0.0)).line((f64::NAN, 0.0)).close();
-    for fault in [broken.crossings().unwrap_err(), broken.area().unwrap_err(), broken.distance((0.0, 0.0)).unwrap_err()]
-    {
+    for fault in [
+        broken.crossings().unwrap_err(),
+        broken.area().unwrap_err(),
+        broken.distance((0.0, 0.0)).unwrap_err(),
+    ] {
         assert_eq!(fault.call(), "line");
     }
     // A net of lines that cross more than a million times.

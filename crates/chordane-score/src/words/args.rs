@@ -139,6 +139,10 @@ impl<'a, 'b> Args<'a, 'b> {
         self.list(at, values::point)
     }
 
+    pub(crate) fn vertex(&self, at: usize) -> Vertex {
+        self.value(at).and_then(values::vertex).unwrap_or_else(|| soft(Point::NAN))
+    }
+
     pub(crate) fn vertices(&self, at: usize) -> Vec<Vertex> {
         self.list(at, values::vertex)
     }

@@ -28,6 +28,27 @@ const WORDS: &[Word] = &[
         run: |a| Ok(a.path(0).signed_area().into()),
     },
     Word {
+        name: "area",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Number,
+        about: "The area that is painted under the fill rule, each spot once.",
+        example: "circle(pt(0, 0), 10).and(circle(pt(5, 0), 10)).area()",
+        run: |a| Ok(a.path(0).area()?.into()),
+    },
+    Word {
+        name: "centroid",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Point,
+        about: "The middle of what is painted: where a sheet cut to this shape would balance.",
+        example: "pie(pt(0, 0), 40, deg(0), deg(90)).centroid()",
+        run: |a| {
+            let middle = a.path(0).centroid()?;
+            middle.map(Dynamic::from).ok_or_else(|| Refusal::new("the path paints nothing: it has no middle"))
+        },
+    },
+    Word {
         name: "length",
         on: &[Kind::Path],
         takes: &[],
@@ -64,6 +85,46 @@ const WORDS: &[Word] = &[
         run: |a| along(a, |station| Dynamic::from(station.heading())),
     },
     Word {
+        name: "nearest_along",
+        on: &[Kind::Path],
+        takes: &[("spot", Kind::Point)],
+        gives: Kind::Number,
+        about: "The distance along the path to the place nearest to a spot.",
+        example: "let hoop = circle(pt(0, 0), 10);\nhoop.point_along(hoop.nearest_along([30, 20]))",
+        run: |a| {
+            let survey = a.path(0).survey()?;
+            let distance = survey.nearest(a.point(1)).map(|station| station.distance().into());
+            distance.ok_or_else(|| Refusal::new("the path is empty: nothing on it is near"))
+        },
+    },
+    Word {
+        name: "on_stroke",
+        on: &[Kind::Path],
+        takes: &[("spot", Kind::Point), ("width", Kind::Number)],
+        gives: Kind::Number,
+        about: "Whether a round pen of a width that draws the path touches a spot: true or false.",
+        example: "circle(pt(0, 0), 40).on_stroke([41, 0], 4)",
+        run: |a| Ok(a.path(0).on_stroke(a.point(1), a.number(2))?.into()),
+    },
+    Word {
+        name: "crossings",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Points,
+        about: "The points at which the path crosses or touches itself; where a shared stretch begins.",
+        example: "closed([[0, 0], [40, 40], [40, 0], [0, 40]]).crossings()",
+        run: |a| Ok(points(a.path(0).crossings()?)),
+    },
+    Word {
+        name: "crossings_with",
+        on: &[Kind::Path],
+        takes: &[("other", Kind::Path)],
+        gives: Kind::Points,
+        about: "The points at which the path crosses or touches another.",
+        example: "circle(pt(0, 0), 40).crossings_with(open([[-50, 0], [50, 10]]))",
+        run: |a| Ok(points(a.path(0).crossings_with(&a.path(1))?)),
+    },
+    Word {
         name: "centre",
         on: &[Kind::Path],
         takes: &[],
@@ -82,6 +143,10 @@ const WORDS: &[Word] = &[
         run: |a| bounds(a).map(|b| Dynamic::from(b.size())),
     },
 ];
+
+fn points(crossings: Vec<Crossing>) -> Dynamic {
+    crossings.into_iter().map(|crossing| Dynamic::from(crossing.at)).collect::<rhai::Array>().into()
+}
 
 fn bounds(a: &Args<'_, '_>) -> Result<Bounds, Refusal> {
     a.path(0).bounds().ok_or_else(|| Refusal::new("the path is empty: there is nothing to measure"))

@@ -6,6 +6,7 @@
 
 mod args;
 mod curves;
+mod edits;
 mod measure;
 mod numbers;
 mod page;
@@ -67,6 +68,7 @@ pub const SECTIONS: &[Section] = &[
     pen::SECTION,
     curves::SECTION,
     paths::SECTION,
+    edits::SECTION,
     shapes::SECTION,
     measure::SECTION,
     styles::SECTION,

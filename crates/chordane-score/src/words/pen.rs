@@ -267,7 +267,7 @@ pub(super) fn path(path: Path) -> Result<Dynamic, Refusal> {
 }
 
 /// Draws on with the pen that the word is called on.
-fn draw(a: &mut Args<'_, '_>, on: impl FnOnce(Pen) -> Pen) -> Result<Dynamic, Refusal> {
+pub(super) fn draw(a: &mut Args<'_, '_>, on: impl FnOnce(Pen) -> Pen) -> Result<Dynamic, Refusal> {
     let drawn = a.change(|| start(Point::ZERO), on)?;
     if let Some(pen) = drawn.read_lock::<Arc<Pen>>() {
         pen.sound()?;

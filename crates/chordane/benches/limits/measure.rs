@@ -116,12 +116,14 @@ pub(crate) fn nearest() -> Outcome {
         let mut random = Random::new(31);
         let step = 800.0 / rows as f64;
         let place = |row: usize, i: usize| {
-            let column = if row % 2 == 0 { i } else { rows - 1 - i };
+            let column = if row.is_multiple_of(2) { i } else { rows - 1 - i };
             (pt(column as f64, row as f64) + random.point(0.8)) * step
         };
         let mut place = place;
-        let places: Vec<Point> =
-            (0..rows).flat_map(|row| (0..rows).map(move |i| (row, i))).map(|(row, i)| place(row, i)).collect();
+        let places: Vec<Point> = (0..rows)
+            .flat_map(|row| (0..rows).map(move |i| (row, i)))
+            .map(|(row, i)| place(row, i))
+            .collect();
         let survey = through(places).open().survey().unwrap();
         black_box(survey.nearest((0.0, 0.0)).unwrap().distance());
         survey
@@ -130,7 +132,8 @@ pub(crate) fn nearest() -> Outcome {
     let mut random = Random::new(29);
     let spots: Vec<Point> = (0..10_000).map(|_| random.point(800.0)).collect();
     let ask = |survey: &Survey| {
-        let sum: f64 = spots.iter().filter_map(|spot| survey.nearest(*spot)).map(|station| station.distance()).sum();
+        let sum: f64 =
+            spots.iter().filter_map(|spot| survey.nearest(*spot)).map(|station| station.distance()).sum();
         black_box(sum);
     };
     compare("nearest", 2.0, 11, || ask(&many), || ask(&few))

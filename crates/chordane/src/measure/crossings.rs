@@ -144,7 +144,9 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
                 let (behind, before) = (lines.next(i) == Some(j), lines.next(j) == Some(i));
                 meets(&a.segment, &b.segment, off, &mut |meet| {
                     let joint = match meet {
-                        Meet::At(s, t) => (behind && s == 1.0 && t == 0.0) || (before && s == 0.0 && t == 1.0),
+                        Meet::At(s, t) => {
+                            (behind && s == 1.0 && t == 0.0) || (before && s == 0.0 && t == 1.0)
+                        }
                         Meet::Along(..) => false,
                     };
                     if !joint {
@@ -206,7 +208,8 @@ impl Lines {
 
     fn previous(&self, i: usize) -> Option<usize> {
         let line = self.list.get(i)?;
-        let before = i.checked_sub(1).filter(|j| self.list.get(*j).is_some_and(|b| b.contour == line.contour));
+        let before =
+            i.checked_sub(1).filter(|j| self.list.get(*j).is_some_and(|b| b.contour == line.contour));
         before.or_else(|| {
             let (_, closed) = self.contours.get(line.contour)?;
             let last = self.list.partition_point(|b| b.contour <= line.contour).checked_sub(1)?;
@@ -248,7 +251,9 @@ impl Lines {
 
 /// How near two places must be to count as one, in sheet units.
 fn tolerance(all: &[&Lines]) -> f64 {
-    let Some(bounds) = all.iter().filter_map(|lines| lines.bounds()).reduce(Bounds::union) else { return 0.0 };
+    let Some(bounds) = all.iter().filter_map(|lines| lines.bounds()).reduce(Bounds::union) else {
+        return 0.0;
+    };
     // No finer than what is left of the digits far from the origin.
     let far = bounds.min.abs().max(bounds.max.abs()).max_element();
     bounds.size().max_element() * OFF + far * 8.0 * f64::EPSILON
@@ -264,7 +269,11 @@ fn crossing(first: &Lines, a: &Line, second: &Lines, b: &Line, meet: Meet) -> Cr
             at: a.segment.at(s),
             first: first.place(a, s),
             second: second.place(b, t),
-            kind: if goes_across(first, a, s, second, b, t) { CrossingKind::Across } else { CrossingKind::Touching },
+            kind: if goes_across(first, a, s, second, b, t) {
+                CrossingKind::Across
+            } else {
+                CrossingKind::Touching
+            },
         },
         Meet::Along([s0, s1], [t0, t1]) => Crossing {
             at: a.segment.at(s0),
@@ -289,7 +298,9 @@ fn goes_across(first: &Lines, a: &Line, s: f64, second: &Lines, b: &Line, t: f64
         }
     }
     let at = a.segment.at(s);
-    let (Some((a_in, a_out)), Some((b_in, b_out))) = (first.around(a, s), second.around(b, t)) else { return false };
+    let (Some((a_in, a_out)), Some((b_in, b_out))) = (first.around(a, s), second.around(b, t)) else {
+        return false;
+    };
     let from_out = |p: Point| {
         let (u, v) = (a_out - at, p - at);
         u.perp_dot(v).atan2(u.dot(v)).rem_euclid(std::f64::consts::TAU)
@@ -324,8 +335,12 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
         a.0 == b.0 && (a.1 - b.1).abs() < 1e-6
     };
     found.dedup_by(|q, p| {
-        let same_kind = matches!(p.kind, CrossingKind::Along { .. }) == matches!(q.kind, CrossingKind::Along { .. });
-        same_kind && near(&p.first, &q.first) && near(&p.second, &q.second) && p.at.distance(q.at) <= 16.0 * off
+        let same_kind =
+            matches!(p.kind, CrossingKind::Along { .. }) == matches!(q.kind, CrossingKind::Along { .. });
+        same_kind
+            && near(&p.first, &q.first)
+            && near(&p.second, &q.second)
+            && p.at.distance(q.at) <= 16.0 * off
     });
     // The sides next to a shared stretch meet at its ends; that is part of the stretch.
     let ends: Vec<Point> = found

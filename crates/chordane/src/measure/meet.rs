@@ -52,7 +52,9 @@ pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(M
     places.retain(|(s, _)| ends.iter().all(|(end, _)| a.at(*s).distance(a.at(*end)) > 8.0 * off));
     ends.append(&mut places);
     ends.sort_by(|p, q| p.0.total_cmp(&q.0));
-    ends.dedup_by(|q, p| a.at(p.0).distance(a.at(q.0)) <= 4.0 * off && b.at(p.1).distance(b.at(q.1)) <= 4.0 * off);
+    ends.dedup_by(|q, p| {
+        a.at(p.0).distance(a.at(q.0)) <= 4.0 * off && b.at(p.1).distance(b.at(q.1)) <= 4.0 * off
+    });
     ends.into_iter().for_each(|(s, t)| found(Meet::At(s, t)));
 }
 
@@ -235,7 +237,9 @@ impl Piece {
     fn heights(&self, hull: &[Point; 4]) -> (f64, f64) {
         let along = self.chord().normalize_or_zero();
         let [from, ..] = self.hull;
-        hull.iter().map(|p| along.perp_dot(*p - from)).fold((f64::MAX, f64::MIN), |(a, b), h| (a.min(h), b.max(h)))
+        hull.iter()
+            .map(|p| along.perp_dot(*p - from))
+            .fold((f64::MAX, f64::MIN), |(a, b), h| (a.min(h), b.max(h)))
     }
 
     /// How much the piece's direction may differ from its chord's, as the sine of the angle; infinite where it is a
@@ -427,7 +431,9 @@ mod tests {
             let mut curve = |kind: usize| match kind % 4 {
                 0 | 1 => first(&start(point()).cubic(point(), point(), point()).open()),
                 2 => first(&start(point()).quad(point(), point()).open()),
-                _ => first(&start(point()).arc_radii(point(), point(), deg(30.0), ArcWay::LongClockwise).open()),
+                _ => first(
+                    &start(point()).arc_radii(point(), point(), deg(30.0), ArcWay::LongClockwise).open(),
+                ),
             };
             let (a, b) = (curve(i), curve(i / 4));
             let found = all(&a, &b);
@@ -449,7 +455,8 @@ mod tests {
             assert_eq!(found.len(), chords_cross(&a, &wave), "{found:?}");
         }
         // Chebyshev's polynomial of degree three, along x and along y.
-        let upright = first(&start((-30.0, -30.0)).cubic((-10.0, 150.0), (10.0, -150.0), (30.0, 30.0)).open());
+        let upright =
+            first(&start((-30.0, -30.0)).cubic((-10.0, 150.0), (10.0, -150.0), (30.0, 30.0)).open());
         let level = first(&start((-30.0, -30.0)).cubic((150.0, -10.0), (-150.0, 10.0), (30.0, 30.0)).open());
         assert_eq!(all(&upright, &level).len(), 9);
     }

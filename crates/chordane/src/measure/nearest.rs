@@ -13,12 +13,7 @@ use crate::path::{Arc, Path, Segment};
 /// times velocity.
 fn quad_squarely([p, q, r]: [Point; 3]) -> [f64; 4] {
     let (d, e) = ((q - p) * 2.0, (r - q) * 2.0);
-    [
-        p.dot(d),
-        (2.0 * q.dot(d) + p.dot(e)) / 3.0,
-        (r.dot(d) + 2.0 * q.dot(e)) / 3.0,
-        r.dot(e),
-    ]
+    [p.dot(d), (2.0 * q.dot(d) + p.dot(e)) / 3.0, (r.dot(d) + 2.0 * q.dot(e)) / 3.0, r.dot(e)]
 }
 
 fn cubic_squarely([p, q, r, s]: [Point; 4]) -> [f64; 6] {
@@ -200,7 +195,8 @@ impl Survey {
         if !spot.is_finite() {
             return None;
         }
-        let (segment, _) = self.index().nearest(spot, |i| self.segment(i).map_or(f64::INFINITY, |s| s.distance(spot)))?;
+        let (segment, _) =
+            self.index().nearest(spot, |i| self.segment(i).map_or(f64::INFINITY, |s| s.distance(spot)))?;
         self.station_at(segment, self.segment(segment)?.nearest(spot))
     }
 }
@@ -211,7 +207,9 @@ mod tests {
 
     #[test]
     fn the_nearest_place_of_an_arc_is_found_whichever_side_the_spot_is_on() {
-        let arc = start((80.0, 0.0)).arc_radii((-60.0, 20.0), (90.0, 40.0), deg(25.0), ArcWay::LongClockwise).open();
+        let arc = start((80.0, 0.0))
+            .arc_radii((-60.0, 20.0), (90.0, 40.0), deg(25.0), ArcWay::LongClockwise)
+            .open();
         let segment = arc.segments().next().unwrap();
         for spot in around(60).map(|a| polar(a * 7.0, 3.0 + a.degrees() * 0.4)) {
             let samples = (0..=4000).map(|i| segment.at(f64::from(i) / 4000.0).distance(spot));
@@ -232,11 +230,19 @@ mod tests {
 
     #[test]
     fn a_station_knows_how_far_along_the_nearest_place_is() {
-        let curve = start((0.0, 0.0)).cubic((120.0, 10.0), (-40.0, 90.0), (60.0, 80.0)).quad((90.0, 70.0), (95.0, -20.0)).open();
+        let curve = start((0.0, 0.0))
+            .cubic((120.0, 10.0), (-40.0, 90.0), (60.0, 80.0))
+            .quad((90.0, 70.0), (95.0, -20.0))
+            .open();
         let survey = curve.survey().unwrap();
         for station in survey.split(40, false) {
             let found = survey.nearest(station.point()).unwrap();
-            assert!((found.distance() - station.distance()).abs() < 1e-6, "{} {}", found.distance(), station.distance());
+            assert!(
+                (found.distance() - station.distance()).abs() < 1e-6,
+                "{} {}",
+                found.distance(),
+                station.distance()
+            );
         }
     }
 }

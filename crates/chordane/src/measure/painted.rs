@@ -179,7 +179,8 @@ fn runs(path: &Path, crossings: &[Crossing]) -> Vec<Vec<Segment>> {
 
 /// A spot in the middle of the longest segment of a run, and the direction to the right of travel there.
 fn probe(run: &[Segment]) -> Option<(Point, Point)> {
-    let size = |segment: &Segment| segment.at(0.5).distance(segment.from()) + segment.at(0.5).distance(segment.to());
+    let size =
+        |segment: &Segment| segment.at(0.5).distance(segment.from()) + segment.at(0.5).distance(segment.to());
     let longest = run.iter().max_by(|a, b| size(a).total_cmp(&size(b)))?;
     // A curve may stand still in its middle: a third is then as good.
     let t = [0.5, 0.37, 0.71].into_iter().find(|t| longest.velocity(*t) != Point::ZERO)?;
@@ -200,7 +201,9 @@ fn winding(segments: &[Segment], tree: &BoxTree, spot: Point) -> i32 {
 /// The integrals of x^2 dy / 2 and -y^2 dx / 2 along a segment: exact for polynomials, and to the last digits for arcs.
 fn first_moments(segment: &Segment, origin: Point) -> Point {
     let pieces = match segment {
-        Segment::Arc(arc) => arc.centred().map_or(1.0, |whole| (whole.sweep.degrees().abs() / 90.0).ceil().max(1.0)),
+        Segment::Arc(arc) => {
+            arc.centred().map_or(1.0, |whole| (whole.sweep.degrees().abs() / 90.0).ceil().max(1.0))
+        }
         _ => 1.0,
     };
     let (mut sum, mut i) = (Point::ZERO, 0.0);
@@ -209,7 +212,9 @@ fn first_moments(segment: &Segment, origin: Point) -> Point {
             let (p, v) = (segment.at(t) - origin, segment.velocity(t));
             Point::new(p.x * p.x * v.y, -p.y * p.y * v.x) * 0.5
         };
-        sum += sixteen_places((i / pieces, (i + 1.0) / pieces)).map(|(t, weight)| moment(t) * weight).sum::<Point>();
+        sum += sixteen_places((i / pieces, (i + 1.0) / pieces))
+            .map(|(t, weight)| moment(t) * weight)
+            .sum::<Point>();
         i += 1.0;
     }
     sum
@@ -231,7 +236,9 @@ mod tests {
         let lens = 100.0 * (2.0 * PI / 3.0 - 3.0_f64.sqrt() / 2.0);
         let both = a.clone().and(&b);
         assert!((area(&both) - (200.0 * PI - lens)).abs() < 1e-8);
-        assert!((area(&both.clone().with_fill_rule(FillRule::EvenOdd)) - (200.0 * PI - 2.0 * lens)).abs() < 1e-8);
+        assert!(
+            (area(&both.clone().with_fill_rule(FillRule::EvenOdd)) - (200.0 * PI - 2.0 * lens)).abs() < 1e-8
+        );
         assert!((area(&a.clone().and(&b.reversed())) - (200.0 * PI - 2.0 * lens)).abs() < 1e-8);
         // The same contour twice; once each way; and a hole.
         assert!((area(&a.clone().and(&a)) - 100.0 * PI).abs() < 1e-9);

@@ -150,7 +150,8 @@ impl Path {
         let whole: f64 = segments.iter().map(|(segment, _)| segment.length_between(0.0, 1.0, 1e-6)).sum();
         let one_closed = matches!(self.contours(), [only] if only.is_closed());
         let stretches = Vec::with_capacity(segments.len());
-        let mut survey = Survey { segments: Vec::new(), stretches, length: 0.0, one_closed, index: OnceLock::new() };
+        let mut survey =
+            Survey { segments: Vec::new(), stretches, length: 0.0, one_closed, index: OnceLock::new() };
         for (i, (segment, _)) in segments.iter().enumerate() {
             survey.add(segment, i as u32, whole * OFF);
         }
@@ -238,7 +239,12 @@ impl Survey {
                 let [first, ..] = stretch.powers;
                 stretch.begin + segment.length_between(first, parameter, 1e-12).min(stretch.length)
             }
-            None => self.stretches.iter().skip(first).find(|s| s.segment as usize > number).map_or(self.length, |s| s.begin),
+            None => self
+                .stretches
+                .iter()
+                .skip(first)
+                .find(|s| s.segment as usize > number)
+                .map_or(self.length, |s| s.begin),
         };
         Some(Station { segment, contour: *contour, parameter, distance, whole: self.length })
     }

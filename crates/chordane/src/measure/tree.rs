@@ -120,7 +120,11 @@ impl BoxTree {
 
     /// The box for which `distance` gives the least, which must be no less than the distance to the box itself. Of
     /// equal ones the one with the lowest number. Cost: logarithmic where boxes are small against their distances.
-    pub(crate) fn nearest(&self, spot: Point, mut distance: impl FnMut(usize) -> f64) -> Option<(usize, f64)> {
+    pub(crate) fn nearest(
+        &self,
+        spot: Point,
+        mut distance: impl FnMut(usize) -> f64,
+    ) -> Option<(usize, f64)> {
         let mut best: Option<(usize, f64)> = None;
         let mut rest = vec![(0, 0.0)];
         let farther = |best: &Option<(usize, f64)>, to: f64| best.is_some_and(|(_, least)| to > least);

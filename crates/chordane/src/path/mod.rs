@@ -31,6 +31,6 @@ pub use through::{Ends, Spacing, Through, Vertex, corner, flowing, rounded, soft
 pub use transform::Affine;
 pub(crate) use transform::by;
 
-pub(crate) use contour::{ContourBuilder, Verb};
 pub(crate) use bounds::quadratic_roots;
+pub(crate) use contour::{ContourBuilder, Tag, Verb};
 pub(crate) use flatten::flatten_segment;

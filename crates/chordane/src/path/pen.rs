@@ -245,6 +245,13 @@ impl Pen {
         self
     }
 
+    /// Tags the vertex that the pen stands on.
+    pub(crate) fn tag(mut self, tag: std::sync::Arc<str>) -> Self {
+        let vertex = self.current.vertex_count() - 1;
+        self.current.tags([(tag, vertex)]);
+        self
+    }
+
     /// Makes room for a number of straight sides to come, so that a long loop allocates once.
     pub fn reserve(mut self, lines: usize) -> Self {
         self.current.reserve(lines.min(MOST_RESERVED));

@@ -6,9 +6,8 @@
 
 use std::sync::Arc as Shared;
 
-use super::contour::Tag;
 use super::tangents::{self, End, Run};
-use super::{ArcSegment, ContourBuilder, Path};
+use super::{ArcSegment, ContourBuilder, Path, Tag};
 use crate::fault::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point, rad};
 

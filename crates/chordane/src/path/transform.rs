@@ -1,7 +1,6 @@
 //! Affine transforms of paths. Arcs stay arcs.
 
-use super::contour::Tag;
-use super::{ArcSegment, Contour, ContourBuilder, Path, Segment, Verb};
+use super::{ArcSegment, Contour, ContourBuilder, Path, Segment, Tag, Verb};
 use crate::fault::{Fault, FaultKind};
 use crate::number::{Angle, Point, deg};
 

@@ -1,0 +1,498 @@
+//! Changing single vertices: by tag, or by their place in the contour.
+//!
+//! A vertex moves with its own handles: the control point of a cubic next to it keeps its arm. The control point of a
+//! quadratic belongs to both ends and moves only when both do; an arc keeps its radii.
+
+use std::sync::Arc as Shared;
+
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::Point;
+use crate::path::{Contour, ContourBuilder, Path, Pen, Segment, Tag};
+
+/// Which vertex of a path: its contour and its number there, both counted from 0, as the bones number them.
+///
+/// A plain number is a vertex of the first contour, a pair a contour and a vertex.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub struct VertexAt {
+    /// The contour.
+    pub contour: usize,
+    /// The vertex of that contour; the first one is 0.
+    pub vertex: usize,
+}
+
+impl From<usize> for VertexAt {
+    fn from(vertex: usize) -> Self {
+        Self { contour: 0, vertex }
+    }
+}
+
+impl From<(usize, usize)> for VertexAt {
+    fn from((contour, vertex): (usize, usize)) -> Self {
+        Self { contour, vertex }
+    }
+}
+
+impl Pen {
+    /// Tags the vertex that the pen stands on, so that [`Path::shifted`] finds it again. A vertex may carry several
+    /// tags, and a tag may be on many vertices.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = start((0.0, 0.0)).line((40.0, 30.0)).tagged("right").line((0.0, 90.0)).line((-40.0, 30.0)).tagged("left").close();
+    /// let wide = sail.shifted("right", (9.0, 0.0)).shifted("left", (-9.0, 0.0));
+    /// assert_eq!(wide.data(), "M0 0 49 30 0 90-49 30Z");
+    /// ```
+    pub fn tagged(self, tag: &str) -> Self {
+        self.tag(tag.into())
+    }
+}
+
+impl Path {
+    /// The path with a tag on each of some vertices; see [`Path::shifted`]. A vertex that is not there is a fault.
+    #[must_use]
+    pub fn tagged<V: Into<VertexAt>>(&self, tag: &str, vertices: impl IntoIterator<Item = V>) -> Self {
+        let tag: Shared<str> = tag.into();
+        let mut added: Vec<Vec<Tag>> = vec![Vec::new(); self.contours().len()];
+        let mut fault = self.carried().clone();
+        for at in vertices {
+            let at = at.into();
+            if self.there("tagged", at, 0, &mut fault)
+                && let Some(tags) = added.get_mut(at.contour)
+            {
+                tags.push((tag.clone(), at.vertex));
+            }
+        }
+        let contours = self.contours().iter().zip(added).map(|(contour, tags)| {
+            let mut builder = ContourBuilder::from_parts(contour.verbs().to_vec(), contour.points().to_vec());
+            builder.tags(contour.tags().iter().cloned().chain(tags));
+            builder.finish(contour.is_closed())
+        });
+        Self::from_parts(contours.collect(), self.fill_rule(), fault)
+    }
+
+    /// The tags of the path's vertices, each once, in the order of the vertices that first carry them.
+    #[must_use]
+    pub fn tags(&self) -> Vec<&str> {
+        let mut all: Vec<&str> = Vec::new();
+        for (tag, _) in self.contours().iter().flat_map(|contour| contour.tags()) {
+            if !all.contains(&&**tag) {
+                all.push(tag);
+            }
+        }
+        all
+    }
+
+    /// The path with all vertices of a tag moved by a step, with their handles. A tag that no vertex has is a fault.
+    ///
+    /// Tags are given by [`Pen::tagged`], [`Path::tagged`], [`Vertex::tagged`](crate::path::Vertex::tagged) and
+    /// [`tagged`](crate::path::tagged). They stay with their vertices when the path is moved, turned, reversed or
+    /// edited.
+    #[must_use]
+    pub fn shifted(&self, tag: &str, by: impl Into<Point>) -> Self {
+        let by = by.into();
+        let mut fault = self.carried().clone();
+        if !fault.point("shifted", by) {
+            return Self::from_parts(self.contours().to_vec(), self.fill_rule(), fault);
+        }
+        let mut known = false;
+        let contours = self.contours().iter().map(|contour| {
+            let of_tag = contour.tags().iter().filter(|(name, _)| &**name == tag).map(|(_, vertex)| *vertex);
+            let vertices: Vec<usize> = of_tag.collect();
+            known |= !vertices.is_empty();
+            if vertices.is_empty() { contour.clone() } else { moved(contour, &vertices, by) }
+        });
+        let contours = contours.collect();
+        if !known {
+            let known = self.tags().into_iter().map(str::to_owned).collect();
+            fault.note(Fault::new("shifted", FaultKind::UnknownTag { tag: tag.to_owned(), known }));
+        }
+        Self::from_parts(contours, self.fill_rule(), fault).within_numbers("shifted")
+    }
+
+    /// The path with a vertex moved to a point, with its handles. A vertex that is not there is a fault.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = Path::closed([(0.0, 0.0), (40.0, 30.0), (0.0, 90.0)]);
+    /// assert_eq!(sail.replaced(1, (50.0, 20.0)).data(), "M0 0 50 20 0 90Z");
+    /// assert_eq!(
+    ///     sail.replaced(7, (50.0, 20.0)).sound().unwrap_err().to_string(),
+    ///     "`replaced`: contour 0 has no vertex 7; give 0 to 2"
+    /// );
+    /// ```
+    #[must_use]
+    pub fn replaced(&self, vertex: impl Into<VertexAt>, with: impl Into<Point>) -> Self {
+        let (at, to) = (vertex.into(), with.into());
+        self.edited("replaced", at, 0, Some(to), |contour| {
+            let here = contour.vertices().nth(at.vertex).unwrap_or(to);
+            Some(moved(contour, &[at.vertex], to - here))
+        })
+    }
+
+    /// The path with a new vertex, which gets the number given; those from there on count one up. One past the last is
+    /// allowed: it then stands on the closing side, or is the new end of an open contour.
+    ///
+    /// A straight side becomes two. A curve is split where it is nearest to the point and passes through it, with its
+    /// shape kept on either side.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = Path::closed([(0.0, 0.0), (40.0, 30.0), (0.0, 90.0)]);
+    /// assert_eq!(sail.inserted(1, (25.0, 5.0)).data(), "M0 0 25 5 40 30 0 90Z");
+    /// assert_eq!(sail.inserted(3, (-5.0, 40.0)).data(), "M0 0 40 30 0 90-5 40Z");
+    /// ```
+    #[must_use]
+    pub fn inserted(&self, vertex: impl Into<VertexAt>, point: impl Into<Point>) -> Self {
+        let (at, point) = (vertex.into(), point.into());
+        self.edited("inserted", at, 1, Some(point), |contour| Some(inserted(contour, at.vertex, point)))
+    }
+
+    /// The path without a vertex; its neighbours are joined. A contour whose only vertex goes is gone.
+    ///
+    /// Two straight sides become one. Where there is a curve on either side, one curve takes the place of both: the
+    /// very one that was split there, if they were made by a split.
+    #[must_use]
+    pub fn removed(&self, vertex: impl Into<VertexAt>) -> Self {
+        let at = vertex.into();
+        self.edited("removed", at, 0, None, |contour| removed(contour, at.vertex))
+    }
+
+    /// Whether there is such a vertex, or so many beyond the last; notes a fault when not.
+    fn there(&self, call: &'static str, at: VertexAt, beyond: usize, fault: &mut Carried) -> bool {
+        let count = self.contours().get(at.contour).map(Contour::vertex_count);
+        let there = count.is_some_and(|count| at.vertex < count + beyond);
+        if !there {
+            let kind = FaultKind::NoVertex {
+                contour: at.contour,
+                vertex: at.vertex,
+                contours: self.contours().len(),
+                vertices: count.map_or(0, |count| count + beyond),
+            };
+            fault.note(Fault::new(call, kind));
+        }
+        there
+    }
+
+    fn edited(
+        &self,
+        call: &'static str,
+        at: VertexAt,
+        beyond: usize,
+        point: Option<Point>,
+        edit: impl FnOnce(&Contour) -> Option<Contour>,
+    ) -> Self {
+        let mut fault = self.carried().clone();
+        let mut contours = self.contours().to_vec();
+        if self.there(call, at, beyond, &mut fault)
+            && point.is_none_or(|point| fault.point(call, point))
+            && let Some(contour) = self.contours().get(at.contour)
+        {
+            contours.splice(at.contour..=at.contour, edit(contour));
+        }
+        Self::from_parts(contours, self.fill_rule(), fault).within_numbers(call)
+    }
+}
+
+/// The segments without a closing side.
+fn drawn(contour: &Contour) -> Vec<Segment> {
+    contour.segments().take(contour.verbs().len()).collect()
+}
+
+/// Whether the last vertex of a closed contour stands on the first, so that there is no closing side.
+fn comes_home(contour: &Contour) -> bool {
+    contour.is_closed() && contour.vertex_count() > 1 && contour.start() == contour.end()
+}
+
+/// A contour of segments, with tags.
+fn built(start: Point, segments: &[Segment], closed: bool, tags: impl IntoIterator<Item = Tag>) -> Contour {
+    let mut builder = ContourBuilder::new(start);
+    for segment in segments {
+        builder.segment(segment);
+    }
+    builder.tags(tags);
+    builder.finish(closed)
+}
+
+/// Some vertices moved by a step.
+fn moved(contour: &Contour, vertices: &[usize], by: Point) -> Contour {
+    let last = contour.vertex_count() - 1;
+    let home = comes_home(contour);
+    let goes = |i: usize| {
+        let seam = home && (i == 0 || i == last);
+        vertices.contains(&i) || (seam && (vertices.contains(&0) || vertices.contains(&last)))
+    };
+    let step = |i: usize| if goes(i) { by } else { Point::ZERO };
+    let segments: Vec<Segment> = drawn(contour)
+        .into_iter()
+        .enumerate()
+        .map(|(i, segment)| with_ends_moved(&segment, step(i), step(i + 1)))
+        .collect();
+    built(contour.start() + step(0), &segments, contour.is_closed(), contour.tags().iter().cloned())
+}
+
+fn with_ends_moved(segment: &Segment, first: Point, last: Point) -> Segment {
+    match *segment {
+        Segment::Line { from, to } => Segment::Line { from: from + first, to: to + last },
+        Segment::Quad { from, control, to } => {
+            let both = if first == last { first } else { Point::ZERO };
+            Segment::Quad { from: from + first, control: control + both, to: to + last }
+        }
+        Segment::Cubic { from, control1, control2, to } => Segment::Cubic {
+            from: from + first,
+            control1: control1 + first,
+            control2: control2 + last,
+            to: to + last,
+        },
+        Segment::Arc(mut arc) => {
+            arc.from += first;
+            arc.to += last;
+            Segment::Arc(arc)
+        }
+    }
+}
+
+fn inserted(contour: &Contour, vertex: usize, point: Point) -> Contour {
+    let mut segments = drawn(contour);
+    let count = segments.len() + 1;
+    let mut start = contour.start();
+    let raised = |from: usize| {
+        contour.tags().iter().map(move |(tag, i)| (tag.clone(), if *i >= from { i + 1 } else { *i }))
+    };
+    if vertex == 0 {
+        if comes_home(contour)
+            && let Some(last) = segments.pop()
+        {
+            // The new vertex stands on the segment that comes home, and the contour begins there.
+            let (before, behind) = through(&last, point);
+            segments.insert(0, behind);
+            segments.push(before);
+        } else {
+            segments.insert(0, Segment::Line { from: point, to: start });
+        }
+        start = point;
+    } else if vertex == count {
+        segments.push(Segment::Line { from: contour.end(), to: point });
+    } else if let Some(segment) = segments.get(vertex - 1).copied() {
+        let (before, behind) = through(&segment, point);
+        segments.splice(vertex - 1..vertex, [before, behind]);
+    }
+    built(start, &segments, contour.is_closed(), raised(vertex))
+}
+
+/// A segment in two parts that meet at a point: split at its nearest place, which is then moved.
+fn through(segment: &Segment, point: Point) -> (Segment, Segment) {
+    if let Segment::Line { from, to } = *segment {
+        return (Segment::Line { from, to: point }, Segment::Line { from: point, to });
+    }
+    let (before, behind) = segment.split(segment.nearest(point));
+    let step = point - before.to();
+    (with_ends_moved(&before, Point::ZERO, step), with_ends_moved(&behind, step, Point::ZERO))
+}
+
+fn removed(contour: &Contour, vertex: usize) -> Option<Contour> {
+    let mut segments = drawn(contour);
+    let last = segments.len();
+    if last == 0 {
+        return None;
+    }
+    let mut start = contour.start();
+    let at_seam = vertex == 0 || (vertex == last && comes_home(contour));
+    if at_seam && comes_home(contour) {
+        if last == 1 {
+            return None;
+        }
+        // The contour begins at what was its second vertex.
+        let first = segments.remove(0);
+        start = first.to();
+        let home = segments.pop();
+        segments.extend(home.map(|home| merged(&home, &first)));
+    } else if vertex == 0 {
+        let first = segments.remove(0);
+        start = first.to();
+        if contour.is_closed() && !matches!(first, Segment::Line { .. }) {
+            let closing = Segment::Line { from: contour.end(), to: first.from() };
+            segments.push(merged(&closing, &first));
+        }
+    } else if vertex == last {
+        let end = segments.pop();
+        if let Some(end) = end.filter(|end| contour.is_closed() && !matches!(end, Segment::Line { .. })) {
+            segments.push(merged(&end, &Segment::Line { from: end.to(), to: start }));
+        }
+    } else if let [before, behind] = segments.get(vertex - 1..=vertex).unwrap_or_default() {
+        let one = merged(before, behind);
+        segments.splice(vertex - 1..=vertex, [one]);
+    }
+    let kept = contour.tags().iter().filter(|(_, i)| *i != vertex);
+    let tags = kept.map(|(tag, i)| (tag.clone(), if *i > vertex { i - 1 } else { *i }));
+    Some(built(start, &segments, contour.is_closed(), tags))
+}
+
+/// The control points of a segment seen as a cubic: a straight side's lie a third in, an arc's on its tangents.
+fn handles(segment: &Segment) -> (Point, Point) {
+    let (from, to) = (segment.from(), segment.to());
+    match *segment {
+        Segment::Line { .. } => (from.lerp(to, 1.0 / 3.0), to.lerp(from, 1.0 / 3.0)),
+        Segment::Quad { control, .. } => (from.lerp(control, 2.0 / 3.0), to.lerp(control, 2.0 / 3.0)),
+        Segment::Cubic { control1, control2, .. } => (control1, control2),
+        Segment::Arc(arc) => {
+            // The usual cubic for an arc: handles of 4/3 tan(sweep / 4).
+            let sweep = arc.centred().map_or(1.0, |whole| whole.sweep.radians().abs());
+            let arm = 4.0 / 3.0 * (0.25 * sweep).tan() / sweep;
+            (from + segment.velocity(0.0) * arm, to - segment.velocity(1.0) * arm)
+        }
+    }
+}
+
+/// One segment in place of two that meet: the inverse of a split where they were split off one another.
+fn merged(before: &Segment, behind: &Segment) -> Segment {
+    let (from, to) = (before.from(), behind.to());
+    match (before, behind) {
+        (Segment::Line { .. }, Segment::Line { .. }) => return Segment::Line { from, to },
+        (Segment::Arc(a), Segment::Arc(b)) => {
+            if let (Some(first), Some(second)) = (a.centred(), b.centred())
+                && (a.clockwise, a.tilt) == (b.clockwise, b.tilt)
+                && first.radii.distance(second.radii) + first.centre.distance(second.centre)
+                    < 1e-9 * first.radii.length()
+            {
+                let sweep = (first.sweep + second.sweep).degrees().abs();
+                if sweep < 350.0 {
+                    let mut arc = *a;
+                    (arc.to, arc.large) = (b.to, sweep > 180.0);
+                    return Segment::Arc(arc);
+                }
+            }
+        }
+        _ => {}
+    }
+    // Where between the ends the joint was: by the arms that meet there, else by the chords.
+    let joint = before.to();
+    let ((first, into), (out, last)) = (handles(before), handles(behind));
+    let share = |a: f64, b: f64| if a + b > 0.0 { a / (a + b) } else { 0.5 };
+    let (arm_in, arm_out) = (joint.distance(into), joint.distance(out));
+    let t = if arm_in > 0.0 && arm_out > 0.0 {
+        share(arm_in, arm_out)
+    } else {
+        share(from.distance(joint), joint.distance(to))
+    };
+    // Longer handles than these would throw the curve far out.
+    let t = t.clamp(1.0 / 64.0, 63.0 / 64.0);
+    if let (Segment::Quad { control: a, .. }, Segment::Quad { control: b, .. }) = (before, behind) {
+        let ahead = from + (*a - from) / t;
+        let back = to + (*b - to) / (1.0 - t);
+        return Segment::Quad { from, control: ahead.midpoint(back), to };
+    }
+    Segment::Cubic { from, control1: from + (first - from) / t, control2: to + (last - to) / (1.0 - t), to }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::prelude::*;
+
+    fn close_to(a: &Path, b: &Path) {
+        assert_eq!(a.contours().len(), b.contours().len());
+        for (p, q) in a.segments().zip(b.segments()) {
+            for i in 0..=8 {
+                let t = f64::from(i) / 8.0;
+                assert!(p.at(t).distance(q.at(t)) < 1e-9, "{} and {}", a.data(), b.data());
+            }
+        }
+    }
+
+    #[test]
+    fn inserting_on_the_line_and_removing_again_gives_the_path_back() {
+        for data in [
+            "M0 0L40 10 20 60Z",
+            "M0 0C30-20 60 20 80 0C90 30 60 70 40 50Z",
+            "M0 0Q40-50 80 0Q60 60 0 0Z",
+            "M0 0A50 30 20 0 1 60 40L0 40Z",
+            "M0 0C30-20 60 20 80 0L40 90",
+        ] {
+            let path = Path::from_data(data).unwrap();
+            let segments: Vec<Segment> = path.segments().collect();
+            for (i, segment) in segments.iter().enumerate() {
+                let wider = path.inserted(i + 1, segment.at(0.3));
+                assert_eq!(wider.contours()[0].vertex_count(), path.contours()[0].vertex_count() + 1);
+                close_to(&wider.removed(i + 1), &path);
+            }
+        }
+    }
+
+    #[test]
+    fn the_seam_of_a_closed_contour_is_like_any_other_joint() {
+        let hoop = circle((0.0, 0.0), 10.0);
+        let (first, last) = (hoop.removed(0), hoop.removed(4));
+        assert_eq!(first.contours()[0].vertex_count(), 4);
+        assert!((first.area().unwrap() - 100.0 * std::f64::consts::PI).abs() < 1e-9);
+        assert!((last.area().unwrap() - 100.0 * std::f64::consts::PI).abs() < 1e-9);
+        // Moving the first vertex takes the last one, which stands on it, along.
+        let drop = hoop.replaced(0, (15.0, 0.0));
+        assert_eq!(drop.contours()[0].start(), drop.contours()[0].end());
+        let more = hoop.inserted(0, polar(deg(-45.0), 10.0));
+        assert_eq!(more.contours()[0].start(), polar(deg(-45.0), 10.0));
+        assert!((more.area().unwrap() - 100.0 * std::f64::consts::PI).abs() < 1e-9);
+        let triangle = Path::closed([(0.0, 0.0), (9.0, 0.0), (0.0, 9.0)]);
+        assert_eq!(triangle.removed(0).data(), "M9 0 0 9Z");
+        assert_eq!(triangle.removed(2).data(), "M0 0H9Z");
+        assert_eq!(triangle.inserted(0, (-3.0, 3.0)).data(), "M-3 3 0 0H9L0 9Z");
+        assert!(start((1.0, 1.0)).close().removed(0).is_empty());
+        assert_eq!(Path::open([(0.0, 0.0), (9.0, 0.0)]).removed(0).data(), "M9 0");
+    }
+
+    #[test]
+    fn tags_stay_with_their_vertices() {
+        let sail = start((0.0, 0.0))
+            .line((40.0, 30.0))
+            .tagged("right")
+            .line((0.0, 90.0))
+            .line((-40.0, 30.0))
+            .tagged("left")
+            .close();
+        let step = pt(5.0, 0.0);
+        let moved = sail.reversed().moved((100.0, 0.0)).shifted("right", step);
+        assert_eq!(moved.data(), sail.shifted("right", step).reversed().moved((100.0, 0.0)).data());
+        let edited = sail.inserted(1, (20.0, 0.0)).removed(0).shifted("left", step);
+        assert_eq!(edited.data(), "M20 0 40 30 0 90-35 30Z");
+        let several = sail.tagged("both", [1, 3]).shifted("both", (0.0, 1.0));
+        assert_eq!(several.data(), "M0 0 40 31 0 90-40 31Z");
+        assert_eq!(several.tags(), ["right", "left", "both"]);
+        let curve =
+            through([soft((0.0, 0.0)), rounded((50.0, 0.0), 10.0).tagged("tip"), soft((50.0, 50.0))]).close();
+        let shifted = curve.shifted("tip", (7.0, 0.0));
+        let both = curve.contours()[0].vertices().zip(shifted.contours()[0].vertices());
+        let went: Vec<Point> = both.filter(|(a, b)| a != b).map(|(a, _)| a).collect();
+        // The two ends of the arc that rounds the tip; the contour begins and ends at one of them.
+        assert_eq!(
+            (went.len(), went[0].distance(went[1]) < 15.0, went[0] == went[2]),
+            (3, true, true),
+            "{went:?}"
+        );
+        let closing = circle((0.0, 0.0), 5.0).tagged("seam", [0]).shifted("seam", (3.0, 0.0));
+        assert_eq!(closing.contours()[0].end(), pt(8.0, 0.0));
+    }
+
+    #[test]
+    fn what_is_not_there_is_a_fault() {
+        let sail = start((0.0, 0.0)).line((40.0, 30.0)).tagged("right").line((0.0, 90.0)).close();
+        let fault = |path: Path| path.sound().unwrap_err().to_string();
+        assert_eq!(
+            fault(sail.shifted("rigth", (1.0, 1.0))),
+            "`shifted`: no vertex is tagged \"rigth\"; the tags are \"right\""
+        );
+        assert_eq!(
+            fault(circle((0.0, 0.0), 5.0).shifted("left", (1.0, 1.0))),
+            "`shifted`: no vertex is tagged \"left\", nor is any other; tag some with tagged(..) first"
+        );
+        assert_eq!(fault(sail.inserted((1, 0), (1.0, 1.0))), "`inserted`: there is no contour 1; give 0");
+        assert_eq!(fault(Path::empty().removed(0)), "`removed`: there is no contour 0; the path is empty");
+        assert_eq!(fault(sail.removed(3)), "`removed`: contour 0 has no vertex 3; give 0 to 2");
+        assert_eq!(fault(sail.tagged("x", [9])), "`tagged`: contour 0 has no vertex 9; give 0 to 2");
+        assert!(
+            fault(sail.replaced(0, (f64::NAN, 0.0)))
+                .starts_with("`replaced`: the point (NaN, 0) is not finite")
+        );
+        assert!(
+            fault(sail.shifted("right", (f64::MAX, 0.0)).shifted("right", (f64::MAX, 0.0)))
+                .contains("not finite")
+        );
+    }
+}

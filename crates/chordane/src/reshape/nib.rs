@@ -1,0 +1,166 @@
+//! Strokes of a broad nib, whose width differs with the direction of the line.
+
+use super::outline::{Cap, Join, Outline};
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::{Angle, Point};
+use crate::path::{Affine, Path, by};
+
+/// An elliptical nib: how wide upright and level strokes come out, and how the ellipse leans.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let cross = start((0.0, -50.0)).line((0.0, 50.0)).start((-50.0, 0.0)).line((50.0, 0.0)).open();
+/// let bars = cross.nibbed(&Nib::new(12.0, 4.0), 0.05);
+/// // The upright bar is 12 wide, the level one 4 high.
+/// assert!(bars.inside((5.9, 30.0)) && !bars.inside((6.1, 30.0)));
+/// assert!(bars.inside((30.0, 1.9)) && !bars.inside((30.0, 2.1)));
+/// ```
+#[derive(Clone, Debug, PartialEq)]
+pub struct Nib {
+    across: f64,
+    down: f64,
+    slant: Angle,
+    cap: Cap,
+    join: Join,
+    mitre_limit: f64,
+}
+
+/// The thinnest a nib may be, as a share of its width: an edge without a thickness has no area to give out.
+const THINNEST: f64 = 1e-6;
+
+impl Nib {
+    /// A nib that makes upright strokes `across` wide and level strokes `down` high, in sheet units, with butt caps
+    /// and mitre joins up to a limit of 4.
+    ///
+    /// If one of them is zero the nib is an edge, as thin as can be; if both are, it draws nothing. Negative ones are
+    /// a fault.
+    #[must_use]
+    pub fn new(across: f64, down: f64) -> Self {
+        let (slant, cap, join) = Default::default();
+        Self { across, down, slant, cap, join, mitre_limit: 4.0 }
+    }
+
+    /// The same nib turned, clockwise as seen: `across` is then its extent along this direction. Upright and level
+    /// strokes have the widths that the turned ellipse gives them.
+    #[must_use]
+    pub fn slant(mut self, angle: Angle) -> Self {
+        self.slant = angle;
+        self
+    }
+
+    /// The same with another cap. A round one is the nib itself set down at the end.
+    #[must_use]
+    pub fn cap(mut self, cap: Cap) -> Self {
+        self.cap = cap;
+        self
+    }
+
+    /// The same with another join. A round one is the nib itself turning the corner.
+    #[must_use]
+    pub fn join(mut self, join: Join) -> Self {
+        self.join = join;
+        self
+    }
+
+    /// The same with another mitre limit; see [`Outline::mitre_limit`]. It is taken as seen with the ellipse stretched
+    /// to a circle.
+    #[must_use]
+    pub fn mitre_limit(mut self, limit: f64) -> Self {
+        self.mitre_limit = limit;
+        self
+    }
+
+    fn check(&self) -> Carried {
+        let mut fault = Carried::default();
+        for (what, value) in
+            [("width across", self.across), ("width down", self.down), ("mitre limit", self.mitre_limit)]
+        {
+            fault.not_negative("nibbed", what, value);
+        }
+        fault.finite("nibbed", "slant", self.slant.degrees());
+        fault
+    }
+}
+
+impl Path {
+    /// The area that a broad nib paints along the path, as straight sides under the nonzero rule; no point of its rim
+    /// is farther from the true rim than about `tolerance`, in sheet units.
+    ///
+    /// The plane is stretched so that the nib is a circle, the line is stroked there, and the area is brought back: so
+    /// sides, joins and caps are those of the ellipse. Cost: linear in the number of chords.
+    #[must_use]
+    pub fn nibbed(&self, nib: &Nib, tolerance: f64) -> Self {
+        let mut fault = self.carried().clone();
+        fault.take_from(&nib.check());
+        if tolerance.is_nan() || tolerance <= 0.0 {
+            fault.note(Fault::new("nibbed", FaultKind::NotPositive { what: "tolerance", value: tolerance }));
+        }
+        let widest = nib.across.max(nib.down);
+        if fault.get().is_some() || widest == 0.0 {
+            return Self::from_parts(Vec::new(), Default::default(), fault);
+        }
+        let half = Point::new(nib.across, nib.down).max(Point::splat(widest * THINNEST)) * 0.5;
+        let to_nib = by::rotation(nib.slant) * Affine::from_scale(half);
+        let outline = Outline::new(2.0).cap(nib.cap).join(nib.join).mitre_limit(nib.mitre_limit);
+        // Nothing is farther apart on the sheet than in the stretched plane times the longer half axis.
+        let area = self.transformed(&to_nib.inverse()).outlined(&outline, tolerance / (0.5 * widest));
+        let back = area.transformed(&to_nib);
+        // A stretch that mirrors nothing keeps all turns: the nonzero rule still holds.
+        back.within_numbers("nibbed")
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::prelude::*;
+
+    /// The slow twin: the nib set down at very many places.
+    fn under_the_nib(path: &Path, nib: &Path, spot: Point) -> bool {
+        let places =
+            path.segments().flat_map(|segment| (0..=250).map(move |i| segment.at(f64::from(i) / 250.0)));
+        places.into_iter().any(|place| nib.inside(spot - place))
+    }
+
+    #[test]
+    fn a_nib_paints_where_it_is_set_down() {
+        let line =
+            start((0.0, 0.0)).cubic((60.0, -20.0), (-20.0, 60.0), (50.0, 50.0)).line((80.0, 10.0)).open();
+        let nib = Nib::new(14.0, 5.0).slant(deg(-35.0)).cap(Cap::Round).join(Join::Round);
+        let (area, ellipse) = (line.nibbed(&nib, 0.01), ellipse((0.0, 0.0), 7.0, 2.5).rotated(deg(-35.0)));
+        let mut hits = 0;
+        for x in -4..40 {
+            for y in -6..28 {
+                let spot = pt(f64::from(x) * 2.5 + 0.3, f64::from(y) * 2.5 + 0.7);
+                // Spots on the very rim may go either way.
+                let near = ellipse.scaled(1.03);
+                let far = ellipse.scaled(0.97);
+                let painted = area.inside(spot);
+                hits += usize::from(painted);
+                assert!(!painted || under_the_nib(&line, &near, spot), "{spot}");
+                assert!(painted || !under_the_nib(&line, &far, spot), "{spot}");
+            }
+        }
+        assert!(hits > 100, "{hits}");
+    }
+
+    #[test]
+    fn a_nib_at_its_limits() {
+        let line = Path::open([(0.0, 0.0), (100.0, 0.0)]);
+        assert!(line.nibbed(&Nib::new(0.0, 0.0), 0.1).is_empty());
+        assert!((line.nibbed(&Nib::new(0.0, 6.0), 0.1).area().unwrap() - 600.0).abs() < 1e-3);
+        assert!(line.nibbed(&Nib::new(6.0, 0.0), 0.1).area().unwrap() < 1e-3);
+        let fault = |nib: &Nib, tolerance: f64| line.nibbed(nib, tolerance).sound().unwrap_err().to_string();
+        assert_eq!(
+            fault(&Nib::new(-1.0, 2.0), 0.1),
+            "`nibbed`: the width across -1 is negative; give 0 or more"
+        );
+        assert_eq!(
+            fault(&Nib::new(1.0, 2.0), 0.0),
+            "`nibbed`: the tolerance 0 leaves nothing; give more than 0"
+        );
+        assert_eq!(
+            fault(&Nib::new(1.0, 2.0).slant(deg(f64::NAN)), 0.1),
+            "`nibbed`: the slant NaN is not finite; give a finite number"
+        );
+    }
+}
