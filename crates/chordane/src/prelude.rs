@@ -8,6 +8,7 @@ pub use crate::path::{
     Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, Ends, FillRule, Path, Pen,
     Segment, Spacing, Through, Vertex, corner, flowing, rounded, soft, start, tagged, through,
 };
+pub use crate::read::{ReadError, SvgNote, SvgReading};
 pub use crate::reshape::{Cap, Join, Nib, Outline, VertexAt};
 pub use crate::shape::{
     CornerRadii, arc, chord_cut, circle, ellipse, pie, polygon, rectangle, ring, ring_part,

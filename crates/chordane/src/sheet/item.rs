@@ -13,6 +13,7 @@ pub struct Item {
     pub(crate) style: Style,
     pub(crate) transform: Affine,
     pub(crate) name: Option<Box<str>>,
+    pub(crate) line: Option<u32>,
     pub(crate) fault: Carried,
 }
 
@@ -23,6 +24,7 @@ impl Item {
             style: Style::default(),
             transform: Affine::IDENTITY,
             name: None,
+            line: None,
             fault: Carried::default(),
         }
     }
@@ -55,6 +57,19 @@ impl Item {
     #[must_use]
     pub fn named(mut self, name: &str) -> Self {
         self.name = Some(name.into());
+        self
+    }
+
+    /// The line of the score or document that made the item, counted from 1, where it was made by one.
+    #[must_use]
+    pub fn line(&self) -> Option<usize> {
+        self.line.map(|line| line as usize)
+    }
+
+    /// The same item, made by a line of a score or document, which findings then name.
+    #[must_use]
+    pub fn at_line(mut self, line: usize) -> Self {
+        self.line = u32::try_from(line).ok();
         self
     }
 

@@ -1,0 +1,225 @@
+//! Paint and stroke properties: read from attributes and `style`, handed down to what is inside.
+
+use super::attributes::{Along, length, numbers, share};
+use crate::number::Point;
+use crate::path::FillRule;
+use crate::reshape::{Cap, Join};
+use crate::sheet::{Colour, Style, style};
+
+/// A paint as it is handed down: what `currentColor` is, is only known where it is used.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) enum Paint {
+    None,
+    Plain(Colour),
+    Current,
+}
+
+/// The properties that elements hand down.
+#[derive(Clone, Debug)]
+pub(super) struct Properties {
+    colour: Colour,
+    fill: Paint,
+    fill_opacity: f64,
+    pub(super) fill_rule: FillRule,
+    stroke: Paint,
+    stroke_opacity: f64,
+    width: f64,
+    cap: Cap,
+    join: Join,
+    mitre_limit: f64,
+    dash: Vec<f64>,
+    dash_offset: f64,
+    pub(super) visible: bool,
+}
+
+const BLACK: Colour = Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 };
+
+impl Default for Properties {
+    fn default() -> Self {
+        let (fill_rule, cap, join, dash) = Default::default();
+        Self {
+            colour: BLACK,
+            fill: Paint::Plain(BLACK),
+            fill_opacity: 1.0,
+            fill_rule,
+            stroke: Paint::None,
+            stroke_opacity: 1.0,
+            width: 1.0,
+            cap,
+            join,
+            mitre_limit: 4.0,
+            dash,
+            dash_offset: 0.0,
+            visible: true,
+        }
+    }
+}
+
+/// What became of a property.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum Taken {
+    /// It was understood.
+    Yes,
+    /// Its value was not.
+    BadValue,
+    /// It is not one of these properties.
+    Unknown,
+    /// A paint that refers to something: to a gradient, say. The name after `#` is what it refers to.
+    Reference(String),
+}
+
+impl Properties {
+    /// Takes a property over. `resolve` gives the colour that stands in for a paint that is referred to.
+    pub(super) fn take(
+        &mut self,
+        name: &str,
+        value: &str,
+        viewport: Point,
+        resolve: impl Fn(&str) -> Option<Colour>,
+    ) -> Taken {
+        let value = value.trim();
+        if value == "inherit" {
+            return Taken::Yes;
+        }
+        let mut reference = None;
+        let mut paint = |slot: &mut Paint| {
+            let (text, fallback) = match value.strip_prefix("url(").and_then(|rest| rest.split_once(')')) {
+                Some((target, fallback)) => {
+                    let target = target.trim_matches(['"', '\'', ' ']).trim_start_matches('#').to_owned();
+                    let colour = resolve(&target);
+                    reference = Some(target);
+                    if let Some(colour) = colour {
+                        *slot = Paint::Plain(colour);
+                        return true;
+                    }
+                    let fallback = fallback.trim();
+                    (if fallback.is_empty() { "none" } else { fallback }, true)
+                }
+                None => (value, false),
+            };
+            match paint_of(text) {
+                Some(paint) => *slot = paint,
+                None if fallback => *slot = Paint::None,
+                None => return false,
+            }
+            true
+        };
+        let good = match name {
+            "fill" => paint(&mut self.fill),
+            "stroke" => paint(&mut self.stroke),
+            "color" => match paint_of(value) {
+                Some(Paint::Plain(colour)) => set(&mut self.colour, Some(colour)),
+                Some(Paint::Current) => true,
+                _ => false,
+            },
+            "fill-opacity" => set(&mut self.fill_opacity, share(value)),
+            "stroke-opacity" => set(&mut self.stroke_opacity, share(value)),
+            "fill-rule" => set(
+                &mut self.fill_rule,
+                match value {
+                    "nonzero" => Some(FillRule::Nonzero),
+                    "evenodd" => Some(FillRule::EvenOdd),
+                    _ => None,
+                },
+            ),
+            "stroke-width" => {
+                set(&mut self.width, length(value, Along::Both, viewport).filter(|width| *width >= 0.0))
+            }
+            "stroke-linecap" => set(
+                &mut self.cap,
+                match value {
+                    "butt" => Some(Cap::Butt),
+                    "round" => Some(Cap::Round),
+                    "square" => Some(Cap::Square),
+                    _ => None,
+                },
+            ),
+            "stroke-linejoin" => set(
+                &mut self.join,
+                match value {
+                    "miter" => Some(Join::Mitre),
+                    "round" => Some(Join::Round),
+                    "bevel" => Some(Join::Bevel),
+                    _ => None,
+                },
+            ),
+            "stroke-miterlimit" => {
+                let limit = numbers(value).and_then(|all| all.first().copied());
+                set(&mut self.mitre_limit, limit.filter(|limit| *limit >= 1.0))
+            }
+            "stroke-dasharray" => set(&mut self.dash, dashes(value, viewport)),
+            "stroke-dashoffset" => set(&mut self.dash_offset, length(value, Along::Both, viewport)),
+            "visibility" => set(
+                &mut self.visible,
+                match value {
+                    "visible" => Some(true),
+                    "hidden" | "collapse" => Some(false),
+                    _ => None,
+                },
+            ),
+            _ => return Taken::Unknown,
+        };
+        match reference {
+            Some(target) => Taken::Reference(target),
+            None if good => Taken::Yes,
+            None => Taken::BadValue,
+        }
+    }
+
+    /// The style of a shape. A shape without any paint is meant to be invisible, and stays so.
+    pub(super) fn style(&self, opacity: f64) -> Style {
+        let colour = |paint: Paint, share: f64| match paint {
+            Paint::None => None,
+            Paint::Plain(colour) => Some(colour.faded(share)),
+            Paint::Current => Some(self.colour.faded(share)),
+        };
+        let fill = colour(self.fill, self.fill_opacity);
+        let stroke = colour(self.stroke, self.stroke_opacity).filter(|_| self.width > 0.0);
+        let mut made = style().opacity(opacity);
+        if let Some(stroke) = stroke {
+            made =
+                made.stroke(stroke, self.width).cap(self.cap).join(self.join).mitre_limit(self.mitre_limit);
+            if self.dash.iter().any(|length| *length > 0.0) {
+                made = made.dash(self.dash.as_slice()).dash_offset(self.dash_offset);
+            }
+        }
+        match fill {
+            Some(fill) => made.fill(fill),
+            None if stroke.is_none() => made.fill(Colour { alpha: 0.0, ..BLACK }),
+            None => made,
+        }
+    }
+}
+
+fn set<T>(slot: &mut T, value: Option<T>) -> bool {
+    let good = value.is_some();
+    if let Some(value) = value {
+        *slot = value;
+    }
+    good
+}
+
+pub(super) fn paint_of(text: &str) -> Option<Paint> {
+    if text.eq_ignore_ascii_case("none") {
+        return Some(Paint::None);
+    }
+    if text.eq_ignore_ascii_case("currentcolor") {
+        return Some(Paint::Current);
+    }
+    Colour::parse(text).ok().map(Paint::Plain)
+}
+
+/// A dash pattern; an odd number of lengths goes round twice.
+fn dashes(text: &str, viewport: Point) -> Option<Vec<f64>> {
+    if text == "none" {
+        return Some(Vec::new());
+    }
+    let parts = text.split(|c: char| c == ',' || c.is_whitespace()).filter(|part| !part.is_empty());
+    let lengths: Option<Vec<f64>> =
+        parts.map(|part| length(part, Along::Both, viewport).filter(|length| *length >= 0.0)).collect();
+    let mut lengths = lengths?;
+    if lengths.len() % 2 == 1 {
+        lengths.extend_from_within(..);
+    }
+    Some(lengths)
+}

@@ -1,0 +1,610 @@
+//! An SVG document as a sheet: shapes, groups, transforms, `use`, and the paints that shapes inherit.
+
+use std::collections::HashMap;
+use std::fmt;
+
+use super::attributes::{self, Along, length, share, with_unit};
+use super::document::{Document, Element, line_of};
+use super::properties::{Paint, Properties, Taken, paint_of};
+use super::shapes::{drawn, shortened};
+use super::viewport::{fitted, view_box};
+use crate::number::Point;
+use crate::path::{Affine, Bounds};
+use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, group, sheet};
+
+/// Shapes that `use` can make of a document, at most: a few lines that use one another can stand for billions.
+const MOST_SHAPES: usize = 2_000_000;
+
+/// The size of a document that does not say it.
+const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
+
+/// Why a document could not be read.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum ReadError {
+    /// The bytes are not UTF-8 text.
+    NotText {
+        /// The first byte that is none, counted from 0.
+        byte: usize,
+    },
+    /// The text is not well-formed XML.
+    NotXml {
+        /// The line, counted from 1.
+        line: usize,
+        /// What is wrong there.
+        what: String,
+    },
+    /// The document has no `svg` element to begin with.
+    NoSvg,
+    /// Elements lie too many levels inside one another.
+    TooDeep {
+        /// The line, counted from 1.
+        line: usize,
+        /// How many levels are allowed.
+        limit: usize,
+    },
+    /// The document stands for more shapes than can be drawn.
+    TooMany {
+        /// How many are allowed.
+        limit: usize,
+    },
+}
+
+impl ReadError {
+    pub(super) fn broken(text: &str, at: usize, what: &str) -> Self {
+        Self::NotXml { line: line_of(text, at), what: what.trim_end_matches('.').to_owned() }
+    }
+}
+
+impl fmt::Display for ReadError {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::NotText { byte } => write!(f, "byte {byte} is not UTF-8; save the document as UTF-8 text"),
+            Self::NotXml { line, what } => write!(f, "line {line}: this is not well-formed XML: {what}"),
+            Self::NoSvg => f.write_str("there is no <svg> element; give an SVG document"),
+            Self::TooDeep { line, limit } => {
+                write!(
+                    f,
+                    "line {line}: elements lie more than {limit} deep inside one another; flatten the groups"
+                )
+            }
+            Self::TooMany { limit } => {
+                write!(
+                    f,
+                    "the document stands for more than {limit} shapes; look for `use` elements that multiply one another"
+                )
+            }
+        }
+    }
+}
+
+impl std::error::Error for ReadError {}
+
+/// Something in a document that is not understood, once for each kind.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct SvgNote {
+    /// What it is, and what is done instead.
+    pub what: String,
+    /// How often it comes.
+    pub count: usize,
+    /// The line of the first one, counted from 1.
+    pub line: usize,
+}
+
+impl fmt::Display for SvgNote {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "line {}: {}", self.line, self.what)?;
+        match self.count {
+            1 => Ok(()),
+            2 => f.write_str(" (and once more)"),
+            more => write!(f, " (and {} times more)", more - 1),
+        }
+    }
+}
+
+/// A document that was read: the sheet, and what was not understood.
+#[derive(Clone, Debug)]
+pub struct SvgReading {
+    /// The sheet.
+    pub sheet: Sheet,
+    /// What was not understood, in the order in which it was met.
+    pub notes: Vec<SvgNote>,
+}
+
+impl Sheet {
+    /// Reads an SVG document (SVG 1.1 and 2): paths, basic shapes, groups, transforms, `use`, `symbol` and `defs`,
+    /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes and `style`, inherited.
+    ///
+    /// The sheet has the document's size, in millimetres or inches where the document is given in those. Items carry
+    /// their `id` as name and the line of their element. What is not understood (text, images, gradients, clips,
+    /// filters, style sheets) is left out or stood in for, and noted once for each kind. Cost: linear in the document
+    /// and in what `use` makes of it.
+    ///
+    /// # Errors
+    ///
+    /// What makes it no document at all: bytes that are no text, text that is no XML, no `svg` element; and what would
+    /// take without bound: more than 128 levels, more than two million shapes.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let document = r#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><g fill="teal"><circle r="9"/></g></svg>"#;
+    /// let reading = Sheet::from_svg(document.as_bytes()).unwrap();
+    /// assert_eq!((reading.sheet.size(), reading.notes.len()), (pt(40.0, 30.0), 0));
+    /// assert_eq!(Sheet::from_svg(b"<p/>").unwrap_err().to_string(), "there is no <svg> element; give an SVG document");
+    /// ```
+    pub fn from_svg(bytes: &[u8]) -> Result<SvgReading, ReadError> {
+        let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
+        let text =
+            std::str::from_utf8(bytes).map_err(|error| ReadError::NotText { byte: error.valid_up_to() })?;
+        let document = Document::read(text)?;
+        let root = document.element(0).filter(|root| root.name == "svg").ok_or(ReadError::NoSvg)?;
+        let mut ids = HashMap::new();
+        for (i, element) in document.elements() {
+            if let Some(id) = document.attribute(element, "id") {
+                ids.entry(id).or_insert(i);
+            }
+        }
+        let newlines =
+            text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n').map(|(at, _)| at).collect();
+        let mut walk = Walk {
+            document: &document,
+            ids,
+            newlines,
+            notes: Vec::new(),
+            shapes: 0,
+            uses: Vec::new(),
+            depth: 0,
+        };
+        for (name, at) in &document.unknown_entities {
+            walk.note(*at, format!("the entity &{name}; is not expanded: left out"));
+        }
+        let (blank, place) = walk.blank(root);
+        let mut nodes = Vec::new();
+        let from = Inherited { properties: Properties::default(), viewport: place.view.size() };
+        let from = Inherited { properties: walk.properties(root, &from).0, ..from };
+        walk.inside(0, &from, place.transform, &mut nodes)?;
+        Ok(SvgReading { sheet: blank.add_all(nodes), notes: walk.notes })
+    }
+}
+
+/// What is handed down to the elements inside.
+#[derive(Clone)]
+struct Inherited {
+    properties: Properties,
+    /// What shares of lengths are taken of.
+    viewport: Point,
+}
+
+/// The view box of the document, and where it is put on the sheet.
+struct RootPlace {
+    view: Bounds,
+    transform: Affine,
+}
+
+struct Walk<'a> {
+    document: &'a Document<'a>,
+    ids: HashMap<&'a str, usize>,
+    newlines: Vec<usize>,
+    notes: Vec<SvgNote>,
+    shapes: usize,
+    /// The elements that `use` is inside of just now.
+    uses: Vec<usize>,
+    /// How deep inside one another elements are just now, what is used counted.
+    depth: usize,
+}
+
+/// Elements inside one another, through `use` too, at most: each level takes some of the machine's stack.
+const MOST_LEVELS: usize = 160;
+
+impl<'a> Walk<'a> {
+    fn line(&self, at: usize) -> usize {
+        self.newlines.partition_point(|newline| *newline < at) + 1
+    }
+
+    fn note(&mut self, at: usize, what: String) {
+        match self.notes.iter_mut().find(|note| note.what == what) {
+            Some(note) => note.count += 1,
+            None => {
+                let line = self.line(at);
+                self.notes.push(SvgNote { what, count: 1, line });
+            }
+        }
+    }
+
+    /// The empty sheet of the document's size, and where its view box is shown.
+    fn blank(&mut self, root: &Element<'_>) -> (Sheet, RootPlace) {
+        let document = self.document;
+        let view = document.attribute(root, "viewBox").and_then(|text| {
+            let read = view_box(text);
+            if read.is_none() {
+                self.note(
+                    root.at,
+                    format!("viewBox=\"{}\" is not four numbers with a size: left out", shortened(text)),
+                );
+            }
+            read
+        });
+        let side =
+            |name: &str| document.attribute(root, name).and_then(with_unit).filter(|(size, _)| *size > 0.0);
+        let (width, height) = (side("width"), side("height"));
+        let unit = match (width, height) {
+            (Some((_, "mm" | "cm")), Some((_, "mm" | "cm"))) => Unit::Mm,
+            (Some((_, "in")), Some((_, "in"))) => Unit::In,
+            _ => Unit::Px,
+        };
+        let basis = view.map_or(DEFAULT_SIZE, |view| view.size());
+        let of = |given: Option<(f64, &str)>, along: Along| {
+            let (size, unit_text) = given?;
+            // Shares of a page that is not there: the view box's own size then.
+            let text = format!("{size}{unit_text}");
+            length(&text, along, basis).map(|px| px / unit.pixels()).filter(|size| *size > 0.0)
+        };
+        // Where one side is missing, it follows from the other and the view box.
+        let size = match (of(width, Along::X), of(height, Along::Y)) {
+            (Some(x), Some(y)) => Point::new(x, y),
+            (Some(x), None) => Point::new(x, x * basis.y / basis.x),
+            (None, Some(y)) => Point::new(y * basis.x / basis.y, y),
+            (None, None) => basis,
+        };
+        // A document without a view box is drawn in pixels, whatever its size is given in.
+        let view = view.unwrap_or(Bounds { min: Point::ZERO, max: size * unit.pixels() });
+        let mut blank = sheet(size.x, size.y).unit(unit);
+        let mut corner = Point::ZERO;
+        if view.min == size * -0.5 {
+            blank = blank.centred();
+            corner = view.min;
+        }
+        let shown = Bounds { min: corner, max: corner + size };
+        let transform = fitted(&view, &shown, document.attribute(root, "preserveAspectRatio"));
+        (blank, RootPlace { view, transform })
+    }
+
+    /// The properties of an element, and those that are its own alone: opacity, and whether it is shown at all.
+    fn properties(&mut self, element: &Element<'_>, from: &Inherited) -> (Properties, f64, bool) {
+        let document = self.document;
+        let mut properties = from.properties.clone();
+        let (mut opacity, mut shown) = (1.0, true);
+        let attributes: Vec<(&str, &str)> = document.attributes(element).collect();
+        let style = document.attribute(element, "style").unwrap_or_default();
+        let declarations = style.split(';').filter(|part| !part.trim().is_empty()).filter_map(|part| {
+            let (name, value) = part.split_once(':')?;
+            Some((name.trim(), value.trim().trim_end_matches("!important").trim_end()))
+        });
+        // What stands in `style` goes over attributes. `color` comes first, since paints may speak of it.
+        for (name, value, in_style) in
+            attributes.iter().map(|(n, v)| (*n, *v, false)).chain(declarations.map(|(n, v)| (n, v, true)))
+        {
+            match name {
+                "opacity" => match share(value) {
+                    Some(share) => opacity = share,
+                    None => self.bad_value(element, name, value),
+                },
+                "display" => shown = value != "none",
+                _ => {
+                    let resolve = |target: &str| self.stand_in(target);
+                    match properties.take(name, value, from.viewport, resolve) {
+                        Taken::Yes => {}
+                        Taken::BadValue => self.bad_value(element, name, value),
+                        Taken::Reference(target) => {
+                            let what = self.target_name(&target);
+                            self.note(
+                                element.at,
+                                format!("{what} as {name} is not drawn: one plain colour of it stands in"),
+                            );
+                        }
+                        Taken::Unknown if in_style => {
+                            if !NO_MATTER.contains(&name)
+                                && !name.starts_with(['-'])
+                                && !name.starts_with("font")
+                            {
+                                self.note(
+                                    element.at,
+                                    format!("the property {name} is not understood: left out"),
+                                );
+                            }
+                        }
+                        Taken::Unknown => self.unknown_attribute(element, name, value),
+                    }
+                }
+            }
+        }
+        (properties, opacity, shown)
+    }
+
+    fn bad_value(&mut self, element: &Element<'_>, name: &str, value: &str) {
+        self.note(element.at, format!("{name}=\"{}\" is not understood: left out", shortened(value)));
+    }
+
+    fn unknown_attribute(&mut self, element: &Element<'_>, name: &str, value: &str) {
+        const CHANGES_THE_PICTURE: &[&str] = &[
+            "clip-path",
+            "filter",
+            "marker",
+            "marker-end",
+            "marker-mid",
+            "marker-start",
+            "mask",
+            "mix-blend-mode",
+            "paint-order",
+            "pathLength",
+            "transform-origin",
+            "vector-effect",
+        ];
+        let plain = ["none", "normal", "auto"].contains(&value.trim());
+        if CHANGES_THE_PICTURE.contains(&name) && !plain {
+            self.note(element.at, format!("the attribute {name} is not understood: left out"));
+        }
+    }
+
+    /// The colour that stands in for a gradient or pattern: that of its first stop.
+    fn stand_in(&self, target: &str) -> Option<Colour> {
+        let mut number = *self.ids.get(target)?;
+        // A gradient may have its stops from another one; a few steps are enough for any honest document.
+        for _ in 0..8 {
+            let stop = self.document.children(number).find_map(|child| {
+                let stop = self.document.element(child).filter(|element| element.name == "stop")?;
+                let of = |wanted: &str| {
+                    let style = self.document.attribute(stop, "style").unwrap_or_default();
+                    let in_style = style.split(';').filter_map(|part| part.split_once(':'));
+                    let in_style = in_style
+                        .filter(|(name, _)| name.trim() == wanted)
+                        .map(|(_, value)| value.trim())
+                        .last();
+                    in_style.or_else(|| self.document.attribute(stop, wanted)).map(str::to_owned)
+                };
+                let colour = match of("stop-color").as_deref().map(paint_of) {
+                    Some(Some(Paint::Plain(colour))) => colour,
+                    _ => Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 },
+                };
+                Some(colour.faded(of("stop-opacity").as_deref().and_then(share).unwrap_or(1.0)))
+            });
+            if stop.is_some() {
+                return stop;
+            }
+            let element = self.document.element(number)?;
+            let next = self.document.attribute(element, "href")?.strip_prefix('#')?;
+            number = *self.ids.get(next)?;
+        }
+        None
+    }
+
+    fn target_name(&self, target: &str) -> String {
+        let element = self.ids.get(target).and_then(|number| self.document.element(*number));
+        match element.map(|element| &*element.name) {
+            Some(name) => format!("a {name}"),
+            None => "something that is not in the document".to_owned(),
+        }
+    }
+
+    /// Adds what is inside an element, under a transform.
+    fn inside(
+        &mut self,
+        of: usize,
+        from: &Inherited,
+        transform: Affine,
+        nodes: &mut Vec<Node>,
+    ) -> Result<(), ReadError> {
+        let document = self.document;
+        if self.depth >= MOST_LEVELS {
+            let at = document.element(of).map_or(0, |element| element.at);
+            return Err(ReadError::TooDeep { line: self.line(at), limit: MOST_LEVELS });
+        }
+        self.depth += 1;
+        for child in document.children(of) {
+            self.element(child, from, transform, nodes)?;
+        }
+        self.depth -= 1;
+        Ok(())
+    }
+
+    fn element(
+        &mut self,
+        number: usize,
+        from: &Inherited,
+        transform: Affine,
+        nodes: &mut Vec<Node>,
+    ) -> Result<(), ReadError> {
+        let document = self.document;
+        let Some(element) = document.element(number) else { return Ok(()) };
+        match &*element.name {
+            "defs" | "symbol" | "linearGradient" | "radialGradient" | "title" | "desc" | "metadata"
+            | "clipPath" | "mask" | "filter" | "marker" | "pattern" | "script" => return Ok(()),
+            "style" => {
+                self.note(
+                    element.at,
+                    "a style sheet is not read: give properties on the elements".to_owned(),
+                );
+                return Ok(());
+            }
+            _ => {}
+        }
+        let (properties, opacity, shown) = self.properties(element, from);
+        if !shown {
+            return Ok(());
+        }
+        let mut transform = transform;
+        if let Some(text) = document.attribute(element, "transform").filter(|_| element.name != "svg") {
+            match attributes::transform(text) {
+                Some(own) => transform *= own,
+                None => self.bad_value(element, "transform", text),
+            }
+        }
+        let inherited = Inherited { properties, viewport: from.viewport };
+        match &*element.name {
+            "g" | "a" | "switch" => self.layer(nodes, element, opacity, |walk, nodes| {
+                walk.inside(number, &inherited, transform, nodes)
+            }),
+            "svg" => {
+                let (transform, viewport) = self.nested(element, transform, from.viewport, None);
+                let inherited = Inherited { viewport, ..inherited };
+                self.layer(nodes, element, opacity, |walk, nodes| {
+                    walk.inside(number, &inherited, transform, nodes)
+                })
+            }
+            "use" => self.layer(nodes, element, opacity, |walk, nodes| {
+                walk.used(element, &inherited, transform, nodes)
+            }),
+            name => {
+                let Some(shape) = drawn(document, element, from.viewport) else {
+                    self.note(element.at, format!("the element <{name}> is not understood: left out"));
+                    return Ok(());
+                };
+                if let Some(complaint) = shape.complaint {
+                    self.note(element.at, format!("<{name}>: {complaint}: drawn as far as it is understood"));
+                }
+                self.shapes += 1;
+                if self.shapes > MOST_SHAPES {
+                    return Err(ReadError::TooMany { limit: MOST_SHAPES });
+                }
+                if inherited.properties.visible && !shape.path.is_empty() && transform.is_finite() {
+                    let path = shape.path.with_fill_rule(inherited.properties.fill_rule);
+                    let mut item = Item::from(path)
+                        .styled(&inherited.properties.style(opacity))
+                        .transformed(&transform)
+                        .at_line(self.line(element.at));
+                    if let Some(id) = document.attribute(element, "id") {
+                        item = item.named(id);
+                    }
+                    nodes.push(item.into());
+                }
+                Ok(())
+            }
+        }
+    }
+
+    /// Adds what `fill` makes, in a group of its own where it is translucent as a whole.
+    fn layer(
+        &mut self,
+        nodes: &mut Vec<Node>,
+        element: &Element<'_>,
+        opacity: f64,
+        fill: impl FnOnce(&mut Self, &mut Vec<Node>) -> Result<(), ReadError>,
+    ) -> Result<(), ReadError> {
+        if opacity == 1.0 {
+            return fill(self, nodes);
+        }
+        let mut inside = Vec::new();
+        fill(self, &mut inside)?;
+        let mut layer: Group = group().opacity(opacity).add_all(inside);
+        if let Some(id) = self.document.attribute(element, "id") {
+            layer = layer.named(id);
+        }
+        nodes.push(layer.into());
+        Ok(())
+    }
+
+    /// The transform and viewport inside a nested `svg` or a `symbol`; `size` is what a `use` says of it.
+    fn nested(
+        &mut self,
+        element: &Element<'_>,
+        transform: Affine,
+        viewport: Point,
+        size: Option<(Option<f64>, Option<f64>)>,
+    ) -> (Affine, Point) {
+        let document = self.document;
+        let own = |name: &str, along: Along| {
+            document.attribute(element, name).and_then(|text| length(text, along, viewport))
+        };
+        let corner = match size {
+            None => Point::new(own("x", Along::X).unwrap_or(0.0), own("y", Along::Y).unwrap_or(0.0)),
+            Some(_) => Point::ZERO,
+        };
+        let (wide, high) = size.unwrap_or_default();
+        let sides = Point::new(
+            wide.or_else(|| own("width", Along::X)).unwrap_or(viewport.x),
+            high.or_else(|| own("height", Along::Y)).unwrap_or(viewport.y),
+        );
+        let place = Bounds { min: corner, max: corner + sides };
+        match document.attribute(element, "viewBox").and_then(view_box) {
+            Some(view) if sides.min_element() > 0.0 => {
+                let how = document.attribute(element, "preserveAspectRatio");
+                (transform * fitted(&view, &place, how), view.size())
+            }
+            _ => (transform * Affine::from_translation(corner), sides.max(Point::ZERO)),
+        }
+    }
+
+    /// What a `use` stands for.
+    fn used(
+        &mut self,
+        element: &Element<'_>,
+        from: &Inherited,
+        transform: Affine,
+        nodes: &mut Vec<Node>,
+    ) -> Result<(), ReadError> {
+        let document = self.document;
+        let href = document.attribute(element, "href").unwrap_or_default();
+        let Some(target) = href.strip_prefix('#').and_then(|id| self.ids.get(id).copied()) else {
+            self.note(
+                element.at,
+                format!("the use of \"{}\", which is not in the document: left out", shortened(href)),
+            );
+            return Ok(());
+        };
+        if self.uses.contains(&target) || self.uses.len() >= 32 {
+            self.note(
+                element.at,
+                format!(
+                    "the use of \"{}\" inside itself, or through too many others: left out",
+                    shortened(href)
+                ),
+            );
+            return Ok(());
+        }
+        // What is used counts as well, so that empty groups cannot multiply without end.
+        self.shapes += 1;
+        if self.shapes > MOST_SHAPES {
+            return Err(ReadError::TooMany { limit: MOST_SHAPES });
+        }
+        let own = |name: &str, along: Along| {
+            document.attribute(element, name).and_then(|text| length(text, along, from.viewport))
+        };
+        let step = Point::new(own("x", Along::X).unwrap_or(0.0), own("y", Along::Y).unwrap_or(0.0));
+        let transform = transform * Affine::from_translation(step);
+        self.uses.push(target);
+        let result = match document.element(target) {
+            Some(used) if used.name == "symbol" || used.name == "svg" => {
+                let size = (own("width", Along::X), own("height", Along::Y));
+                let (properties, opacity, shown) = self.properties(used, from);
+                let (inner, viewport) = self.nested(used, transform, from.viewport, Some(size));
+                let inherited = Inherited { properties, viewport };
+                if shown {
+                    self.layer(nodes, used, opacity, |walk, nodes| {
+                        walk.inside(target, &inherited, inner, nodes)
+                    })
+                } else {
+                    Ok(())
+                }
+            }
+            _ => self.element(target, from, transform, nodes),
+        };
+        self.uses.pop();
+        result
+    }
+}
+
+/// Properties in `style` that change nothing of what is drawn here.
+const NO_MATTER: &[&str] = &[
+    "block-progression",
+    "clip-rule",
+    "color-interpolation",
+    "color-interpolation-filters",
+    "color-rendering",
+    "cursor",
+    "enable-background",
+    "image-rendering",
+    "isolation",
+    "letter-spacing",
+    "line-height",
+    "marker",
+    "overflow",
+    "pointer-events",
+    "shape-rendering",
+    "text-align",
+    "text-anchor",
+    "text-indent",
+    "text-rendering",
+    "white-space",
+    "word-spacing",
+    "writing-mode",
+];

@@ -1,0 +1,277 @@
+//! SVG documents in: what they mean, and what becomes of those that are broken or hostile.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
+mod support;
+
+use chordane::prelude::*;
+use proptest::prelude::*;
+use support::any_path;
+
+fn read(body: &str) -> SvgReading {
+    let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100\" height=\"80\">{body}</svg>");
+    Sheet::from_svg(text.as_bytes()).unwrap()
+}
+
+/// The items of a document without notes.
+fn items(body: &str) -> Vec<Item> {
+    let reading = read(body);
+    assert_eq!(reading.notes, [], "{body}");
+    let item = |node: &Node| match node {
+        Node::Item(item) => (**item).clone(),
+        Node::Group(_) => panic!("a group in {body}"),
+    };
+    reading.sheet.nodes().iter().map(item).collect()
+}
+
+/// The data of the one shape, where it stands on the sheet.
+fn data(body: &str) -> String {
+    let all = items(body);
+    assert_eq!(all.len(), 1, "{body}");
+    all[0].path().transformed(all[0].transform()).data()
+}
+
+fn notes(body: &str) -> Vec<String> {
+    read(body).notes.iter().map(ToString::to_string).collect()
+}
+
+#[test]
+fn basic_shapes_begin_and_run_as_the_recommendation_says() {
+    assert_eq!(data("<rect x='1' y='2' width='30' height='10'/>"), "M1 2H31V12H1Z");
+    let round = data("<rect width='30' height='10' rx='4' ry='3'/>");
+    assert_eq!(round, "M4 0H26A4 3 0 0 1 30 3V7A4 3 0 0 1 26 10H4A4 3 0 0 1 0 7V3A4 3 0 0 1 4 0Z");
+    // One radius stands for both, and neither goes past the middle.
+    assert!(data("<rect width='30' height='10' rx='40'/>").starts_with("M15 0"));
+    assert!(data("<circle cx='20' cy='10' r='5'/>").starts_with("M25 10A5 5 0 0 1 20 15"));
+    assert!(data("<ellipse cx='20' cy='10' rx='5' ry='2'/>").starts_with("M25 10A5 2 0 0 1 20 12"));
+    assert_eq!(data("<line x1='1' x2='5' y2='9' stroke='red'/>"), "M1 0 5 9");
+    assert_eq!(data("<polyline points='0,0 10 0 10,10'/>"), "M0 0H10V10");
+    assert_eq!(data("<polygon points='0 0,10 0,10 10'/>"), "M0 0H10V10Z");
+    assert_eq!(data("<path d='M0 0h10v10z'/>"), "M0 0H10V10Z");
+    // Shapes of no size are not drawn, and that is no complaint.
+    for empty in
+        ["<rect width='30'/>", "<circle/>", "<ellipse rx='0' ry='5'/>", "<path/>", "<polygon points=''/>"]
+    {
+        assert!(items(empty).is_empty(), "{empty}");
+    }
+    assert_eq!(data("<circle cx='50%' cy='50%' r='10%'/>").split('A').next(), Some("M59.05538513813742 40"));
+}
+
+#[test]
+fn paints_are_inherited_and_style_goes_over_attributes() {
+    let style = |body: &str| items(body)[0].style().clone();
+    let hex = |colour: Option<Colour>| colour.map(Colour::hex);
+    assert_eq!(hex(style("<rect width='9' height='9'/>").fill_colour()), Some("#000".into()));
+    let handed = style(
+        "<g fill='teal' stroke='red' stroke-width='3'><g stroke='none'><rect width='9' height='9'/></g></g>",
+    );
+    assert_eq!((hex(handed.fill_colour()), handed.stroke_colour()), (Some("#008080".into()), None));
+    let over = style(
+        "<rect width='9' height='9' fill='red' style='fill: blue !important; stroke:currentColor' color='lime'/>",
+    );
+    assert_eq!(
+        (hex(over.fill_colour()), hex(over.stroke_colour())),
+        (Some("#00f".into()), Some("#0f0".into()))
+    );
+    let faint = style("<rect width='9' height='9' fill-opacity='50%' opacity='.25'/>");
+    assert_eq!(hex(faint.fill_colour()), Some("#00000080".into()));
+    let drawn = |body: &str| read(body).sheet.svg().unwrap();
+    assert!(
+        drawn("<path d='M0 0h9' fill='none' stroke='red' stroke-dasharray='1,2 3' stroke-dashoffset='2'/>")
+            .contains("stroke-dasharray=\"1 2 3 1 2 3\" stroke-dashoffset=\"2\"")
+    );
+    let lines = drawn(
+        "<path d='M0 0h9v9' stroke='red' stroke-linecap='round' stroke-linejoin='bevel' fill-rule='evenodd' stroke-miterlimit='9'/>",
+    );
+    for part in ["stroke-linecap=\"round\"", "stroke-linejoin=\"bevel\"", "fill-rule=\"evenodd\""] {
+        assert!(lines.contains(part), "{part} in {lines}");
+    }
+    // What is meant to be invisible stays so: no draft is drawn for it.
+    assert!(drawn("<path d='M0 0h9' fill='none'/>").contains("fill-opacity=\"0\""));
+    for hidden in [
+        "<g display='none'><rect width='9' height='9'/></g>",
+        "<rect width='9' height='9' visibility='hidden'/>",
+    ] {
+        assert!(items(hidden).is_empty(), "{hidden}");
+    }
+}
+
+#[test]
+fn groups_transforms_and_use_put_shapes_in_their_places() {
+    let side = "<path id='a' d='M0 0h1'/>";
+    assert_eq!(
+        data("<g transform='translate(10 5)'><path transform='scale(2)' d='M0 0h1'/></g>"),
+        "M10 5H12"
+    );
+    assert_eq!(
+        data(&format!("<defs>{side}</defs><use href='#a' x='3' y='4' transform='scale(2)'/>")),
+        "M6 8H8"
+    );
+    let symbol = "<symbol id='s' viewBox='0 0 10 10'><path d='M0 0h10'/></symbol>";
+    assert_eq!(data(&format!("{symbol}<use xlink:href='#s' width='20' height='40'/>")), "M0 10H20");
+    assert_eq!(
+        data("<svg x='10' y='10' width='20' height='20' viewBox='0 0 1 1'><path d='M0 0h1'/></svg>"),
+        "M10 10H30"
+    );
+    let group =
+        read("<g opacity='.5' id='pair'><rect width='9' height='9'/><rect width='5' height='5'/></g>");
+    assert!(matches!(group.sheet.nodes(), [Node::Group(both)] if both.nodes().len() == 2));
+    assert_eq!(items("<rect id='sail' width='9' height='9'/>")[0].name(), Some("sail"));
+    let second_line = items("\n<rect width='9' height='9'/>");
+    assert_eq!(second_line[0].line(), Some(2));
+}
+
+#[test]
+fn the_size_of_the_sheet_is_that_of_the_document() {
+    let sheet = |attributes: &str| Sheet::from_svg(format!("<svg {attributes}/>").as_bytes()).unwrap().sheet;
+    assert_eq!(sheet("width='40' height='30'").size(), pt(40.0, 30.0));
+    assert_eq!(sheet("viewBox='5 5 40 30'").size(), pt(40.0, 30.0));
+    assert_eq!(sheet("viewBox='0 0 40 30' width='80'").size(), pt(80.0, 60.0));
+    assert_eq!(sheet("").size(), pt(300.0, 150.0));
+    let paper = sheet("width='210mm' height='29.7cm'");
+    assert_eq!((paper.size().round(), paper.its_unit()), (pt(210.0, 297.0), Unit::Mm));
+    assert_eq!(sheet("width='50%' height='50%' viewBox='0 0 40 30'").size(), pt(20.0, 15.0));
+    assert_eq!(sheet("width='-4' height='x' viewBox='0 0 40 30'").size(), pt(40.0, 30.0));
+}
+
+#[test]
+fn what_is_not_understood_is_noted_once_for_each_kind() {
+    assert_eq!(
+        notes("<text>sail</text>\n<text>vent</text><image/>"),
+        [
+            "line 1: the element <text> is not understood: left out (and once more)",
+            "line 2: the element <image> is not understood: left out",
+        ]
+    );
+    assert_eq!(
+        notes("<rect width='9' height='9' filter='url(#f)'/>"),
+        ["line 1: the attribute filter is not understood: left out"]
+    );
+    assert_eq!(
+        notes("<rect width='9' height='9' fill='tael'/>"),
+        ["line 1: fill=\"tael\" is not understood: left out"]
+    );
+    assert_eq!(
+        notes("<rect width='9 ells' height='9'/>"),
+        ["line 1: <rect>: width=\"9 ells\": drawn as far as it is understood"]
+    );
+    assert_eq!(
+        notes("<style>rect{}</style><rect class='a' width='9' height='9'/>"),
+        ["line 1: a style sheet is not read: give properties on the elements"]
+    );
+    let gradient =
+        "<linearGradient id='g'><stop stop-color='teal'/><stop style='stop-color:red'/></linearGradient>";
+    let filled = read(&format!("{gradient}<rect width='9' height='9' fill='url(#g)'/>"));
+    assert_eq!(
+        filled.notes[0].what,
+        "a linearGradient as fill is not drawn: one plain colour of it stands in"
+    );
+    assert!(filled.sheet.svg().unwrap().contains("#008080"));
+    assert!(notes("<path d='M0 0L5 5 X'/>")[0].contains("<path>: path data:"));
+    // As far as it was understood, it is drawn.
+    assert_eq!(read("<path d='M0 0L5 5 X'/>").sheet.nodes().len(), 1);
+}
+
+#[test]
+fn broken_documents_say_where() {
+    let told = |text: &[u8]| Sheet::from_svg(text).unwrap_err().to_string();
+    assert_eq!(told(b"<svg>\n<g>"), "line 2: this is not well-formed XML: <g> of line 2 is never closed");
+    assert!(
+        told(b"<svg>\n<g></svg>").starts_with("line 2: this is not well-formed XML: "),
+        "{}",
+        told(b"<svg>\n<g></svg>")
+    );
+    assert!(told(b"<svg><path d=\"M0 0").starts_with("line 1: this is not well-formed XML: "));
+    assert_eq!(told(b"<html/>"), "there is no <svg> element; give an SVG document");
+    assert_eq!(told(b""), "there is no <svg> element; give an SVG document");
+    assert_eq!(told(b"<svg>\xe9</svg>"), "byte 5 is not UTF-8; save the document as UTF-8 text");
+    assert!(told(b"\xff\xfe<\0s\0v\0g\0").starts_with("byte 0 is not UTF-8"));
+    assert!(Sheet::from_svg(b"\xef\xbb\xbf<svg/>").is_ok());
+    let deep = format!("<svg>\n{}{}</svg>", "<g>".repeat(5000), "</g>".repeat(5000));
+    assert_eq!(
+        told(deep.as_bytes()),
+        "line 2: elements lie more than 128 deep inside one another; flatten the groups"
+    );
+}
+
+#[test]
+fn hostile_documents_end_soon() {
+    assert_eq!(notes("<g id='a'><use href='#a'/></g>").len(), 1);
+    assert!(
+        notes("<g id='a'><use href='#b'/></g><g id='b'><use href='#a'/></g>")[0].contains("inside itself")
+    );
+    assert!(notes("<use href='#gone'/>")[0].contains("not in the document"));
+    // Ten uses of ten uses of ten uses: billions of shapes in a few lines.
+    let levels: String = (0..12)
+        .map(|i| format!("<g id='l{}'>{}</g>", i + 1, format!("<use href='#l{i}'/>").repeat(10)))
+        .collect();
+    let bomb =
+        format!("<svg><defs><rect id='l0' width='1' height='1'/>{levels}</defs><use href='#l12'/></svg>");
+    assert!(matches!(Sheet::from_svg(bomb.as_bytes()), Err(ReadError::TooMany { .. })));
+    // Each use leads deeper, and each is nested as deep as can be.
+    let nest = |i: usize| {
+        format!("<g id='n{}'>{}<use href='#n{i}'/>{}</g>", i + 1, "<g>".repeat(100), "</g>".repeat(100))
+    };
+    let nests: String = (0..30).map(nest).collect();
+    let deep = format!("<svg>{nests}<use href='#n30'/></svg>");
+    assert!(matches!(Sheet::from_svg(deep.as_bytes()), Err(ReadError::TooDeep { .. })));
+    // Entities are not expanded.
+    let entities = "<!DOCTYPE svg [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;&a;&a;'>]><svg><rect fill='&b;' width='9' height='9'/>&b;</svg>";
+    let reading = Sheet::from_svg(entities.as_bytes()).unwrap();
+    assert!(reading.notes[0].what.contains("&b;"), "{:?}", reading.notes);
+    // Every prefix of a document is read or refused.
+    let whole = reading.sheet.svg().unwrap()
+        + "<svg viewBox='0 0 9 9'><path style='fill:red;x' d='M0 0A1 1 0 0 1 5 5z'/></svg>";
+    for end in 0..whole.len() {
+        let _ = Sheet::from_svg(&whole.as_bytes()[..end]);
+    }
+}
+
+#[test]
+fn numbers_past_all_bounds_are_noted_or_left_out() {
+    for body in [
+        "<rect width='1e400' height='9'/>",
+        "<circle r='1e308' transform='scale(1e300)'/>",
+        "<path d='M0 0L1e308 1e308 -1e308 1e308z' transform='matrix(1e200 0 0 1e200 0 0)'/>",
+        "<rect width='9' height='9' stroke-width='1e308' stroke='red'/>",
+        "<svg viewBox='0 0 1e-300 1e-300'><rect width='9' height='9'/></svg>",
+    ] {
+        let reading = read(body);
+        // Drawing it gives a picture or a fault, never a panic.
+        let _ = (reading.sheet.svg(), reading.sheet.pixels());
+    }
+}
+
+proptest! {
+    #![proptest_config(support::cases(60))]
+
+    /// What is written and read again looks the same and is written the same.
+    #[test]
+    fn there_and_back(path in any_path(90.0), centred in any::<bool>(), angle in -180.0..180.0_f64) {
+        let item = path.clone().fill("#c8553d80").stroke("teal", 2.5).join("round").cap("square");
+        let mut made = sheet(120.0, 90.0).add(item.rotated(deg(angle))).add(path.stroke("black", 1.0).dash([4.0, 2.0]).opacity(0.5));
+        if centred {
+            made = made.centred();
+        }
+        let text = made.svg().unwrap();
+        let reading = Sheet::from_svg(text.as_bytes()).unwrap();
+        prop_assert_eq!(&reading.notes, &[]);
+        prop_assert_eq!(reading.sheet.svg().unwrap(), text);
+    }
+
+    #[test]
+    fn any_bytes_are_read_or_refused(bytes in prop::collection::vec(any::<u8>(), 0..200)) {
+        let _ = Sheet::from_svg(&bytes);
+    }
+
+    #[test]
+    fn any_markup_is_read_or_refused(parts in prop::collection::vec(prop::sample::select(vec![
+        "<svg>", "</svg>", "<g ", "<g>", "</g>", "/>", ">", "<use href='#a'", " id='a'", " transform='rotate(", "9)'", " d='M0 0",
+        "L9 9", "'", "<path", " style='fill:", "url(#a)", ";", "stroke:red", "<defs>", "</defs>", "<!--", "-->", "&a;", "viewBox='0 0 9 9'",
+    ]), 0..30)) {
+        let text = format!("<svg>{}</svg>", parts.concat());
+        if let Ok(reading) = Sheet::from_svg(text.as_bytes()) {
+            let _ = reading.sheet.svg();
+        }
+    }
+}
