@@ -1,26 +1,25 @@
-//! `chordane draw`: a score becomes files.
+//! `chordane draw`: a score or a document becomes files.
 
 use std::time::Instant;
 
 use chordane::draw::{DrawError, Format, PixelOptions, SvgOptions};
 use chordane::sheet::Sheet;
-use chordane_score::{Mistake, Score, Script};
 
 use crate::failure::Failure;
-use crate::input::read_score;
+use crate::input::Input;
 use crate::options::{DrawFileOptions, DrawOptions};
 use crate::output::{Target, say, size, time};
 
-/// Draws the score in a file.
+/// Draws the score or document in a file.
 pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
-    let (name, source) = read_score(&options.input)?;
-    score(&options.draw, || Script::read(name, source, options.limits.limits())?.sheet())
+    let input = Input::read(&options.input)?;
+    score(&options.draw, || input.sheet(options.limits.limits()))
 }
 
 /// Draws what a score makes. The places to write to are looked at before the score runs.
 pub(crate) fn score(
     options: &DrawOptions,
-    make: impl FnOnce() -> Result<Sheet, Mistake>,
+    make: impl FnOnce() -> Result<Sheet, Failure>,
 ) -> Result<(), Failure> {
     let format = options.format.map(Format::from);
     let targets = options.out.iter().map(|out| Target::of(out, format)).collect::<Result<Vec<_>, _>>()?;

@@ -3,36 +3,73 @@
 use std::io::Read;
 use std::path::Path;
 
-use crate::failure::Failure;
+use chordane::sheet::Sheet;
+use chordane_score::{Limits, Score, Script};
 
-/// The text of a score and what messages call it.
-pub(crate) fn read_score(file: &Path) -> Result<(String, String), Failure> {
-    if file == Path::new("-") {
-        let mut bytes = Vec::new();
-        std::io::stdin().read_to_end(&mut bytes).map_err(|error| {
-            Failure::machine(format!("standard input cannot be read: {error}"), "name a .chord file instead")
-        })?;
-        return Ok(("standard input".to_owned(), text(bytes, "standard input")?));
-    }
-    let name = file.display().to_string();
-    let ending = file.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
-    if !ending.eq_ignore_ascii_case("chord") {
-        return Err(Failure::call(
-            format!("{name} is no score: its ending is not .chord"),
-            "name a .chord file, or - to read a score from standard input",
-        ));
-    }
-    let bytes = std::fs::read(file).map_err(|error| match error.kind() {
-        std::io::ErrorKind::NotFound => {
-            Failure::call(format!("there is no file {name}"), "check the name and the folder")
+use crate::failure::Failure;
+use crate::output::say;
+
+/// What is drawn or checked.
+#[derive(Debug)]
+pub(crate) enum Input {
+    /// A score: what messages call it, and its text.
+    Score(String, String),
+    /// An SVG document: what messages call it, and its bytes.
+    Svg(String, Vec<u8>),
+}
+
+impl Input {
+    /// Reads a file, or standard input for `-`; there, what begins with `<` is an SVG document.
+    pub(crate) fn read(file: &Path) -> Result<Self, Failure> {
+        if file == Path::new("-") {
+            let (name, mut bytes) = ("standard input".to_owned(), Vec::new());
+            std::io::stdin().read_to_end(&mut bytes).map_err(|error| {
+                Failure::machine(format!("standard input cannot be read: {error}"), "name a file instead")
+            })?;
+            let without_mark = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&bytes);
+            let markup = without_mark.trim_ascii_start().starts_with(b"<");
+            return if markup { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes) };
         }
-        _ => Failure::machine(
-            format!("{name} cannot be read: {error}"),
-            "check that it is a file you may read",
-        ),
-    })?;
-    let source = text(bytes, &name)?;
-    Ok((name, source))
+        let name = file.display().to_string();
+        let ending =
+            file.extension().and_then(|ending| ending.to_str()).unwrap_or_default().to_ascii_lowercase();
+        if ending != "chord" && ending != "svg" {
+            return Err(Failure::call(
+                format!("{name} is no score and no SVG document: its ending is not .chord or .svg"),
+                "name a .chord or .svg file, or - to read one from standard input",
+            ));
+        }
+        let bytes = std::fs::read(file).map_err(|error| match error.kind() {
+            std::io::ErrorKind::NotFound => {
+                Failure::call(format!("there is no file {name}"), "check the name and the folder")
+            }
+            _ => Failure::machine(
+                format!("{name} cannot be read: {error}"),
+                "check that it is a file you may read",
+            ),
+        })?;
+        if ending == "svg" { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes) }
+    }
+
+    fn score(name: String, bytes: Vec<u8>) -> Result<Self, Failure> {
+        let source = text(bytes, &name)?;
+        Ok(Self::Score(name, source))
+    }
+
+    /// The sheet that it makes. What is not understood of a document is said on standard error.
+    pub(crate) fn sheet(self, limits: Limits) -> Result<Sheet, Failure> {
+        match self {
+            Self::Score(name, source) => Ok(Script::read(name, source, limits)?.sheet()?),
+            Self::Svg(name, bytes) => {
+                let reading = Sheet::from_svg(&bytes)
+                    .map_err(|error| Failure::input(format!("{name}: {error}"), "mend the document"))?;
+                for note in &reading.notes {
+                    say(&format!("note: {name}, {note}"));
+                }
+                Ok(reading.sheet)
+            }
+        }
+    }
 }
 
 fn text(bytes: Vec<u8>, name: &str) -> Result<String, Failure> {

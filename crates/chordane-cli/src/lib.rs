@@ -65,7 +65,7 @@ fn run_with(
         .try_get_matches_from(arguments)
         .and_then(|matches| options::DrawOptions::from_arg_matches(&matches));
     match parsed {
-        Ok(options) => end(draw::score(&options, || score.sheet())),
+        Ok(options) => end(draw::score(&options, || Ok(score.sheet()?))),
         Err(error) => usage(&error),
     }
 }

@@ -27,7 +27,7 @@ A score is a text file whose last value is a sheet:
 
 #[derive(Debug, Subcommand)]
 pub(crate) enum Action {
-    /// Draw a score to one file or several
+    /// Draw a score or an SVG document to one file or several
     Draw(DrawFileOptions),
     /// Show the words of a score, or one of them with an example
     Words(WordsOptions),
@@ -49,7 +49,7 @@ Examples:
 #[derive(Debug, Args)]
 #[command(after_help = DRAW_EXAMPLES)]
 pub(crate) struct DrawFileOptions {
-    /// The score: a .chord file, or - for standard input
+    /// The score or drawing: a .chord or .svg file, or - for standard input
     pub(crate) input: PathBuf,
     #[command(flatten)]
     pub(crate) draw: DrawOptions,

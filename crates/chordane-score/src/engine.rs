@@ -182,14 +182,23 @@ fn register(engine: &mut Engine, name: &'static str, arity: usize, longest_list:
         .filter(|word| word.takes.len() + usize::from(!word.on.is_empty()) == arity)
         .collect();
     let any = vec![std::any::TypeId::of::<Dynamic>(); arity];
-    engine.register_raw_fn(name, any, move |_: NativeCallContext<'_>, values| {
-        let mut args = Args::new(values, longest_list);
+    engine.register_raw_fn(name, any, move |context: NativeCallContext<'_>, values| {
+        let line = context.call_position().line();
+        let mut args = Args::new(values, longest_list, line);
         let fitting = forms.iter().find(|word| args.stands_on(word) && args.mismatch(word).is_none());
         match fitting {
-            Some(word) => (word.run)(&mut args).map_err(refusal),
+            Some(word) => (word.run)(&mut args).map(|made| made_by(made, line)).map_err(refusal),
             None => Err(refusal(unfitting(&forms, &args))),
         }
     });
+}
+
+/// An item remembers the line of the word that first made it one.
+fn made_by(made: Dynamic, line: Option<usize>) -> Dynamic {
+    match (made.read_lock::<Item>().filter(|item| item.line().is_none()).map(|item| item.clone()), line) {
+        (Some(item), Some(line)) => Dynamic::from(item.at_line(line)),
+        _ => made,
+    }
 }
 
 /// Why no form of a word fits what it was called with.

@@ -24,7 +24,7 @@
 //! Data goes one way: [`number`] (angles and points), [`path`] (the [`Pen`](path::Pen) makes a
 //! [`Path`](path::Path) of contours), [`shape`] (ready ones), [`measure`], [`reshape`] (a path in, a path out),
 //! [`sheet`](mod@sheet) (a path with a style is an [`Item`](sheet::Item), a [`Sheet`](sheet::Sheet) holds them),
-//! [`draw`] (SVG, pixels, files), [`read`] (SVG documents in). A module uses what stands before it, not what stands after it.
+//! [`check`] (findings), [`draw`] (SVG, pixels, files), [`read`] (SVG documents in). A module uses what stands before it, not what stands after it.
 //!
 //! # Conventions
 //!
@@ -49,6 +49,7 @@ mod fault;
 #[derive(Debug)]
 pub struct Readme;
 
+pub mod check;
 pub mod draw;
 pub mod measure;
 pub mod number;

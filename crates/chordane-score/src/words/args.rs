@@ -32,11 +32,21 @@ pub(crate) struct Args<'a, 'b> {
     values: &'a mut [&'b mut Dynamic],
     /// The most values of a list that a word may make.
     pub(crate) longest_list: usize,
+    /// The line of the call, counted from 1.
+    pub(crate) line: Option<usize>,
 }
 
 impl<'a, 'b> Args<'a, 'b> {
-    pub(crate) fn new(values: &'a mut [&'b mut Dynamic], longest_list: usize) -> Self {
-        Self { values, longest_list }
+    pub(crate) fn new(values: &'a mut [&'b mut Dynamic], longest_list: usize, line: Option<usize>) -> Self {
+        Self { values, longest_list, line }
+    }
+
+    /// An item that no line is known for yet was made by this call.
+    fn made_here(&self, node: Node) -> Node {
+        match (node, self.line) {
+            (Node::Item(item), Some(line)) if item.line().is_none() => item.at_line(line).into(),
+            (node, _) => node,
+        }
     }
 
     /// The first value that is not of the kind that the word takes there: its name, the kind, and what it is.
@@ -123,7 +133,7 @@ impl<'a, 'b> Args<'a, 'b> {
     }
 
     pub(crate) fn node(&self, at: usize) -> Node {
-        self.value(at).and_then(values::node).unwrap_or_else(|| Path::empty().into())
+        self.made_here(self.value(at).and_then(values::node).unwrap_or_else(|| Path::empty().into()))
     }
 
     fn list<T>(&self, at: usize, one: impl Fn(&Dynamic) -> Option<T>) -> Vec<T> {
@@ -132,7 +142,7 @@ impl<'a, 'b> Args<'a, 'b> {
     }
 
     pub(crate) fn nodes(&self, at: usize) -> Vec<Node> {
-        self.list(at, values::node)
+        self.list(at, |value| values::node(value).map(|node| self.made_here(node)))
     }
 
     pub(crate) fn points(&self, at: usize) -> Vec<Point> {

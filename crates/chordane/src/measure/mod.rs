@@ -14,3 +14,6 @@ mod tree;
 pub use area::Direction;
 pub use crossings::{Crossing, CrossingKind, Place};
 pub use survey::{Station, Survey};
+
+pub(crate) use crossings::self_crossings;
+pub(crate) use tree::{BoxTree, overlap};

@@ -232,7 +232,7 @@ fn flatten_circle(arc: &Arc, tolerance: f64, mut place: impl FnMut(Point)) {
 
 impl Contour {
     /// The contour as straight sides; no point of the curves is farther from them than `tolerance`, in sheet
-    /// units. Every vertex stays one.
+    /// units. Every vertex stays one; the last one of a closed contour that stands on the first is not repeated.
     #[must_use]
     pub fn flattened(&self, tolerance: f64) -> Self {
         let mut builder = ContourBuilder::with_capacity(self.start(), 0, 1);
@@ -242,7 +242,10 @@ impl Contour {
                 flatten_segment(&segment, tolerance, |p| builder.line(p));
             }
         }
-        builder.finish(self.is_closed())
+        let flat = builder.finish(self.is_closed());
+        // The last chord of a curve that comes back to the start of a closed contour is its closing side.
+        let comes_home = flat.is_closed() && flat.vertex_count() > 3 && flat.start() == flat.end();
+        if comes_home { flat.closed_at_start() } else { flat }
     }
 }
 

@@ -1,0 +1,104 @@
+//! Findings on how smooth a contour is.
+
+use super::Drawn;
+use super::contours::short;
+use super::finding::{Code, Findings, Level};
+use crate::number::Point;
+use crate::path::{Contour, Segment};
+
+/// A joint of a curve that turns by an angle between these is neither smooth nor a corner: below, rounding alone turns
+/// as much; above, it can be told from a smooth one at a glance and is meant.
+const KINK_DEGREES: std::ops::Range<f64> = 2.0..12.0;
+
+/// A straight side that is only a share of the extent this long has no direction that anyone sees.
+const SHORT_SIDE: f64 = 0.005;
+
+/// So many straight sides in a row that turn the same way by much the same angle stand for a curve.
+const COARSE_SIDES: usize = 10;
+
+/// Polygons with corners sharper than this are meant as polygons: it is that of twenty sides.
+const COARSE_DEGREES: f64 = 18.1;
+
+/// How far a side cuts the curve short, in sheet units, before its corners are seen.
+const COARSE_BULGE: f64 = 0.35;
+
+pub(super) fn look(drawn: &Drawn<'_>, findings: &mut Findings) {
+    for (number, contour) in drawn.path.contours().iter().enumerate() {
+        let segments: Vec<Segment> = contour.segments().filter(|s| s.leaving() != Point::ZERO).collect();
+        kink(drawn, number, contour, &segments, findings);
+        coarse(drawn, number, contour, &segments, findings);
+    }
+}
+
+/// The joints of a contour: the segment before, the one behind.
+fn joints<'a>(
+    contour: &Contour,
+    segments: &'a [Segment],
+) -> impl Iterator<Item = (&'a Segment, &'a Segment)> {
+    let seam = contour.is_closed().then(|| segments.last().zip(segments.first())).flatten();
+    segments.windows(2).filter_map(|pair| Some((pair.first()?, pair.get(1)?))).chain(seam)
+}
+
+/// By how much a joint turns, in degrees, positive when clockwise as seen.
+fn turn(before: &Segment, behind: &Segment) -> f64 {
+    let (a, b) = (before.arriving(), behind.leaving());
+    a.perp_dot(b).atan2(a.dot(b)).to_degrees()
+}
+
+fn kink(drawn: &Drawn<'_>, number: usize, contour: &Contour, segments: &[Segment], findings: &mut Findings) {
+    let curved = |segment: &Segment| !matches!(segment, Segment::Line { .. });
+    let least = drawn.extent() * SHORT_SIDE;
+    let kinks: Vec<(Point, f64)> = joints(contour, segments)
+        .filter(|(before, behind)| curved(before) || curved(behind))
+        .filter(|(before, behind)| [before, behind].iter().all(|s| s.bounds().size().max_element() >= least))
+        .map(|(before, behind)| (before.to(), turn(before, behind).abs()))
+        .filter(|(_, turn)| KINK_DEGREES.contains(turn))
+        .collect();
+    let Some((at, angle)) = kinks.first() else { return };
+    let more = match kinks.len() {
+        1 => String::new(),
+        n => format!(" (and at {} more joints)", n - 1),
+    };
+    let seen = format!("the curve has a kink of {} degrees where it looks smooth{more}", short(*angle));
+    let mend = "put both handles on one line through the vertex, or give the points to through([..])";
+    findings.add((Code::Kink, Level::Hint), drawn, (number, *at), seen, mend);
+}
+
+fn coarse(
+    drawn: &Drawn<'_>,
+    number: usize,
+    contour: &Contour,
+    segments: &[Segment],
+    findings: &mut Findings,
+) {
+    let (mut run, mut worst, mut last): (usize, Option<(Point, f64)>, f64) = (0, None, 0.0);
+    let mut found: Option<(usize, Point, f64)> = None;
+    for (before, behind) in joints(contour, segments) {
+        let straight = matches!((before, behind), (Segment::Line { .. }, Segment::Line { .. }));
+        let angle = turn(before, behind);
+        let alike = run == 0 || (angle * last > 0.0 && (0.5..2.0).contains(&(angle / last)));
+        if straight && (0.5..COARSE_DEGREES).contains(&angle.abs()) && alike {
+            run += 1;
+            // How far the curve through both ends bulges over the side.
+            let side = before.from().distance(before.to());
+            let bulge = side * 0.25 * (angle.abs().to_radians() * 0.5).tan();
+            if worst.is_none_or(|(_, most)| bulge > most) {
+                worst = Some((before.from().midpoint(before.to()), bulge));
+            }
+            last = angle;
+        } else {
+            (run, worst, last) = (0, None, 0.0);
+        }
+        if let Some((at, bulge)) = worst.filter(|(_, bulge)| run >= COARSE_SIDES && *bulge > COARSE_BULGE) {
+            found = Some((run + 1, at, bulge));
+        }
+    }
+    if let Some((sides, at, bulge)) = found {
+        let seen = format!(
+            "{sides} straight sides stand for a curve, and cut it {} short: their corners can be seen",
+            short(bulge)
+        );
+        let mend = "use more points, or give these to through([..]) or draw arcs";
+        findings.add((Code::CoarseCurve, Level::Hint), drawn, (number, at), seen, mend);
+    }
+}

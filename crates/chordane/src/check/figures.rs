@@ -1,0 +1,74 @@
+//! The figures of a path: what it measures.
+
+use super::Drawn;
+use crate::fault::Fault;
+use crate::measure::Direction;
+use crate::number::Point;
+use crate::path::{Bounds, FillRule};
+
+/// What a path measures, where it stands on the sheet.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PathFigures {
+    /// The item's name, if it was given one.
+    pub name: Option<String>,
+    /// The line of the score or document that made it, where there is one.
+    pub line: Option<usize>,
+    /// What the contours enclose.
+    pub fill_rule: FillRule,
+    /// What a pen would draw, closing sides included.
+    pub length: f64,
+    /// What is painted under the fill rule, each spot once.
+    pub area: f64,
+    /// Tight bounds of the line; `None` for a path without a contour.
+    pub bounds: Option<Bounds>,
+    /// The point half way along the whole length; the first vertex where there is no length.
+    pub half_point: Point,
+    /// The direction of travel there, of length 1; zero where there is no length.
+    pub half_tangent: Point,
+    /// The figures of each contour.
+    pub contours: Vec<ContourFigures>,
+}
+
+/// What a contour measures.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct ContourFigures {
+    /// Whether it is joined to its start.
+    pub closed: bool,
+    /// The number of segments, a closing side that has a length counted.
+    pub segments: usize,
+    /// What a pen would draw.
+    pub length: f64,
+    /// The area that it goes round, positive when clockwise as seen on a sheet with y down.
+    pub signed_area: f64,
+    /// Which way round it runs.
+    pub direction: Direction,
+}
+
+pub(super) fn of(drawn: &Drawn<'_>) -> Result<PathFigures, Fault> {
+    let path = &drawn.path;
+    let contours: Vec<ContourFigures> = path
+        .contours()
+        .iter()
+        .map(|contour| ContourFigures {
+            closed: contour.is_closed(),
+            segments: contour.segments().count(),
+            length: contour.length(),
+            signed_area: contour.signed_area(),
+            direction: contour.direction(),
+        })
+        .collect();
+    let survey = path.survey()?;
+    let half = survey.station(0.5 * survey.length());
+    let first = path.contours().first().map_or(Point::ZERO, |contour| contour.start());
+    Ok(PathFigures {
+        name: drawn.item.name().map(str::to_owned),
+        line: drawn.item.line(),
+        fill_rule: path.fill_rule(),
+        length: contours.iter().map(|contour| contour.length).sum(),
+        area: path.area()?,
+        bounds: drawn.bounds,
+        half_point: half.map_or(first, |station| station.point()),
+        half_tangent: half.map_or(Point::ZERO, |station| station.tangent()),
+        contours,
+    })
+}

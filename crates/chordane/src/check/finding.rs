@@ -1,0 +1,143 @@
+//! One thing that was noticed.
+
+use std::fmt;
+
+use super::Drawn;
+use crate::number::Point;
+
+/// What kind of thing a finding is; the names do not change.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+#[non_exhaustive]
+pub enum Code {
+    /// A stroked outline that misses its last side, or its last corner.
+    OpenOutline,
+    /// A closed contour that lists its first vertex again at its end.
+    DoubledEnd,
+    /// A path with neither fill nor stroke.
+    Unpainted,
+    /// A path that lies wholly off the sheet.
+    OffSheet,
+    /// A path too small to be seen.
+    Speck,
+    /// A ring whose last step is not like the others.
+    UnevenRing,
+    /// Angles that were given in degrees where radians were meant, or the other way.
+    AngleUnit,
+    /// A filled contour that crosses itself.
+    SelfCrossing,
+    /// A hole that does not open, since it runs the same way round as what it lies in.
+    ClosedHole,
+    /// A joint that is nearly smooth, but not quite.
+    Kink,
+    /// Vertices that stand on one another.
+    CrowdedVertices,
+    /// A curve of straight sides that are long enough to be seen.
+    CoarseCurve,
+    /// A stroke that is cut in half by the sheet's edge.
+    CutStroke,
+    /// A path that lies wholly under another.
+    Covered,
+    /// A contour that is one vertex alone and draws nothing.
+    LoneVertex,
+}
+
+impl Code {
+    /// The name, as programs know it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::OpenOutline => "open-outline",
+            Self::DoubledEnd => "doubled-end",
+            Self::Unpainted => "unpainted",
+            Self::OffSheet => "off-sheet",
+            Self::Speck => "speck",
+            Self::UnevenRing => "uneven-ring",
+            Self::AngleUnit => "angle-unit",
+            Self::SelfCrossing => "self-crossing",
+            Self::ClosedHole => "closed-hole",
+            Self::Kink => "kink",
+            Self::CrowdedVertices => "crowded-vertices",
+            Self::CoarseCurve => "coarse-curve",
+            Self::CutStroke => "cut-stroke",
+            Self::Covered => "covered",
+            Self::LoneVertex => "lone-vertex",
+        }
+    }
+}
+
+impl fmt::Display for Code {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.name())
+    }
+}
+
+/// How sure a finding is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum Level {
+    /// The picture is hardly what was meant.
+    Warning,
+    /// It may be meant, but is worth a look.
+    Hint,
+}
+
+impl Level {
+    /// The name, as programs know it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Warning => "warning",
+            Self::Hint => "hint",
+        }
+    }
+}
+
+/// One thing that was noticed: where, what is seen, and how to mend it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Finding {
+    /// The kind.
+    pub code: Code,
+    /// How sure it is.
+    pub level: Level,
+    /// The path, in the order of drawing, counted from 0.
+    pub path: usize,
+    /// The contour of the path, counted from 0.
+    pub contour: usize,
+    /// The place on the sheet.
+    pub at: Point,
+    /// The line of the score or document that made the path, where there is one.
+    pub line: Option<usize>,
+    /// What is seen, in plain words; with the path's name and line where it has them.
+    pub message: String,
+    /// How to mend it.
+    pub mend: String,
+}
+
+/// The findings so far.
+#[derive(Debug, Default)]
+pub(super) struct Findings(Vec<Finding>);
+
+impl Findings {
+    /// Adds one for a path and a contour of it.
+    pub(super) fn add(
+        &mut self,
+        (code, level): (Code, Level),
+        on: &Drawn<'_>,
+        (contour, at): (usize, Point),
+        seen: impl fmt::Display,
+        mend: impl Into<String>,
+    ) {
+        let line = on.item.line();
+        let message = match (on.item.name(), line) {
+            (Some(name), Some(line)) => format!("\"{name}\", line {line}: {seen}"),
+            (Some(name), None) => format!("\"{name}\": {seen}"),
+            (None, Some(line)) => format!("line {line}: {seen}"),
+            (None, None) => seen.to_string(),
+        };
+        self.0.push(Finding { code, level, path: on.number, contour, at, line, message, mend: mend.into() });
+    }
+
+    pub(super) fn in_order(mut self) -> Vec<Finding> {
+        self.0.sort_by_key(|finding| (finding.path, finding.contour, finding.code));
+        self.0
+    }
+}

@@ -1,0 +1,65 @@
+//! Findings: what looks wrong on a sheet, where, and how to mend it; and the figures of what is on it.
+//!
+//! A finding is something that people mean otherwise. What only might be meant is left alone: each kind says, with
+//! its thresholds, when it speaks and when it does not.
+
+mod contours;
+mod curves;
+mod drawn;
+mod figures;
+mod finding;
+mod layers;
+mod rings;
+
+pub use figures::{ContourFigures, PathFigures};
+pub use finding::{Code, Finding, Level};
+
+use crate::fault::Fault;
+use crate::sheet::Sheet;
+use drawn::Drawn;
+use finding::Findings;
+
+/// What a sheet holds and what looks wrong on it; see [`Sheet::check`].
+#[derive(Clone, Debug, PartialEq)]
+pub struct Report {
+    /// The figures of each item's path, in the order of drawing.
+    pub paths: Vec<PathFigures>,
+    /// What looks wrong, in the order of the paths.
+    pub findings: Vec<Finding>,
+}
+
+impl Sheet {
+    /// Looks the sheet over: the figures of every path, and findings, each with a place, plain words and the mend.
+    ///
+    /// Paths are looked at where they stand on the sheet, so all figures and places are in its coordinates. Cost: n log
+    /// n in the segments of each path; the crossings of a path with itself are sought until the first few.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = start((10.0, 10.0)).line((90.0, 10.0)).line((50.0, 70.0)).open();
+    /// let report = sheet(100.0, 80.0).add(sail.fill("teal").stroke("black", 2.0)).check()?;
+    /// assert_eq!(report.findings[0].code.name(), "open-outline");
+    /// assert_eq!(report.findings[0].mend, "end it with close() instead of open(), or Z in path data");
+    /// # Ok::<(), Fault>(())
+    /// ```
+    ///
+    /// # Errors
+    ///
+    /// The first fault of what is on the sheet, or a path that crosses itself more than a million times.
+    pub fn check(&self) -> Result<Report, Fault> {
+        self.sound()?;
+        let drawn = drawn::all(self);
+        let mut findings = Findings::default();
+        let mut paths = Vec::with_capacity(drawn.len());
+        for one in &drawn {
+            paths.push(figures::of(one)?);
+            contours::look(one, &mut findings);
+            curves::look(one, &mut findings);
+            rings::look(one, &mut findings);
+            layers::look(one, self, &mut findings);
+        }
+        rings::of_items(&drawn, &mut findings);
+        layers::covered(&drawn, &mut findings);
+        Ok(Report { paths, findings: findings.in_order() })
+    }
+}
