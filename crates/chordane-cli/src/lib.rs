@@ -13,6 +13,7 @@
 //! Exit codes: 0 done; 1 the input is at fault; 2 the call is at fault; 3 the machine is at fault (disk,
 //! permission). Results go to standard output or to the files named, everything else to standard error.
 
+mod check;
 mod demo;
 mod draw;
 mod failure;
@@ -28,6 +29,7 @@ use std::process::ExitCode;
 use chordane_score::Score;
 use clap::{FromArgMatches, Parser};
 
+use check::Outcome;
 use failure::Failure;
 use options::{Action, Options};
 
@@ -40,6 +42,7 @@ pub fn main() -> ExitCode {
     };
     end(match options.action {
         Action::Draw(options) => draw::score_file(&options),
+        Action::Check(options) => return found(check::file(&options)),
         Action::Words(options) => words::show(&options),
         Action::Demo(options) => demo::write(&options),
         Action::Completions(options) => manual::completions(&options),
@@ -47,7 +50,7 @@ pub fn main() -> ExitCode {
     })
 }
 
-/// Runs a score that was written in Rust, as `draw` runs a script: `-o` names the files, and so on.
+/// Runs a score that was written in Rust, as `draw` runs a script: `-o` names the files, and so on; `check` checks it.
 ///
 /// `name` is what the score is called in messages and help.
 #[must_use]
@@ -63,10 +66,24 @@ fn run_with(
     let command = options::command_of_one_score(name);
     let parsed = command
         .try_get_matches_from(arguments)
-        .and_then(|matches| options::DrawOptions::from_arg_matches(&matches));
+        .and_then(|matches| options::OneScore::from_arg_matches(&matches));
+    let make = || Ok(score.sheet()?);
     match parsed {
-        Ok(options) => end(draw::score(&options, || Ok(score.sheet()?))),
+        Ok(options::OneScore { action: Some(options::OneScoreAction::Check(options)), .. }) => {
+            found(check::score(&options, make))
+        }
+        Ok(options::OneScore { draw: Some(options), .. }) => end(draw::score(&options, make)),
+        Ok(_) => end(Err(Failure::call("no file is named to draw to", "name one with -o, or say check"))),
         Err(error) => usage(&error),
+    }
+}
+
+/// A check that found something ends as an input at fault does.
+fn found(result: Result<Outcome, Failure>) -> ExitCode {
+    match result {
+        Ok(Outcome::Found) => ExitCode::from(1),
+        Ok(Outcome::Sound) => end(Ok(())),
+        Err(failure) => end(Err(failure)),
     }
 }
 

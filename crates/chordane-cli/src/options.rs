@@ -20,6 +20,7 @@ First steps:
   chordane demo                               make the demo's pictures and a page that shows them
   chordane words                              see every word of a score
   chordane draw sail.chord -o sail.png        draw a score and look at it
+  chordane check sail.chord                   see its figures, and what looks wrong
 
 A score is a text file whose last value is a sheet:
   let sail = polygon(pt(0, 0), 4, 120);
@@ -29,6 +30,8 @@ A score is a text file whose last value is a sheet:
 pub(crate) enum Action {
     /// Draw a score or an SVG document to one file or several
     Draw(DrawFileOptions),
+    /// Look a score or an SVG document over: figures of every path, and what looks wrong
+    Check(CheckFileOptions),
     /// Show the words of a score, or one of them with an example
     Words(WordsOptions),
     /// Make the demo: every picture, and a page that shows them beside their scores
@@ -74,6 +77,30 @@ pub(crate) struct DrawOptions {
     /// The most pixels a side that a picture may have
     #[arg(long, value_name = "PIXELS", default_value_t = MOST_PIXELS_A_SIDE)]
     pub(crate) max_side: u32,
+}
+
+const CHECK_EXAMPLES: &str = "\
+Examples:
+  chordane check sail.chord             figures and findings to read
+  chordane check sail.svg --json        the same for a program
+Ends with exit code 1 where anything was found.";
+
+#[derive(Debug, Args)]
+#[command(after_help = CHECK_EXAMPLES)]
+pub(crate) struct CheckFileOptions {
+    /// The score or drawing: a .chord or .svg file, or - for standard input
+    pub(crate) input: PathBuf,
+    #[command(flatten)]
+    pub(crate) check: CheckOptions,
+    #[command(flatten)]
+    pub(crate) limits: LimitOptions,
+}
+
+#[derive(Debug, Args)]
+pub(crate) struct CheckOptions {
+    /// Print one JSON object instead of a table
+    #[arg(long)]
+    pub(crate) json: bool,
 }
 
 #[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
@@ -159,9 +186,24 @@ pub(crate) fn command() -> clap::Command {
     Options::command()
 }
 
-/// The command of one score that is compiled in.
+/// The command of one score that is compiled in: draws it, or checks it.
+#[derive(Debug, Parser)]
+#[command(args_conflicts_with_subcommands = true, subcommand_negates_reqs = true)]
+pub(crate) struct OneScore {
+    #[command(flatten)]
+    pub(crate) draw: Option<DrawOptions>,
+    #[command(subcommand)]
+    pub(crate) action: Option<OneScoreAction>,
+}
+
+#[derive(Debug, Subcommand)]
+pub(crate) enum OneScoreAction {
+    /// Look the score over: figures of every path, and what looks wrong
+    Check(CheckOptions),
+}
+
 pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
-    DrawOptions::augment_args(clap::Command::new(name).about("Draws this score to one file or several"))
+    OneScore::command().name(name).about("Draws this score to one file or several, or checks it")
 }
 
 fn parse_size(text: &str) -> Result<(u32, u32), String> {

@@ -317,3 +317,96 @@ fn a_score_in_rust_takes_the_same_options() {
     assert_eq!(png_size(&png), (320, 240));
     Command::new(&program).assert().code(2);
 }
+
+const FAULTY: &str = r##"let sail = start(pt(10, 10)).line([90, 10]).line([50, 70]).open();
+sheet(100, 80)
+    .add(sail.fill("teal").stroke("black", 2).named("sail"))
+    .add(circle([50, 20], 9))
+"##;
+
+#[test]
+fn check_shows_figures_and_findings_and_ends_with_code_1() {
+    let (_folder, score) = loft(FAULTY);
+    let done = chordane().arg("check").arg(&score).assert().code(1);
+    let told = String::from_utf8(done.get_output().stdout.clone()).unwrap();
+    for part in [
+        "path 0 \"sail\", line 3\n  length 152.11   area 2400 (nonzero)\n",
+        "        0         2       152.11         2400  clockwise, open\n",
+        "  warning open-outline  at (50, 70), contour 0\n    \"sail\", line 3: the outline is open",
+        "    mend: end it with close() instead of open(), or Z in path data\n",
+        "  warning unpainted  at (59, 20), contour 0\n    line 4: ",
+        "\n2 paths, 2 findings\n",
+    ] {
+        assert!(told.contains(part), "{part:?} in {told}");
+    }
+    assert!(!told.contains('\u{1b}'), "no colour into a pipe");
+    let (_sound, score) = loft(SAIL);
+    chordane().arg("check").arg(&score).assert().success().stdout(contains("1 path, nothing looks wrong"));
+}
+
+#[test]
+fn check_json_is_what_programs_parse() {
+    let (_folder, score) = loft(FAULTY);
+    let done = chordane().args(["check", "--json"]).arg(&score).assert().code(1);
+    let report: serde_json::Value = serde_json::from_slice(&done.get_output().stdout).unwrap();
+    let keys = |value: &serde_json::Value| {
+        value.as_object().unwrap().keys().map(String::as_str).collect::<Vec<_>>().join(" ")
+    };
+    assert_eq!(keys(&report), "findings paths");
+    let sail = &report["paths"][0];
+    assert_eq!(keys(sail), "area bounds contours fill_rule half_point half_tangent length name");
+    assert_eq!((sail["name"].as_str(), sail["fill_rule"].as_str()), (Some("sail"), Some("nonzero")));
+    assert_eq!(
+        (sail["area"].as_f64(), sail["bounds"].to_string()),
+        (Some(2400.0), "[10.0,10.0,90.0,70.0]".into())
+    );
+    assert_eq!(report["paths"][1]["name"], serde_json::Value::Null);
+    let contour = &sail["contours"][0];
+    assert_eq!(keys(contour), "closed direction length segments signed_area");
+    assert_eq!(
+        (contour["closed"].as_bool(), contour["direction"].as_str()),
+        (Some(false), Some("clockwise"))
+    );
+    let finding = &report["findings"][0];
+    assert_eq!(keys(finding), "at code contour level mend message path");
+    assert_eq!(
+        (finding["code"].as_str(), finding["level"].as_str()),
+        (Some("open-outline"), Some("warning"))
+    );
+    assert!(finding["message"].as_str().unwrap().contains("line 3"));
+}
+
+#[test]
+fn documents_are_drawn_and_checked_as_scores_are() {
+    let folder = tempfile::tempdir().unwrap();
+    let document = folder.path().join("kite.svg");
+    std::fs::write(
+        &document,
+        "<svg viewBox=\"0 0 40 30\">\n<path d=\"M5 5H35V25Z\" fill=\"teal\"/><text>x</text></svg>",
+    )
+    .unwrap();
+    let png = folder.path().join("kite.png");
+    let drawn = chordane()
+        .arg("draw")
+        .arg(&document)
+        .arg("-o")
+        .arg(&png)
+        .args(["--size", "80x60"])
+        .assert()
+        .success();
+    let told = String::from_utf8(drawn.get_output().stderr.clone()).unwrap();
+    assert!(told.contains("line 2: the element <text> is not understood: left out"), "{told}");
+    assert_eq!(png_size(&png), (80, 60));
+    chordane().arg("check").arg(&document).assert().success().stdout(contains("path 0, line 2"));
+    // Through a pipe, a document is known by its first character.
+    let bytes = std::fs::read(&document).unwrap();
+    chordane().args(["check", "-"]).write_stdin(bytes).assert().success();
+    chordane()
+        .args(["draw", "-", "-o", "-", "--as", "svg"])
+        .write_stdin("<svg><g></svg>")
+        .assert()
+        .code(1)
+        .stderr(contains("standard input: line 1: this is not well-formed XML"));
+    std::fs::write(&document, "<html/>").unwrap();
+    chordane().arg("check").arg(&document).assert().code(1).stderr(contains("there is no <svg> element"));
+}

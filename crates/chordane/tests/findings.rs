@@ -166,6 +166,8 @@ fn self_crossing() {
     assert_eq!((found.code, found.at), (Code::SelfCrossing, pt(55.0, 55.0)));
     assert_eq!(found.message, "a filled contour crosses itself once, first at (55, 55)");
     nothing("a line that loops", bow.stroke("teal", 1.0));
+    let pentagram = Path::closed(around(5).map(|a| polar(a * 2.0, 50.0) + pt(100.0, 80.0)));
+    nothing("a star in one go", pentagram.fill("teal"));
     nothing("two that overlap", circle((80.0, 80.0), 30.0).and(&circle((100.0, 80.0), 30.0)).fill("teal"));
     nothing("a kite", kite().fill("teal"));
 }

@@ -145,9 +145,12 @@ fn crowded_vertices(drawn: &Drawn<'_>, number: usize, contour: &Contour, finding
     }
 }
 
-/// A filled contour that crosses itself. A line that is only stroked may loop.
+/// A filled contour that crosses itself. A line that is only stroked may loop, and a star may be drawn in one go.
 fn self_crossing(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &mut Findings) {
     if !drawn.filled || contour.verbs().len() > MOST_SOUGHT {
+        return;
+    }
+    if super::rings::star_in_one_go(contour) {
         return;
     }
     let alone = Path::from_contours([contour.clone()]);

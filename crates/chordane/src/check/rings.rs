@@ -98,6 +98,16 @@ impl Ring {
     }
 }
 
+/// Whether the vertices stand on a circle, each the same step on, and come round after several laps: a star that is
+/// drawn in one go, and crosses itself for its looks.
+pub(super) fn star_in_one_go(contour: &Contour) -> bool {
+    let vertices: Vec<Point> = contour.vertices().collect();
+    Ring::of(&vertices).is_some_and(|ring| {
+        let laps = ring.step.abs() * ring.count as f64 / 360.0;
+        laps > 1.5 && (laps - laps.round()).abs() < 1e-3
+    })
+}
+
 /// The centre of the circle through three points.
 fn centre_of(a: Point, b: Point, c: Point) -> Option<Point> {
     let (u, v) = (b - a, c - a);

@@ -1,0 +1,267 @@
+//! `chordane check`: the figures of what is on a sheet, and what looks wrong.
+
+use std::fmt::Write;
+use std::io::IsTerminal;
+
+use chordane::check::{Level, PathFigures, Report};
+use chordane::measure::Direction;
+use chordane::number::{Angle, Point};
+use chordane::path::FillRule;
+use chordane::sheet::Sheet;
+use serde::Serialize;
+
+use crate::failure::Failure;
+use crate::input::Input;
+use crate::options::{CheckFileOptions, CheckOptions};
+use crate::output::print;
+
+/// Whether anything was found.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Outcome {
+    Sound,
+    Found,
+}
+
+/// Checks the score or document in a file.
+pub(crate) fn file(options: &CheckFileOptions) -> Result<Outcome, Failure> {
+    let input = Input::read(&options.input)?;
+    score(&options.check, || input.sheet(options.limits.limits()))
+}
+
+/// Checks what a score makes.
+pub(crate) fn score(
+    options: &CheckOptions,
+    make: impl FnOnce() -> Result<Sheet, Failure>,
+) -> Result<Outcome, Failure> {
+    let report =
+        make()?.check().map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
+    let text = if options.json { json(&report)? } else { table(&report, coloured()) };
+    print(text.as_bytes())?;
+    Ok(if report.findings.is_empty() { Outcome::Sound } else { Outcome::Found })
+}
+
+fn coloured() -> bool {
+    std::io::stdout().is_terminal() && std::env::var_os("NO_COLOR").is_none_or(|value| value.is_empty())
+}
+
+#[derive(Serialize)]
+struct JsonReport<'a> {
+    paths: Vec<JsonPath<'a>>,
+    findings: Vec<JsonFinding<'a>>,
+}
+
+#[derive(Serialize)]
+struct JsonPath<'a> {
+    name: Option<&'a str>,
+    fill_rule: &'static str,
+    length: f64,
+    area: f64,
+    bounds: [f64; 4],
+    half_point: [f64; 2],
+    half_tangent: [f64; 2],
+    contours: Vec<JsonContour>,
+}
+
+#[derive(Serialize)]
+struct JsonContour {
+    closed: bool,
+    segments: usize,
+    length: f64,
+    signed_area: f64,
+    direction: &'static str,
+}
+
+#[derive(Serialize)]
+struct JsonFinding<'a> {
+    code: &'static str,
+    level: &'static str,
+    path: usize,
+    contour: usize,
+    at: [f64; 2],
+    message: &'a str,
+    mend: &'a str,
+}
+
+/// Adding zero makes minus zero plain.
+fn pair(p: Point) -> [f64; 2] {
+    [p.x + 0.0, p.y + 0.0]
+}
+
+fn fill_rule(rule: FillRule) -> &'static str {
+    match rule {
+        FillRule::Nonzero => "nonzero",
+        FillRule::EvenOdd => "evenodd",
+    }
+}
+
+fn direction(direction: Direction) -> &'static str {
+    match direction {
+        Direction::Clockwise => "clockwise",
+        Direction::Anticlockwise => "anticlockwise",
+        Direction::Flat => "flat",
+    }
+}
+
+/// The report as one JSON object. A path without a contour has bounds of zeros.
+fn json(report: &Report) -> Result<String, Failure> {
+    fn path(figures: &PathFigures) -> JsonPath<'_> {
+        let bounds = figures.bounds.map_or([Point::ZERO; 2], |bounds| [bounds.min, bounds.max]);
+        let [[x0, y0], [x1, y1]] = bounds.map(pair);
+        JsonPath {
+            name: figures.name.as_deref(),
+            fill_rule: fill_rule(figures.fill_rule),
+            length: figures.length + 0.0,
+            area: figures.area + 0.0,
+            bounds: [x0, y0, x1, y1],
+            half_point: pair(figures.half_point),
+            half_tangent: pair(figures.half_tangent),
+            contours: figures
+                .contours
+                .iter()
+                .map(|contour| JsonContour {
+                    closed: contour.closed,
+                    segments: contour.segments,
+                    length: contour.length + 0.0,
+                    signed_area: contour.signed_area + 0.0,
+                    direction: direction(contour.direction),
+                })
+                .collect(),
+        }
+    }
+    let findings = report
+        .findings
+        .iter()
+        .map(|one| {
+            let (code, level, at) = (one.code.name(), one.level.name(), pair(one.at));
+            let (message, mend) = (one.message.as_str(), one.mend.as_str());
+            JsonFinding { code, level, path: one.path, contour: one.contour, at, message, mend }
+        })
+        .collect();
+    let paths = report.paths.iter().map(path).collect();
+    let mut text = serde_json::to_string(&JsonReport { paths, findings })
+        .map_err(|error| Failure::machine(format!("the report cannot be written: {error}"), "report this"))?;
+    text.push('\n');
+    Ok(text)
+}
+
+/// More paths or contours than these are only counted for people; `--json` has all.
+const MOST_SHOWN: usize = 40;
+
+/// The report for people.
+fn table(report: &Report, coloured: bool) -> String {
+    let mut text = String::new();
+    let paint = |code: &str, shown: &str| {
+        if coloured { format!("\u{1b}[{code}m{shown}\u{1b}[0m") } else { shown.to_owned() }
+    };
+    for (number, figures) in report.paths.iter().enumerate() {
+        let mut found = report.findings.iter().filter(|finding| finding.path == number).peekable();
+        // Beyond the first few, only paths with findings are shown.
+        if number >= MOST_SHOWN && found.peek().is_none() {
+            continue;
+        }
+        let _ = writeln!(text, "{}", paint("1", &heading(number, figures)));
+        path_rows(&mut text, figures);
+        for finding in found {
+            let level = match finding.level {
+                Level::Warning => paint("33", "warning"),
+                Level::Hint => paint("36", "hint"),
+            };
+            let place = format!("at {}, contour {}", point(finding.at), finding.contour);
+            let _ = writeln!(text, "  {level} {}  {place}", paint("1", finding.code.name()));
+            let _ = writeln!(text, "    {}", finding.message);
+            let _ = writeln!(text, "    mend: {}", finding.mend);
+        }
+        text.push('\n');
+    }
+    let silent = (MOST_SHOWN..report.paths.len())
+        .filter(|number| report.findings.iter().all(|finding| finding.path != *number))
+        .count();
+    if silent > 0 {
+        let _ = writeln!(text, "{silent} more paths without findings; --json has them all\n");
+    }
+    let count = |n: usize, what: &str| if n == 1 { format!("1 {what}") } else { format!("{n} {what}s") };
+    let found = match report.findings.len() {
+        0 => "nothing looks wrong".to_owned(),
+        n => count(n, "finding"),
+    };
+    let _ = writeln!(text, "{}, {found}", count(report.paths.len(), "path"));
+    text
+}
+
+fn heading(number: usize, figures: &PathFigures) -> String {
+    let name = figures.name.as_ref().map_or(String::new(), |name| format!(" \"{name}\""));
+    let line = figures.line.map_or(String::new(), |line| format!(", line {line}"));
+    format!("path {number}{name}{line}")
+}
+
+fn path_rows(text: &mut String, figures: &PathFigures) {
+    let _ = writeln!(
+        text,
+        "  length {}   area {} ({})",
+        number(figures.length),
+        number(figures.area),
+        fill_rule(figures.fill_rule)
+    );
+    if let Some(bounds) = figures.bounds {
+        let size = bounds.size();
+        let _ = writeln!(
+            text,
+            "  bounds {} to {}   {} wide, {} high",
+            point(bounds.min),
+            point(bounds.max),
+            number(size.x),
+            number(size.y)
+        );
+    }
+    if figures.half_tangent != Point::ZERO {
+        let heading = Angle::of(figures.half_tangent).degrees();
+        let _ =
+            writeln!(text, "  half way {} heading {} degrees", point(figures.half_point), number(heading));
+    }
+    if figures.contours.is_empty() {
+        let _ = writeln!(text, "  no contour");
+        return;
+    }
+    let _ = writeln!(text, "  contour  segments       length  signed area  direction");
+    for (i, contour) in figures.contours.iter().enumerate().take(MOST_SHOWN) {
+        let ends = if contour.closed { "closed" } else { "open" };
+        let _ = writeln!(
+            text,
+            "  {i:>7}  {:>8}  {:>11}  {:>11}  {}, {ends}",
+            contour.segments,
+            number(contour.length),
+            number(contour.signed_area),
+            direction(contour.direction)
+        );
+    }
+    if figures.contours.len() > MOST_SHOWN {
+        let _ = writeln!(text, "  and {} more contours", figures.contours.len() - MOST_SHOWN);
+    }
+}
+
+fn point(p: Point) -> String {
+    format!("({}, {})", number(p.x), number(p.y))
+}
+
+/// A number for people: two decimals, more for small ones.
+fn number(value: f64) -> String {
+    let size = value.abs();
+    if size != 0.0 && !(1e-3..1e9).contains(&size) {
+        return format!("{value:.3e}");
+    }
+    let decimals = if size < 1.0 { 4 } else { 2 };
+    let text = format!("{value:.decimals$}");
+    let short = text.trim_end_matches('0').trim_end_matches('.');
+    if short == "-0" { "0".to_owned() } else { short.to_owned() }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn numbers_for_people() {
+        let shown = [0.0, -0.0, 1.0, 12.345_6, 0.012_34, -5.0, 1e-5, 2.5e9].map(number);
+        assert_eq!(shown, ["0", "0", "1", "12.35", "0.0123", "-5", "1.000e-5", "2.500e9"]);
+    }
+}
