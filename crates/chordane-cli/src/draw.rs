@@ -2,7 +2,8 @@
 
 use std::time::Instant;
 
-use chordane::draw::{DrawError, Format, PixelOptions, SvgOptions};
+use chordane::draw::{BonesOptions, DrawError, Format, PixelOptions, SvgOptions};
+use chordane::number::{Point, pt};
 use chordane::sheet::Sheet;
 
 use crate::failure::Failure;
@@ -26,8 +27,10 @@ pub(crate) fn score(
     let mut begin = Instant::now();
     let sheet = make()?;
     note_drafts(&sheet);
+    let shown = if options.bones { options.size.or_else(|| Some(fitted(&sheet))) } else { options.size };
+    let sheet = if options.bones { bones(&sheet, shown)? } else { sheet };
     for target in &targets {
-        let bytes = render(&sheet, target.format, options)?;
+        let bytes = render(&sheet, target.format, shown, options)?;
         target.write(&bytes)?;
         say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));
         begin = Instant::now();
@@ -35,12 +38,34 @@ pub(crate) fn score(
     Ok(())
 }
 
+/// The size at which bones are easy to read, in the shape of the sheet.
+fn fitted(sheet: &Sheet) -> (u32, u32) {
+    let scale = (BONES_SIZE / sheet.size()).min_element();
+    let side = |length: f64| (length * scale).round().clamp(1.0, f64::from(u16::MAX)) as u32;
+    (side(sheet.size().x), side(sheet.size().y))
+}
+
+const BONES_SIZE: Point = pt(1280.0, 960.0);
+
+fn bones(sheet: &Sheet, size: Option<(u32, u32)>) -> Result<Sheet, Failure> {
+    let mut options = BonesOptions::default();
+    if let Some((width, height)) = size {
+        options = options.size(width, height);
+    }
+    sheet.bones(&options).map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))
+}
+
 /// The bytes of a file.
-fn render(sheet: &Sheet, format: Format, options: &DrawOptions) -> Result<Vec<u8>, Failure> {
+fn render(
+    sheet: &Sheet,
+    format: Format,
+    size: Option<(u32, u32)>,
+    options: &DrawOptions,
+) -> Result<Vec<u8>, Failure> {
     let drawn = match format {
         Format::Png => {
             let mut pixels = PixelOptions::default().max_side(options.max_side);
-            if let Some((width, height)) = options.size {
+            if let Some((width, height)) = size {
                 pixels = pixels.size(width, height);
             }
             sheet.pixels_with(&pixels).map(|pixels| pixels.png())
@@ -50,7 +75,7 @@ fn render(sheet: &Sheet, format: Format, options: &DrawOptions) -> Result<Vec<u8
             if let Some(decimals) = options.decimals {
                 svg = svg.decimals(usize::from(decimals));
             }
-            if let Some((width, height)) = options.size {
+            if let Some((width, height)) = size {
                 svg = svg.size(width, height);
             }
             sheet.svg_with(&svg).map(String::into_bytes).map_err(DrawError::from)

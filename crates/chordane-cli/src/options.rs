@@ -47,6 +47,7 @@ Examples:
   chordane draw sail.chord -o sail.svg                     vector shapes
   chordane draw sail.chord -o sail.png --size 1280x960     pixels, fitted into this size
   chordane draw sail.chord -o sail.svg -o sail.png         both at once
+  chordane draw sail.chord -o bones.png --bones            its vertices, handles and directions
   chordane draw - -o - --as svg < sail.chord > sail.svg    through pipes";
 
 #[derive(Debug, Args)]
@@ -71,6 +72,9 @@ pub(crate) struct DrawOptions {
     /// The picture's size in pixels; the sheet is scaled evenly to fit
     #[arg(long, value_name = "WxH", value_parser = parse_size)]
     pub(crate) size: Option<(u32, u32)>,
+    /// Draw the construction over it: numbered vertices, handles, directions, bounds and a grid
+    #[arg(long)]
+    pub(crate) bones: bool,
     /// Decimals of coordinates in SVG files [default: as many as show a millionth of the sheet]
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u8).range(0..=12))]
     pub(crate) decimals: Option<u8>,

@@ -410,3 +410,37 @@ fn documents_are_drawn_and_checked_as_scores_are() {
     std::fs::write(&document, "<html/>").unwrap();
     chordane().arg("check").arg(&document).assert().code(1).stderr(contains("there is no <svg> element"));
 }
+
+#[test]
+fn bones_are_drawn_at_a_readable_size_over_the_same_sheet() {
+    let (folder, score) = loft(SAIL);
+    let (png, svg) = (folder.path().join("bones.png"), folder.path().join("bones.svg"));
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .arg("-o")
+        .arg(&png)
+        .arg("-o")
+        .arg(&svg)
+        .arg("--bones")
+        .assert()
+        .success();
+    // The sheet is 64 by 48: too small for labels, so the picture is larger.
+    assert_eq!(png_size(&png), (1280, 960));
+    let text = std::fs::read_to_string(&svg).unwrap();
+    assert!(
+        text.contains("viewBox=\"-32 -24 64 48\"") && text.contains("width=\"1280\""),
+        "{}",
+        &text[..200]
+    );
+    assert!(text.len() > 5_000 && text.contains("stroke-dasharray"));
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .arg("-o")
+        .arg(&png)
+        .args(["--bones", "--size", "320x240"])
+        .assert()
+        .success();
+    assert_eq!(png_size(&png), (320, 240));
+}
