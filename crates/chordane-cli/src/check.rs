@@ -163,7 +163,7 @@ fn table(report: &Report, coloured: bool) -> String {
         path_rows(&mut text, figures);
         for finding in found {
             let level = match finding.level {
-                Level::Warning => paint("33", "warning"),
+                Level::Warning => paint("1;35", "warning"),
                 Level::Hint => paint("36", "hint"),
             };
             let place = format!("at {}, contour {}", point(finding.at), finding.contour);

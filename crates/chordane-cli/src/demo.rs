@@ -35,6 +35,16 @@ const SCORES: &[(&str, &str, &str)] = &[
         include_str!("../../../demo/wings.chord"),
     ),
     (
+        "traced-sail",
+        "A sail's outline traced over a pattern, one handle for each side.",
+        include_str!("../../../demo/traced-sail.chord"),
+    ),
+    (
+        "stencil",
+        "Holes cut by a broad nib: upright and level bars of their own widths.",
+        include_str!("../../../demo/stencil.chord"),
+    ),
+    (
         "banner",
         "A festival banner in millimetres, drawn with a turning pen.",
         include_str!("../../../demo/banner.chord"),

@@ -8,7 +8,7 @@ use chordane::prelude::*;
 use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, CorePackage, Package};
 use rhai::{Dynamic, Engine, EvalAltResult, NativeCallContext, Position};
 
-use crate::values::{self, description};
+use crate::values::{self, Builder, description};
 use crate::words::{self, Args, Refusal, Word};
 use crate::{Limits, near};
 
@@ -96,7 +96,6 @@ fn held_memory() -> usize {
 }
 
 fn types(engine: &mut Engine) {
-    use std::sync::Arc;
     engine.register_type_with_name::<Point>("point");
     engine.register_type_with_name::<Angle>("angle");
     engine.register_type_with_name::<Path>("path");
@@ -104,9 +103,9 @@ fn types(engine: &mut Engine) {
     engine.register_type_with_name::<Style>("style");
     engine.register_type_with_name::<Vertex>("vertex");
     engine.register_type_with_name::<Through>("curve");
-    engine.register_type_with_name::<Arc<Pen>>("pen");
-    engine.register_type_with_name::<Arc<Group>>("group");
-    engine.register_type_with_name::<Arc<Sheet>>("sheet");
+    engine.register_type_with_name::<Builder<Pen>>("pen");
+    engine.register_type_with_name::<Builder<Group>>("group");
+    engine.register_type_with_name::<Builder<Sheet>>("sheet");
     engine.register_get("x", |p: &mut Point| p.x);
     engine.register_get("y", |p: &mut Point| p.y);
     engine.register_fn("to_string", |p: &mut Point| format!("pt({}, {})", p.x, p.y));

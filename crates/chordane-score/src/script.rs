@@ -1,11 +1,10 @@
 //! Scripts: the text of a `.chord` file, read once and run as often as needed.
 
-use std::sync::Arc;
-
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
 use crate::engine::{engine, explain, watch};
+use crate::values::Builder;
 use crate::{Limits, Mistake, Score, values};
 
 /// A score in the script language, read and ready to run.
@@ -49,9 +48,10 @@ impl Script {
 impl Score for Script {
     fn sheet(&self) -> Result<Sheet, Mistake> {
         let last = self.run()?;
-        if let Some(sheet) = last.clone().try_cast::<Arc<Sheet>>() {
+        if let Some(sheet) = last.clone().try_cast::<Builder<Sheet>>() {
+            let sheet = sheet.get();
             sheet.sound().map_err(Mistake::from)?;
-            return Ok(Arc::unwrap_or_clone(sheet));
+            return Ok(sheet);
         }
         let what = match values::description(&last).as_str() {
             "nothing" => "nothing (is there a semicolon after it?)".to_owned(),

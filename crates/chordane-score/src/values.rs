@@ -1,13 +1,50 @@
 //! The values that scripts hold, and how they are taken out of the engine's own.
 //!
 //! Paths and items are values: a call gives a new one. Pens, groups and sheets are builders: a call changes the
-//! one it is made on and gives it back, so that both `pen = pen.line(p)` and a plain `pen.line(p)` draw on. They
-//! are shared and copied only when someone else holds them too, so that growing one in a loop is linear.
+//! one it is made on and gives that same one back, so that `pen = pen.line(p)`, a plain `pen.line(p)` and a chain of
+//! calls all draw on. A copy in another variable goes its own way. Growing one in a loop is linear.
 
-use std::sync::Arc;
+use std::sync::{Arc, Mutex, PoisonError};
 
 use chordane::prelude::*;
 use rhai::{Array, Dynamic};
+
+/// A pen, group or sheet. What a call gives back is the same one; a copy in another variable goes its own way.
+#[derive(Debug)]
+pub(crate) struct Builder<T>(Arc<Mutex<T>>);
+
+/// The engine clones a value when it is put into another variable.
+impl<T: Clone> Clone for Builder<T> {
+    fn clone(&self) -> Self {
+        Self::new(self.get())
+    }
+}
+
+impl<T: Clone> Builder<T> {
+    pub(crate) fn new(inside: T) -> Self {
+        Self(Arc::new(Mutex::new(inside)))
+    }
+
+    /// What it has become by now, as a value of its own.
+    pub(crate) fn get(&self) -> T {
+        self.look(T::clone)
+    }
+
+    pub(crate) fn look<R>(&self, look: impl FnOnce(&T) -> R) -> R {
+        look(&self.0.lock().unwrap_or_else(PoisonError::into_inner))
+    }
+
+    /// The same one again, for what a call gives back.
+    pub(crate) fn same(&self) -> Self {
+        Self(Arc::clone(&self.0))
+    }
+
+    /// Changes it where it stands. `empty` stands in for a moment.
+    pub(crate) fn change(&self, empty: impl FnOnce() -> T, change: impl FnOnce(T) -> T) {
+        let mut inside = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        *inside = change(std::mem::replace(&mut *inside, empty()));
+    }
+}
 
 /// What kind of value something is, as far as the words care.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -107,13 +144,13 @@ impl Kind {
             Self::Point => point(value).is_some(),
             Self::Angle => value.is::<Angle>(),
             Self::Text => value.is_string(),
-            Self::Pen => value.is::<Arc<Pen>>(),
+            Self::Pen => value.is::<Builder<Pen>>(),
             Self::Path => value.is::<Path>(),
             Self::Item => value.is::<Item>(),
             Self::Style => value.is::<Style>(),
-            Self::Group => value.is::<Arc<Group>>(),
-            Self::Sheet => value.is::<Arc<Sheet>>(),
-            Self::Node => value.is::<Path>() || value.is::<Item>() || value.is::<Arc<Group>>(),
+            Self::Group => value.is::<Builder<Group>>(),
+            Self::Sheet => value.is::<Builder<Sheet>>(),
+            Self::Node => value.is::<Path>() || value.is::<Item>() || value.is::<Builder<Group>>(),
             Self::Nodes => list_of(value, Self::Node),
             Self::Points => list_of(value, Self::Point),
             Self::Numbers => list_of(value, Self::Number),
@@ -215,5 +252,5 @@ pub(crate) fn node(value: &Dynamic) -> Option<Node> {
     if let Some(item) = value.read_lock::<Item>() {
         return Some(item.clone().into());
     }
-    value.read_lock::<Arc<Group>>().map(|group| Group::clone(&group).into())
+    value.read_lock::<Builder<Group>>().map(|group| group.get().into())
 }

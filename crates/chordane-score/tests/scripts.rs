@@ -283,3 +283,29 @@ fn a_pen_grows_linearly_in_a_loop() {
         assert!(ratio < 8.0, "{form}: {ratio}");
     }
 }
+
+/// A statement that chains several calls draws all of them, wherever the builder is held.
+#[test]
+fn builders_are_changed_in_place_by_chains_too() {
+    use chordane::sheet::Node;
+    let source = r#"
+        let pen = start([0, 0]);
+        for i in 1..4 { pen.line([i * 10, 0]).line([i * 10, 5]); }
+        let other = pen;
+        other.line([99, 99]);
+        let same = pen.line([0, 9]);
+        same.tagged("end");
+        let page = sheet(50, 20);
+        page.ground("white").add(pen.close().shifted("end", [1, 0]).stroke("black", 1));
+        let both = group();
+        both.add(circle([5, 5], 2)).add(circle([9, 5], 2));
+        page.add(both).add(circle([20, 5], 2));
+        both.add(circle([30, 5], 2));
+        page
+    "#;
+    let sheet = Script::read("kite.chord", source, Limits::default()).unwrap().sheet().unwrap();
+    let [Node::Item(line), Node::Group(both), Node::Item(_)] = sheet.nodes() else { panic!("{sheet:?}") };
+    assert_eq!(line.path().data(), "M0 0H10V5L20 0V5L30 0V5L1 9Z");
+    assert_eq!(both.nodes().len(), 2, "what is added is added as it is then");
+    assert_eq!(line.line(), Some(9));
+}

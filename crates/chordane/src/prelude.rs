@@ -12,7 +12,7 @@ pub use crate::path::{
 pub use crate::read::{ReadError, SvgNote, SvgReading};
 pub use crate::reshape::{Cap, Join, Nib, Outline, VertexAt};
 pub use crate::shape::{
-    CornerRadii, arc, chord_cut, circle, ellipse, pie, polygon, rectangle, ring, ring_part,
-    rounded_rectangle, star,
+    CornerRadii, arc, chord_cut, circle, ellipse, lettering, lettering_width, pie, polygon, rectangle, ring,
+    ring_part, rounded_rectangle, star,
 };
 pub use crate::sheet::{Colour, Group, Item, Node, Sheet, Style, Unit, group, sheet, style};

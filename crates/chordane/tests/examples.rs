@@ -40,6 +40,11 @@ fn ring_of_vents_runs() {
 }
 
 #[test]
+fn which_arc_runs() {
+    run("which_arc");
+}
+
+#[test]
 fn flight_runs() {
     run("flight");
 }

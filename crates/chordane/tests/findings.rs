@@ -166,6 +166,18 @@ fn self_crossing() {
     assert_eq!((found.code, found.at), (Code::SelfCrossing, pt(55.0, 55.0)));
     assert_eq!(found.message, "a filled contour crosses itself once, first at (55, 55)");
     nothing("a line that loops", bow.stroke("teal", 1.0));
+    let lap = Path::closed([
+        (20.0, 20.0),
+        (90.0, 20.0),
+        (90.0, 60.0),
+        (40.0, 60.0),
+        (40.0, 10.0),
+        (60.0, 10.0),
+        (60.0, 90.0),
+        (20.0, 90.0),
+    ]);
+    nothing("one that laps over itself", lap.clone().fill("teal"));
+    assert_eq!(only(lap.fill("teal").fill_rule("evenodd")).code, Code::SelfCrossing);
     let pentagram = Path::closed(around(5).map(|a| polar(a * 2.0, 50.0) + pt(100.0, 80.0)));
     nothing("a star in one go", pentagram.fill("teal"));
     nothing("two that overlap", circle((80.0, 80.0), 30.0).and(&circle((100.0, 80.0), 30.0)).fill("teal"));

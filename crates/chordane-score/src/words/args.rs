@@ -1,12 +1,10 @@
 //! What a word is called with, checked against what it takes.
 
-use std::sync::Arc;
-
 use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 
 use super::{Kind, Word};
-use crate::values;
+use crate::values::{self, Builder};
 
 /// Why a word could not be carried out.
 #[derive(Debug)]
@@ -108,18 +106,18 @@ impl<'a, 'b> Args<'a, 'b> {
     }
 
     pub(crate) fn pen(&self) -> Pen {
-        let pen = self.value(0).and_then(|value| value.read_lock::<Arc<Pen>>().map(|pen| Pen::clone(&pen)));
+        let pen = self.value(0).and_then(|value| value.read_lock::<Builder<Pen>>().map(|pen| pen.get()));
         pen.unwrap_or_else(|| start(Point::NAN))
     }
 
     pub(crate) fn group(&self, at: usize) -> Group {
-        let group = self.value(at).and_then(|value| value.read_lock::<Arc<Group>>());
-        group.map_or_else(group_of_nothing, |shared| Group::clone(&shared))
+        let group = self.value(at).and_then(|value| value.read_lock::<Builder<Group>>());
+        group.map_or_else(group_of_nothing, |shared| shared.get())
     }
 
-    pub(crate) fn sheet(&self, at: usize) -> Arc<Sheet> {
-        let sheet = self.value(at).and_then(|value| value.read_lock::<Arc<Sheet>>());
-        sheet.map_or_else(|| Arc::new(chordane::sheet::sheet(1.0, 1.0)), |shared| Arc::clone(&shared))
+    pub(crate) fn sheet(&self, at: usize) -> Sheet {
+        let sheet = self.value(at).and_then(|value| value.read_lock::<Builder<Sheet>>());
+        sheet.map_or_else(|| chordane::sheet::sheet(1.0, 1.0), |shared| shared.get())
     }
 
     pub(crate) fn style(&self, at: usize) -> Style {
@@ -166,20 +164,18 @@ impl<'a, 'b> Args<'a, 'b> {
         self.list(at, values::number)
     }
 
-    /// Changes the builder that the word is called on, where it stands, and gives it back. It is copied only when
-    /// another variable holds it too.
+    /// Changes the builder that the word is called on, where it stands, and gives it back.
     pub(crate) fn change<T: Clone + Send + Sync + 'static>(
         &mut self,
         empty: impl FnOnce() -> T,
         change: impl FnOnce(T) -> T,
     ) -> Result<Dynamic, Refusal> {
-        let first = self.values.first_mut().and_then(|value| value.write_lock::<Arc<T>>());
-        let Some(mut shared) = first else {
+        let first = self.value(0).and_then(|value| value.read_lock::<Builder<T>>());
+        let Some(builder) = first else {
             return Err(Refusal::new("this is not what the word is called on"));
         };
-        let inside = Arc::make_mut(&mut shared);
-        *inside = change(std::mem::replace(inside, empty()));
-        Ok(Dynamic::from(Arc::clone(&shared)))
+        builder.change(empty, change);
+        Ok(Dynamic::from(builder.same()))
     }
 }
 

@@ -1,13 +1,13 @@
 //! Words for paths: making them of points and text, and moving them.
 
-use std::sync::Arc;
-
 use chordane::prelude::*;
 use rhai::Dynamic;
 
 use super::pen::path;
 use super::sheets::group_value;
 use super::styles::item;
+use crate::values::Builder;
+
 use super::{Args, Kind, Refusal, Section, Word};
 
 pub(super) const SECTION: Section = Section {
@@ -188,7 +188,7 @@ fn moved(
 ) -> Result<Dynamic, Refusal> {
     if a.is::<Path>(0) {
         path(on_path(a.path(0)))
-    } else if a.is::<Arc<Group>>(0) {
+    } else if a.is::<Builder<Group>>(0) {
         group_value(on_group(a.group(0)))
     } else {
         item(on_item(a.item()))

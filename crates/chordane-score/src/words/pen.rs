@@ -1,10 +1,10 @@
 //! Words for the pen.
 
-use std::sync::Arc;
-
 use chordane::prelude::*;
 use chordane::sheet::Given;
 use rhai::Dynamic;
+
+use crate::values::Builder;
 
 use super::{Args, Kind, Refusal, Section, Word};
 
@@ -257,7 +257,7 @@ pen.close()"##,
 /// A pen as a script holds it, unless something went wrong in its making.
 fn pen(pen: Pen) -> Result<Dynamic, Refusal> {
     pen.sound()?;
-    Ok(Dynamic::from(Arc::new(pen)))
+    Ok(Dynamic::from(Builder::new(pen)))
 }
 
 /// A path as a script holds it, unless something went wrong in its making.
@@ -269,8 +269,8 @@ pub(super) fn path(path: Path) -> Result<Dynamic, Refusal> {
 /// Draws on with the pen that the word is called on.
 pub(super) fn draw(a: &mut Args<'_, '_>, on: impl FnOnce(Pen) -> Pen) -> Result<Dynamic, Refusal> {
     let drawn = a.change(|| start(Point::ZERO), on)?;
-    if let Some(pen) = drawn.read_lock::<Arc<Pen>>() {
-        pen.sound()?;
+    if let Some(pen) = drawn.read_lock::<Builder<Pen>>() {
+        pen.look(Pen::sound)?;
     }
     Ok(drawn)
 }

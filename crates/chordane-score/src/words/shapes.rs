@@ -165,6 +165,15 @@ const WORDS: &[Word] = &[
             _ => Err(Refusal::new("`rounded_rectangle`: give one radius or a list of four")),
         },
     },
+    Word {
+        name: "lettering",
+        on: &[],
+        takes: &[("text", Kind::Text), ("baseline", Kind::Point), ("height", Kind::Number)],
+        gives: Kind::Path,
+        about: "A text as open strokes, for labels: small letters, digits and a few signs.",
+        example: r##"lettering("sail 7", pt(0, 0), 9).stroke("#20303c", 1).cap("round")"##,
+        run: |a| path(lettering(&a.text(0), a.point(1), a.number(2))),
+    },
 ];
 
 /// Refuses a count of corners that would fill the memory before anything is seen.

@@ -1,9 +1,9 @@
 //! Words for groups and the sheet.
 
-use std::sync::Arc;
-
 use chordane::prelude::*;
 use rhai::Dynamic;
+
+use crate::values::Builder;
 
 use super::{Args, Kind, Refusal, Section, Word};
 
@@ -32,7 +32,7 @@ const WORDS: &[Word] = &[
         example: r##"sheet(100, 80).add(circle(pt(50, 40), 30).fill("teal"))"##,
         run: |a| {
             let node = a.node(1);
-            if a.is::<Arc<Group>>(0) {
+            if a.is::<Builder<Group>>(0) {
                 change_group(a, |group| group.add(node))
             } else {
                 change_sheet(a, |sheet| sheet.add(node))
@@ -48,7 +48,7 @@ const WORDS: &[Word] = &[
         example: r##"sheet(200, 80).add_all([40, 100, 160].map(|x| circle(pt(x, 40), 25).fill("teal")))"##,
         run: |a| {
             let nodes = a.nodes(1);
-            if a.is::<Arc<Group>>(0) {
+            if a.is::<Builder<Group>>(0) {
                 change_group(a, |group| group.add_all(nodes))
             } else {
                 change_sheet(a, |sheet| sheet.add_all(nodes))
@@ -65,7 +65,7 @@ const WORDS: &[Word] = &[
         run: |a| {
             let sheet = sheet(a.number(0), a.number(1));
             sheet.sound()?;
-            Ok(Dynamic::from(Arc::new(sheet)))
+            Ok(Dynamic::from(Builder::new(sheet)))
         },
     },
     Word {
@@ -124,7 +124,7 @@ const WORDS: &[Word] = &[
 /// A group as a script holds it, unless something went wrong in its making.
 pub(super) fn group_value(group: Group) -> Result<Dynamic, Refusal> {
     unfaulted(group.own_fault())?;
-    Ok(Dynamic::from(Arc::new(group)))
+    Ok(Dynamic::from(Builder::new(group)))
 }
 
 /// What is added has been looked at when it was made, so only the fault of the builder itself can be new.
@@ -135,8 +135,8 @@ fn unfaulted(fault: Option<&Fault>) -> Result<(), Refusal> {
 /// Changes the group that the word is called on.
 fn change_group(a: &mut Args<'_, '_>, change: impl FnOnce(Group) -> Group) -> Result<Dynamic, Refusal> {
     let changed = a.change(group, change)?;
-    if let Some(group) = changed.read_lock::<Arc<Group>>() {
-        unfaulted(group.own_fault())?;
+    if let Some(group) = changed.read_lock::<Builder<Group>>() {
+        group.look(|group| unfaulted(group.own_fault()))?;
     }
     Ok(changed)
 }
@@ -144,8 +144,8 @@ fn change_group(a: &mut Args<'_, '_>, change: impl FnOnce(Group) -> Group) -> Re
 /// Changes the sheet that the word is called on.
 fn change_sheet(a: &mut Args<'_, '_>, change: impl FnOnce(Sheet) -> Sheet) -> Result<Dynamic, Refusal> {
     let changed = a.change(|| sheet(1.0, 1.0), change)?;
-    if let Some(sheet) = changed.read_lock::<Arc<Sheet>>() {
-        unfaulted(sheet.own_fault())?;
+    if let Some(sheet) = changed.read_lock::<Builder<Sheet>>() {
+        sheet.look(|sheet| unfaulted(sheet.own_fault()))?;
     }
     Ok(changed)
 }

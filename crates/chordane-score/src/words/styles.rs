@@ -1,11 +1,11 @@
 //! Words for style.
 
-use std::sync::Arc;
-
 use chordane::prelude::*;
 use rhai::Dynamic;
 
 use super::sheets::group_value;
+use crate::values::Builder;
+
 use super::{Args, Kind, Refusal, Section, Word};
 
 pub(super) const SECTION: Section = Section {
@@ -128,7 +128,7 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
         example: r##"circle(pt(0, 0), 20).fill("teal").opacity(0.5)"##,
         run: |a| {
             let share = a.number(1);
-            if a.is::<Arc<Group>>(0) {
+            if a.is::<Builder<Group>>(0) {
                 group_value(a.group(0).opacity(share))
             } else {
                 styled(a, |item| item.opacity(share), |style| style.opacity(share))
@@ -156,7 +156,11 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
         example: r##"circle(pt(0, 0), 20).fill("teal").named("vent")"##,
         run: |a| {
             let n = a.text(1);
-            if a.is::<Arc<Group>>(0) { group_value(a.group(0).named(&n)) } else { item(a.item().named(&n)) }
+            if a.is::<Builder<Group>>(0) {
+                group_value(a.group(0).named(&n))
+            } else {
+                item(a.item().named(&n))
+            }
         },
     },
 ];

@@ -4,7 +4,7 @@ use super::Drawn;
 use super::finding::{Code, Findings, Level};
 use crate::measure::{CrossingKind, Direction};
 use crate::number::Point;
-use crate::path::{Contour, Path, Segment};
+use crate::path::{Contour, FillRule, Path, Segment};
 use crate::reshape::Cap;
 
 /// Ends that are this near, as a share of the path's extent, are one place for the eye.
@@ -145,7 +145,9 @@ fn crowded_vertices(drawn: &Drawn<'_>, number: usize, contour: &Contour, finding
     }
 }
 
-/// A filled contour that crosses itself. A line that is only stroked may loop, and a star may be drawn in one go.
+/// A filled contour that crosses itself so that it is painted otherwise than its rim looks: it goes round one part one
+/// way and another the other, as a bow does, or leaves parts out under the even-odd rule. A line that is only stroked may
+/// loop, a star may be drawn in one go, and an outline that laps over itself is painted as one.
 fn self_crossing(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &mut Findings) {
     if !drawn.filled || contour.verbs().len() > MOST_SOUGHT {
         return;
@@ -153,11 +155,19 @@ fn self_crossing(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: 
     if super::rings::star_in_one_go(contour) {
         return;
     }
-    let alone = Path::from_contours([contour.clone()]);
+    let alone = crate::measure::all_closed(&Path::from_contours([contour.clone()]));
     let (crossings, _) = crate::measure::self_crossings(&alone, 1000);
     let across: Vec<Point> =
         crossings.iter().filter(|c| c.kind == CrossingKind::Across).map(|c| c.at).collect();
     if let Some(first) = across.first() {
+        let turned = || {
+            let runs = crate::measure::runs_with_windings(&alone, &crossings);
+            let all = || runs.iter().flat_map(|(_, windings)| windings);
+            all().any(|winding| *winding > 0) && all().any(|winding| *winding < 0)
+        };
+        if drawn.path.fill_rule() == FillRule::Nonzero && !turned() {
+            return;
+        }
         let times = match across.len() {
             1 => "once".to_owned(),
             2 => "twice".to_owned(),
@@ -172,7 +182,7 @@ fn self_crossing(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: 
 /// A contour right inside another that runs the same way round, under the nonzero rule: it opens no hole.
 fn closed_hole(drawn: &Drawn<'_>, findings: &mut Findings) {
     let contours = drawn.path.contours();
-    if !drawn.filled || contours.len() < 2 || drawn.path.fill_rule() != crate::path::FillRule::Nonzero {
+    if !drawn.filled || contours.len() < 2 || drawn.path.fill_rule() != FillRule::Nonzero {
         return;
     }
     let nesting = drawn.path.nesting();

@@ -80,7 +80,7 @@ fn coarse(
         if straight && (0.5..COARSE_DEGREES).contains(&angle.abs()) && alike {
             run += 1;
             // How far the curve through both ends bulges over the side.
-            let side = before.from().distance(before.to());
+            let side = before.from().distance(before.to()).min(behind.from().distance(behind.to()));
             let bulge = side * 0.25 * (angle.abs().to_radians() * 0.5).tan();
             if worst.is_none_or(|(_, most)| bulge > most) {
                 worst = Some((before.from().midpoint(before.to()), bulge));

@@ -16,4 +16,5 @@ pub use crossings::{Crossing, CrossingKind, Place};
 pub use survey::{Station, Survey};
 
 pub(crate) use crossings::self_crossings;
+pub(crate) use painted::{all_closed, runs_with_windings};
 pub(crate) use tree::{BoxTree, overlap};

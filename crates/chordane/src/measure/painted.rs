@@ -91,19 +91,29 @@ pub(crate) fn all_closed(path: &Path) -> Path {
     Path::from_contours(contours).with_fill_rule(path.fill_rule())
 }
 
-/// What a path of closed contours paints, when its crossings are known.
-pub(crate) fn painted_between(path: &Path, crossings: &[Crossing]) -> Painted {
+/// The runs of a path of closed contours whose crossings are known, each with the winding numbers to the right and to
+/// the left of travel.
+pub(crate) fn runs_with_windings(path: &Path, crossings: &[Crossing]) -> Vec<(Vec<Segment>, [i32; 2])> {
     let segments: Vec<Segment> = path.segments().collect();
-    let Some(extent) = path.bounds() else { return Painted { area: 0.0, centroid: None } };
+    let Some(extent) = path.bounds() else { return Vec::new() };
     let tree = BoxTree::new(segments.iter().map(Segment::bounds));
-    let origin = extent.centre();
     let aside = extent.size().max_element() * ASIDE;
+    let with_windings = |run: Vec<Segment>| {
+        let (spot, right) = probe(&run)?;
+        let windings = [right, -right].map(|way| winding(&segments, &tree, spot + way * aside));
+        Some((run, windings))
+    };
+    runs(path, crossings).into_iter().filter_map(with_windings).collect()
+}
+
+/// What a path of closed contours paints, when its crossings are known.
+fn painted_between(path: &Path, crossings: &[Crossing]) -> Painted {
+    let Some(extent) = path.bounds() else { return Painted { area: 0.0, centroid: None } };
+    let origin = extent.centre();
     let rule = path.fill_rule();
     let (mut doubled, mut moments) = (0.0, Point::ZERO);
-    for run in runs(path, crossings) {
-        let Some((spot, right)) = probe(&run) else { continue };
-        let painted = [right, -right].map(|way| rule.encloses(winding(&segments, &tree, spot + way * aside)));
-        let sign = match painted {
+    for (run, windings) in runs_with_windings(path, crossings) {
+        let sign = match windings.map(|winding| rule.encloses(winding)) {
             [true, false] => 1.0,
             [false, true] => -1.0,
             _ => continue,

@@ -4,11 +4,13 @@
 //! A size of zero gives an empty path; a negative size is a fault.
 
 mod arcs;
+mod lettering;
 mod polygon;
 mod rectangle;
 mod round;
 
 pub use arcs::{arc, chord_cut, pie, ring, ring_part};
+pub use lettering::{lettering, lettering_width};
 pub use polygon::{polygon, star};
 pub use rectangle::{CornerRadii, rectangle, rounded_rectangle};
 pub use round::{circle, ellipse};

@@ -5,14 +5,13 @@
 //! SVG and pixels show the same.
 
 mod grid;
-mod letters;
 mod room;
 
 use crate::fault::Fault;
 use crate::number::Point;
 use crate::path::{Affine, Bounds, Contour, Path, Segment, start};
 use crate::reshape::{Cap, Join};
-use crate::shape::{circle, rectangle};
+use crate::shape::{circle, lettering, lettering_width, rectangle};
 use crate::sheet::{Colour, Group, Item, Node, Sheet, group, sheet};
 use room::Room;
 
@@ -142,7 +141,7 @@ impl Overlay {
 
     /// A text in a box, with a rim of paper round its strokes so that it reads over anything.
     fn text(&mut self, text: &str, at: Point, height: f64, colour: &str) {
-        let strokes = letters::strokes(text, at, height);
+        let strokes = lettering(text, at, height);
         let pen = |path: Path, colour: crate::sheet::Paint, width: f64| {
             path.stroke(colour, width).cap(Cap::Round).join(Join::Round)
         };
@@ -161,7 +160,7 @@ impl Overlay {
         colour: &str,
     ) -> bool {
         let margin = 1.5;
-        let size = Point::new(letters::width(text, height), height) + Point::splat(2.0 * margin);
+        let size = Point::new(lettering_width(text, height), height) + Point::splat(2.0 * margin);
         let Some(bounds) = room::place(&self.room, &self.page, spot, size, preferred, nearest) else {
             return false;
         };
@@ -210,13 +209,13 @@ impl Overlay {
         let height = RIM_LABEL_HEIGHT;
         for x in &upright.at {
             let text = grid::label(*x, upright.step);
-            let wide = letters::width(&text, height);
+            let wide = lettering_width(&text, height);
             let at = Point::new(put(Point::new(*x, 0.0)).x - 0.5 * wide, 4.0 + height);
             self.rim_label(&text, at, wide, height);
         }
         for y in &level.at {
             let text = grid::label(*y, level.step);
-            let wide = letters::width(&text, height);
+            let wide = lettering_width(&text, height);
             let at = Point::new(4.0, put(Point::new(0.0, *y)).y + 0.5 * height);
             self.rim_label(&text, at, wide, height);
         }

@@ -1,7 +1,8 @@
-//! A small alphabet of single strokes, for the labels of the bones.
+//! A small alphabet of single strokes, for labels.
 
+use crate::fault::{Carried, Fault, FaultKind};
 use crate::number::Point;
-use crate::path::{Affine, Path};
+use crate::path::{Affine, FillRule, Path};
 
 /// The height of digits and tall letters in the alphabet's own units.
 const TALL: f64 = 6.0;
@@ -89,36 +90,76 @@ const LETTERS: &[(char, f64, &str)] = &[
     ('/', 2.6, "M0 .8 2.6-6.6"),
     (',', 0.6, "M.5-.2.1 1"),
     ('_', 3.2, "M0 1H3.2"),
+    ('=', 3.0, "M0-3.4H3M0-1.6H3"),
+    ('+', 3.0, "M0-2.5H3M1.5-4V-1"),
+    ('(', 1.6, "M1.5-6.4C.4-5.2 0-4 0-2.6 0-1.2.4 0 1.5 1"),
+    (')', 1.6, "M.1-6.4C1.2-5.2 1.6-4 1.6-2.6 1.6-1.2 1.2 0 .1 1"),
+    (
+        '%',
+        4.6,
+        "M4-6 .6 0M1-6C.4-6 0-5.5 0-4.8S.4-3.6 1-3.6 2-4.1 2-4.8 1.6-6 1-6ZM3.6-2.4C3-2.4 2.6-1.9 2.6-1.2S3 0 3.6 0 4.6-.5 4.6-1.2 4.2-2.4 3.6-2.4Z",
+    ),
 ];
 
 fn letter(c: char) -> Option<&'static (char, f64, &'static str)> {
-    LETTERS.iter().find(|(own, _, _)| *own == c)
+    let small = c.to_ascii_lowercase();
+    LETTERS.iter().find(|(own, _, _)| *own == small)
 }
 
-/// How wide a text is when its digits have a height.
-pub(super) fn width(text: &str, height: f64) -> f64 {
+/// How wide a text of [`lettering`] is when its digits have a height.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let label = lettering("sail 7", (10.0, 20.0), 9.0);
+/// assert!((label.bounds().unwrap().size().x - lettering_width("sail 7", 9.0)).abs() < 1.0);
+/// ```
+#[must_use]
+pub fn lettering_width(text: &str, height: f64) -> f64 {
     let wide: f64 = text.chars().map(|c| letter(c).map_or(BLANK, |(_, wide, _)| *wide) + GAP).sum();
     (wide - GAP).max(0.0) * height / TALL
 }
 
-/// The strokes of a text whose baseline begins at a point.
-pub(super) fn strokes(text: &str, at: Point, height: f64) -> Path {
-    let scale = height / TALL;
-    let mut all = Path::empty();
-    let mut x = 0.0;
-    for c in text.chars() {
-        let Some((_, wide, data)) = letter(c) else {
-            x += BLANK + GAP;
-            continue;
-        };
-        if let Ok(strokes) = Path::from_data(data) {
-            let place = Affine::from_translation(at + Point::new(x * scale, 0.0));
-            all = all.and(&strokes.transformed(&(place * Affine::from_scale(Point::splat(scale)))));
+/// A text as open strokes, for labels: small letters, digits and the signs `- + = . , : / ( ) % _`. Digits are
+/// `height` high and stand on a line that begins at a point; stroke it a seventh to a tenth of the height wide, with
+/// round caps.
+///
+/// Capitals come out as small letters; characters that there are none for leave a gap. An empty text, or a height of
+/// zero, gives an empty path; a negative height is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let label = lettering("sail 7", (10.0, 20.0), 9.0).stroke("black", 1.0).cap("round");
+/// assert!(!label.path().is_empty());
+/// ```
+#[must_use]
+pub fn lettering(text: &str, baseline: impl Into<Point>, height: f64) -> Path {
+    let at = baseline.into();
+    let mut fault = Carried::default();
+    let sound = fault.point("lettering", at) && fault.not_negative("lettering", "height", height);
+    let mut contours = Vec::new();
+    if sound && height > 0.0 {
+        let scale = height / TALL;
+        let mut x = 0.0;
+        for c in text.chars() {
+            let known = letter(c);
+            if let Some(strokes) = known.and_then(|(_, _, data)| Path::from_data(data).ok()) {
+                let place = Affine::from_translation(at + Point::new(x * scale, 0.0));
+                let by = place * Affine::from_scale(Point::splat(scale));
+                contours.extend_from_slice(strokes.transformed(&by).contours());
+            }
+            x += known.map_or(BLANK, |(_, wide, _)| *wide) + GAP;
+            if contours.len() > MOST_STROKES {
+                let kind = FaultKind::TooMany { what: "strokes", count: contours.len(), limit: MOST_STROKES };
+                fault.note(Fault::new("lettering", kind));
+                break;
+            }
         }
-        x += wide + GAP;
     }
-    all
+    Path::from_parts(contours, FillRule::default(), fault).within_numbers("lettering")
 }
+
+/// A label longer than this is no label.
+const MOST_STROKES: usize = 100_000;
 
 #[cfg(test)]
 mod tests {
@@ -132,8 +173,21 @@ mod tests {
             assert!(bounds.min.x >= -0.05 && bounds.max.x <= wide + 0.05, "{c}: {bounds:?}");
             assert!(bounds.min.y >= -6.7 && bounds.max.y <= 2.1, "{c}: {bounds:?}");
         }
-        assert_eq!(width("", 6.0), 0.0);
-        assert!((width("10", 6.0) - 7.9).abs() < 1e-12);
-        assert_eq!(strokes("7", Point::new(5.0, 5.0), 12.0).bounds().unwrap().min, Point::new(5.0, -7.0));
+        assert_eq!(lettering_width("", 6.0), 0.0);
+        assert!((lettering_width("10", 6.0) - 7.9).abs() < 1e-12);
+        assert_eq!(lettering("7", (5.0, 5.0), 12.0).bounds().unwrap().min, Point::new(5.0, -7.0));
+        assert_eq!(lettering("SAIL", (0.0, 0.0), 12.0), lettering("sail", (0.0, 0.0), 12.0));
+    }
+
+    #[test]
+    fn limits() {
+        assert!(lettering("", (0.0, 0.0), 9.0).is_empty());
+        assert!(lettering("sail", (0.0, 0.0), 0.0).is_empty());
+        assert!(lettering(" \u{1f3a3}", (0.0, 0.0), 9.0).is_empty());
+        assert_eq!(
+            lettering("sail", (0.0, 0.0), -9.0).sound().unwrap_err().to_string(),
+            "`lettering`: the height -9 is negative; give 0 or more"
+        );
+        assert!(lettering(&"x".repeat(200_000), (0.0, 0.0), 9.0).sound().is_err());
     }
 }
