@@ -49,12 +49,13 @@ impl<const N: usize> Rule<N> {
         Self { places, weights }
     }
 
-    /// The rule from -1 to 1. First all values, which the compiler computes several at a time, then their sum.
+    /// The rule over a stretch. First all values, which the compiler computes several at a time, then their sum.
     #[inline(always)]
-    fn apply(&self, f: &impl Fn(f64) -> f64) -> f64 {
+    fn apply(&self, speed: &impl Fn(f64) -> f64, from: f64, to: f64) -> f64 {
+        let (middle, half) = (0.5 * (from + to), 0.5 * (to - from));
         let mut values = [0.0; N];
         for ((value, place), weight) in values.iter_mut().zip(&self.places).zip(&self.weights) {
-            *value = f(*place) * weight;
+            *value = speed(middle + half * place) * weight;
         }
         let mut sums = [0.0; 4];
         for four in values.chunks_exact(4) {
@@ -62,49 +63,22 @@ impl<const N: usize> Rule<N> {
                 *sum += value;
             }
         }
-        sums[0] + sums[1] + sums[2] + sums[3]
+        half * (sums[0] + sums[1] + sums[2] + sums[3])
     }
 }
 
 /// The numbers of places of the rules there are; multiples of four.
-const PLACES: [usize; 8] = [12, 16, 20, 24, 28, 32, 40, 48];
+const PLACES: [usize; 4] = [16, 24, 32, 40];
 
-struct Rules(Rule<12>, Rule<16>, Rule<20>, Rule<24>, Rule<28>, Rule<32>, Rule<40>, Rule<48>);
+struct Rules(Rule<16>, Rule<24>, Rule<32>, Rule<40>);
 
-static RULES: LazyLock<Rules> = LazyLock::new(|| {
-    Rules(
-        Rule::new(),
-        Rule::new(),
-        Rule::new(),
-        Rule::new(),
-        Rule::new(),
-        Rule::new(),
-        Rule::new(),
-        Rule::new(),
-    )
-});
+static RULES: LazyLock<Rules> = LazyLock::new(|| Rules(Rule::new(), Rule::new(), Rule::new(), Rule::new()));
 
-/// The integral from -1 to 1 by one of the rules.
-#[inline(always)]
-fn by_rule(rule: usize, f: &impl Fn(f64) -> f64) -> f64 {
-    let rules = &*RULES;
-    match rule {
-        0 => rules.0.apply(f),
-        1 => rules.1.apply(f),
-        2 => rules.2.apply(f),
-        3 => rules.3.apply(f),
-        4 => rules.4.apply(f),
-        5 => rules.5.apply(f),
-        6 => rules.6.apply(f),
-        _ => rules.7.apply(f),
-    }
-}
-
-/// Sixteen places between two parameters, with their weights: exact for polynomials up to
+/// The sixteen places of the smallest rule between two parameters, with their weights: exact for polynomials up to
 /// degree 31.
 pub(super) fn sixteen_places((from, to): (f64, f64)) -> impl Iterator<Item = (f64, f64)> {
     let (middle, half) = (0.5 * (from + to), 0.5 * (to - from));
-    let rule = &RULES.1;
+    let rule = &RULES.0;
     rule.places.iter().zip(&rule.weights).map(move |(place, weight)| (middle + half * place, half * weight))
 }
 
@@ -119,30 +93,16 @@ const MILD: f64 = 60.0;
 /// The error of a rule of n places shrinks as the 2n-th power of the sum of the ellipse's half axes (L. N. Trefethen,
 /// "Is Gauss quadrature better than Clenshaw-Curtis?", 2008, theorem 4.5).
 #[derive(Clone, Copy)]
-struct Demand {
-    plain: [(f64, f64); 8],
-    /// The ellipses whose sums of half axes are the third powers: see [`Bent`].
-    cubed: [(f64, f64); 8],
-}
+struct Demand([(f64, f64); 4]);
 
 impl Demand {
     fn of(accuracy: f64) -> Self {
-        let ellipse = |power: f64| {
-            PLACES.map(|n| {
-                let sum = (1.0 / (MILD * accuracy)).powf(0.5 * power / (n as f64 - 0.5));
-                let (long, short) = (0.5 * (sum + 1.0 / sum), 0.5 * (sum - 1.0 / sum));
-                (1.0 / (long * long), 1.0 / (short * short))
-            })
-        };
-        Self { plain: ellipse(1.0), cubed: ellipse(3.0) }
+        Self(PLACES.map(|n| {
+            let sum = (1.0 / (MILD * accuracy)).powf(0.5 / (n as f64 - 0.5));
+            let (long, short) = (0.5 * (sum + 1.0 / sum), 0.5 * (sum - 1.0 / sum));
+            (1.0 / (long * long), 1.0 / (short * short))
+        }))
     }
-}
-
-/// The smallest rule whose ellipse a place lies outside of; 8 where there is none.
-#[inline]
-fn rule_for(ellipses: &[(f64, f64); 8], x: f64, y: f64) -> usize {
-    let (x, y) = (x * x, y * y);
-    ellipses.iter().map(|(long, short)| usize::from(x * long + y * short < 1.0)).sum()
 }
 
 static DEMAND: LazyLock<Demand> = LazyLock::new(|| Demand::of(ACCURACY));
@@ -154,66 +114,7 @@ struct Zero {
     y: f64,
 }
 
-/// A change of the parameter that takes a near zero of the speed out of the way: `x + y / 2 (w^3 + 3 w)` over a stretch
-/// of w, for the zero at x + iy.
-///
-/// With w = 2 sinh(s) it is x + y sinh(3 s), so the distance from the zero becomes y cosh(3 s), a polynomial of w times
-/// the root of w^2 + 4: what was a break at the zero is now one at w = 2i, far from the stretch. The other zeros come
-/// nearer, but no nearer than the third root: a polynomial of degree three that takes a stretch to within -1 to 1 takes
-/// the ellipse of sum r into that of sum r^3 (S. N. Bernstein and J. L. Walsh's inequality).
-struct Bent {
-    middle: f64,
-    half: f64,
-    shift: f64,
-    scale: f64,
-}
-
-impl Bent {
-    /// The change for a zero beside the stretch from -1 to 1.
-    #[inline]
-    fn of(zero: Zero) -> Self {
-        let (low, high) = (solved(2.0 * (-1.0 - zero.x) / zero.y), solved(2.0 * (1.0 - zero.x) / zero.y));
-        let cubic = |w: f64| (w * w + 3.0) * w;
-        // The ends are known to six digits or so; what is exact is that they come to lie on -1 and 1.
-        let scale = 2.0 / (cubic(high) - cubic(low));
-        Self { middle: 0.5 * (low + high), half: 0.5 * (high - low), shift: -1.0 - scale * cubic(low), scale }
-    }
-
-    /// The smallest rule that is good enough, when the other zeros lie where the stretch is from -1 to 1.
-    #[inline]
-    fn rule(&self, others: impl Iterator<Item = Zero>, demand: &Demand) -> usize {
-        let own = rule_for(&demand.plain, self.middle / self.half, 2.0 / self.half);
-        others.fold(own, |rule, zero| rule.max(rule_for(&demand.cubed, zero.x, zero.y)))
-    }
-
-    /// The integral of a function over the stretch from -1 to 1.
-    #[inline]
-    fn integral(&self, rule: usize, f: &impl Fn(f64) -> f64) -> f64 {
-        let Self { middle, half, shift, scale } = *self;
-        3.0 * scale
-            * half
-            * by_rule(rule, &|place| {
-                let w = middle + half * place;
-                let square = w * w;
-                f(shift + scale * (square + 3.0) * w) * (square + 1.0)
-            })
-    }
-}
-
-/// The w at which `w^3 + 3 w` is so much, to about six digits.
-#[inline]
-fn solved(a: f64) -> f64 {
-    // A third of the exponent is nearly a third root; then Newton's method.
-    let root = f64::from_bits(a.abs().to_bits() / 3 + 0x2a9f_7893_782d_a1ce);
-    let mut w = a / (3.0 + root * root);
-    for _ in 0..3 {
-        let square = w * w;
-        w = (2.0 * square * w + a) / (3.0 * square + 3.0);
-    }
-    w
-}
-
-/// The integral of a speed over a stretch: by the smallest rule that is good enough, as it is or bent, or in parts.
+/// The integral of a speed over a stretch: by the smallest rule that is good enough, or in halves.
 #[inline]
 fn integral(
     speed: &impl Fn(f64) -> f64,
@@ -222,43 +123,29 @@ fn integral(
     demand: &Demand,
     halvings: u32,
 ) -> f64 {
-    let (middle, half) = (0.5 * (from + to), 0.5 * (to - from));
-    let scale = 1.0 / half;
-    let f = |place: f64| speed(middle + half * place);
-    // Over a stretch from -1 to 1. Zeros on the real line itself have been made ends of stretches, and there the speed
-    // goes through zero without a bend.
-    let scaled = |zero: &Zero| Zero { x: (zero.x - middle) * scale, y: zero.y * scale };
-    let (mut rule, mut nearest, mut nearest_rule) = (0, None, 0);
-    for (i, zero) in zeros.iter().enumerate() {
-        let zero = scaled(zero);
-        if zero.y > 2.0 * ON_THE_LINE {
-            let wanted = rule_for(&demand.plain, zero.x, zero.y);
-            rule = rule.max(wanted);
-            if wanted > nearest_rule {
-                (nearest, nearest_rule) = (Some((i, zero)), wanted);
-            }
-        }
+    let (middle, scale) = (0.5 * (from + to), 2.0 / (to - from));
+    // Squares over a stretch from -1 to 1, of the zeros that count: those on the real line itself have been made
+    // ends of stretches, and there the speed goes through zero without a bend.
+    let clear_of = |(long, short): (f64, f64)| {
+        zeros.iter().all(|zero| {
+            let (x, y) = ((zero.x - middle) * scale, zero.y * scale);
+            x * x * long + y * y * short >= 1.0 || y <= 2.0 * ON_THE_LINE
+        })
+    };
+    let rules = &*RULES;
+    let [least, less, more, most] = demand.0;
+    if clear_of(least) {
+        rules.0.apply(speed, from, to)
+    } else if clear_of(less) {
+        rules.1.apply(speed, from, to)
+    } else if clear_of(more) {
+        rules.2.apply(speed, from, to)
+    } else if clear_of(most) || halvings >= MOST_HALVINGS {
+        rules.3.apply(speed, from, to)
+    } else {
+        halves(speed, zeros, (from, to), demand, halvings + 1)
     }
-    if rule <= GOOD_RULE {
-        return half * by_rule(rule, &f);
-    }
-    if let Some((own, zero)) = nearest {
-        let bent = Bent::of(zero);
-        let others = zeros.iter().enumerate().filter(|(i, _)| *i != own).map(|(_, zero)| scaled(zero));
-        let others = others.filter(|zero| zero.y > 2.0 * ON_THE_LINE);
-        let bent_rule = bent.rule(others, demand);
-        if bent_rule < rule && bent_rule < PLACES.len() {
-            return half * bent.integral(bent_rule, &f);
-        }
-    }
-    if rule < PLACES.len() || halvings >= MOST_HALVINGS {
-        return half * by_rule(rule, &f);
-    }
-    halves(speed, zeros, (from, to), demand, halvings + 1)
 }
-
-/// Up to this rule, bending the stretch would cost more than it saves.
-const GOOD_RULE: usize = 2;
 
 #[cold]
 fn halves(

@@ -349,7 +349,7 @@ impl<'a> Walk<'a> {
                     let in_style = in_style
                         .filter(|(name, _)| name.trim() == wanted)
                         .map(|(_, value)| value.trim())
-                        .last();
+                        .next_back();
                     in_style.or_else(|| self.document.attribute(stop, wanted)).map(str::to_owned)
                 };
                 let colour = match of("stop-color").as_deref().map(paint_of) {
