@@ -147,16 +147,25 @@ fn json(report: &Report) -> Result<String, Failure> {
 /// More paths or contours than these are only counted for people; `--json` has all.
 const MOST_SHOWN: usize = 40;
 
+/// After so many findings, those of further paths are only counted for people.
+const MOST_TOLD: usize = 200;
+
 /// The report for people.
 fn table(report: &Report, coloured: bool) -> String {
     let mut text = String::new();
     let paint = |code: &str, shown: &str| {
         if coloured { format!("\u{1b}[{code}m{shown}\u{1b}[0m") } else { shown.to_owned() }
     };
+    // Findings come in the order of the paths.
+    let mut findings = report.findings.as_slice();
+    let (mut silent, mut untold) = (0, 0);
     for (number, figures) in report.paths.iter().enumerate() {
-        let mut found = report.findings.iter().filter(|finding| finding.path == number).peekable();
-        // Beyond the first few, only paths with findings are shown.
-        if number >= MOST_SHOWN && found.peek().is_none() {
+        let (found, rest) = findings.split_at(findings.partition_point(|finding| finding.path <= number));
+        findings = rest;
+        // Beyond the first few, only paths with findings are shown, and of those no more than anyone reads.
+        if number >= MOST_SHOWN && (found.is_empty() || report.findings.len() - rest.len() > MOST_TOLD) {
+            silent += 1;
+            untold += found.len();
             continue;
         }
         let _ = writeln!(text, "{}", paint("1", &heading(number, figures)));
@@ -173,11 +182,9 @@ fn table(report: &Report, coloured: bool) -> String {
         }
         text.push('\n');
     }
-    let silent = (MOST_SHOWN..report.paths.len())
-        .filter(|number| report.findings.iter().all(|finding| finding.path != *number))
-        .count();
     if silent > 0 {
-        let _ = writeln!(text, "{silent} more paths without findings; --json has them all\n");
+        let with = if untold > 0 { format!("with {untold} findings") } else { "without findings".to_owned() };
+        let _ = writeln!(text, "{silent} more paths {with}; --json has them all\n");
     }
     let count = |n: usize, what: &str| if n == 1 { format!("1 {what}") } else { format!("{n} {what}s") };
     let found = match report.findings.len() {

@@ -4,7 +4,7 @@ use super::Drawn;
 use crate::fault::Fault;
 use crate::measure::Direction;
 use crate::number::Point;
-use crate::path::{Bounds, FillRule};
+use crate::path::{Bounds, ContourBuilder, FillRule, Path};
 
 /// What a path measures, where it stands on the sheet.
 #[derive(Clone, Debug, PartialEq)]
@@ -46,19 +46,23 @@ pub struct ContourFigures {
 
 pub(super) fn of(drawn: &Drawn<'_>) -> Result<PathFigures, Fault> {
     let path = &drawn.path;
+    let lengths: Vec<f64> = path.segments().map(|segment| segment.length()).collect();
+    let mut rest = lengths.iter();
     let contours: Vec<ContourFigures> = path
         .contours()
         .iter()
-        .map(|contour| ContourFigures {
-            closed: contour.is_closed(),
-            segments: contour.segments().count(),
-            length: contour.length(),
-            signed_area: contour.signed_area(),
-            direction: contour.direction(),
+        .map(|contour| {
+            let segments = contour.segments().count();
+            ContourFigures {
+                closed: contour.is_closed(),
+                segments,
+                length: rest.by_ref().take(segments).sum(),
+                signed_area: contour.signed_area(),
+                direction: contour.direction(),
+            }
         })
         .collect();
-    let survey = path.survey()?;
-    let half = survey.station(0.5 * survey.length());
+    let half = half_way(path, &lengths)?;
     let first = path.contours().first().map_or(Point::ZERO, |contour| contour.start());
     Ok(PathFigures {
         name: drawn.item.name().map(str::to_owned),
@@ -67,8 +71,24 @@ pub(super) fn of(drawn: &Drawn<'_>) -> Result<PathFigures, Fault> {
         length: contours.iter().map(|contour| contour.length).sum(),
         area: path.area()?,
         bounds: drawn.bounds,
-        half_point: half.map_or(first, |station| station.point()),
-        half_tangent: half.map_or(Point::ZERO, |station| station.tangent()),
+        half_point: half.map_or(first, |(point, _)| point),
+        half_tangent: half.map_or(Point::ZERO, |(_, tangent)| tangent),
         contours,
     })
+}
+
+/// The point and the tangent half way along. Only the segment that it is on needs to be surveyed.
+fn half_way(path: &Path, lengths: &[f64]) -> Result<Option<(Point, Point)>, Fault> {
+    let mut left = 0.5 * lengths.iter().sum::<f64>();
+    for (segment, length) in path.segments().zip(lengths) {
+        if left > *length || *length == 0.0 {
+            left -= length;
+            continue;
+        }
+        let mut alone = ContourBuilder::new(segment.from());
+        alone.segment(&segment);
+        let survey = Path::from_contours([alone.finish(false)]).survey()?;
+        return Ok(survey.station(left).map(|station| (station.point(), station.tangent())));
+    }
+    Ok(None)
 }

@@ -136,6 +136,10 @@ impl Findings {
         self.0.push(Finding { code, level, path: on.number, contour, at, line, message, mend: mend.into() });
     }
 
+    pub(super) fn join(&mut self, more: Self) {
+        self.0.extend(more.0);
+    }
+
     pub(super) fn in_order(mut self) -> Vec<Finding> {
         self.0.sort_by_key(|finding| (finding.path, finding.contour, finding.code));
         self.0

@@ -14,6 +14,8 @@ mod rings;
 pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
 
+use rayon::prelude::*;
+
 use crate::fault::Fault;
 use crate::sheet::Sheet;
 use drawn::Drawn;
@@ -49,14 +51,22 @@ impl Sheet {
     pub fn check(&self) -> Result<Report, Fault> {
         self.sound()?;
         let drawn = drawn::all(self);
-        let mut findings = Findings::default();
-        let mut paths = Vec::with_capacity(drawn.len());
-        for one in &drawn {
-            paths.push(figures::of(one)?);
+        let look = |one: &Drawn<'_>| {
+            let mut findings = Findings::default();
+            let figures = figures::of(one)?;
             contours::look(one, &mut findings);
             curves::look(one, &mut findings);
             rings::look(one, &mut findings);
             layers::look(one, self, &mut findings);
+            Ok((figures, findings))
+        };
+        let looked: Vec<Result<_, Fault>> = drawn.par_iter().map(look).collect();
+        let mut findings = Findings::default();
+        let mut paths = Vec::with_capacity(drawn.len());
+        for one in looked {
+            let (figures, found) = one?;
+            paths.push(figures);
+            findings.join(found);
         }
         rings::of_items(&drawn, &mut findings);
         layers::covered(&drawn, &mut findings);
