@@ -61,7 +61,7 @@ impl Input {
         match self {
             Self::Score(name, source) => Ok(Script::read(name, source, limits)?.sheet()?),
             Self::Svg(name, bytes) => {
-                let reading = Sheet::from_svg(&bytes)
+                let reading = Sheet::read_document(&bytes)
                     .map_err(|error| Failure::input(format!("{name}: {error}"), "mend the document"))?;
                 for note in &reading.notes {
                     say(&format!("note: {name}, {note}"));

@@ -270,7 +270,7 @@ fn a_pen_grows_linearly_in_a_loop() {
             "let pen = start([0, 0]); for i in 0..{n} {{ {form} }} sheet(9, 9).add(pen.open().stroke(\"red\", 1))"
         );
         let script = Script::read("grow", source, Limits::default()).unwrap();
-        let times = (0..5).map(|_| {
+        let times = (0..3).map(|_| {
             let begin = Instant::now();
             script.sheet().unwrap();
             begin.elapsed().as_secs_f64()
@@ -278,9 +278,10 @@ fn a_pen_grows_linearly_in_a_loop() {
         times.fold(f64::INFINITY, f64::min)
     };
     for form in ["pen = pen.line([i, i % 7]);", "pen.line([i, i % 7]);"] {
-        // Copying the pen at each turn would make this 16, whatever the machine; half way there is the bound.
-        let ratio = grow(40_000, form) / grow(10_000, form);
-        assert!(ratio < 8.0, "{form}: {ratio}");
+        // Copying the pen at each turn would make this 16, whatever the machine; half way there is the bound. What else
+        // the machine does may spoil a round, but not all of them.
+        let ratios: Vec<f64> = (0..5).map(|_| grow(40_000, form) / grow(10_000, form)).collect();
+        assert!(ratios.iter().any(|ratio| *ratio < 8.0), "{form}: {ratios:?}");
     }
 }
 

@@ -10,7 +10,7 @@ use support::any_path;
 
 fn read(body: &str) -> SvgReading {
     let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100\" height=\"80\">{body}</svg>");
-    Sheet::from_svg(text.as_bytes()).unwrap()
+    Sheet::read_document(text.as_bytes()).unwrap()
 }
 
 /// The items of a document without notes.
@@ -123,7 +123,8 @@ fn groups_transforms_and_use_put_shapes_in_their_places() {
 
 #[test]
 fn the_size_of_the_sheet_is_that_of_the_document() {
-    let sheet = |attributes: &str| Sheet::from_svg(format!("<svg {attributes}/>").as_bytes()).unwrap().sheet;
+    let sheet =
+        |attributes: &str| Sheet::read_document(format!("<svg {attributes}/>").as_bytes()).unwrap().sheet;
     assert_eq!(sheet("width='40' height='30'").size(), pt(40.0, 30.0));
     assert_eq!(sheet("viewBox='5 5 40 30'").size(), pt(40.0, 30.0));
     assert_eq!(sheet("viewBox='0 0 40 30' width='80'").size(), pt(80.0, 60.0));
@@ -174,7 +175,7 @@ fn what_is_not_understood_is_noted_once_for_each_kind() {
 
 #[test]
 fn broken_documents_say_where() {
-    let told = |text: &[u8]| Sheet::from_svg(text).unwrap_err().to_string();
+    let told = |text: &[u8]| Sheet::read_document(text).unwrap_err().to_string();
     assert_eq!(told(b"<svg>\n<g>"), "line 2: this is not well-formed XML: <g> of line 2 is never closed");
     assert!(
         told(b"<svg>\n<g></svg>").starts_with("line 2: this is not well-formed XML: "),
@@ -186,7 +187,7 @@ fn broken_documents_say_where() {
     assert_eq!(told(b""), "there is no <svg> element; give an SVG document");
     assert_eq!(told(b"<svg>\xe9</svg>"), "byte 5 is not UTF-8; save the document as UTF-8 text");
     assert!(told(b"\xff\xfe<\0s\0v\0g\0").starts_with("byte 0 is not UTF-8"));
-    assert!(Sheet::from_svg(b"\xef\xbb\xbf<svg/>").is_ok());
+    assert!(Sheet::read_document(b"\xef\xbb\xbf<svg/>").is_ok());
     let deep = format!("<svg>\n{}{}</svg>", "<g>".repeat(5000), "</g>".repeat(5000));
     assert_eq!(
         told(deep.as_bytes()),
@@ -207,23 +208,23 @@ fn hostile_documents_end_soon() {
         .collect();
     let bomb =
         format!("<svg><defs><rect id='l0' width='1' height='1'/>{levels}</defs><use href='#l12'/></svg>");
-    assert!(matches!(Sheet::from_svg(bomb.as_bytes()), Err(ReadError::TooMany { .. })));
+    assert!(matches!(Sheet::read_document(bomb.as_bytes()), Err(ReadError::TooMany { .. })));
     // Each use leads deeper, and each is nested as deep as can be.
     let nest = |i: usize| {
         format!("<g id='n{}'>{}<use href='#n{i}'/>{}</g>", i + 1, "<g>".repeat(100), "</g>".repeat(100))
     };
     let nests: String = (0..30).map(nest).collect();
     let deep = format!("<svg>{nests}<use href='#n30'/></svg>");
-    assert!(matches!(Sheet::from_svg(deep.as_bytes()), Err(ReadError::TooDeep { .. })));
+    assert!(matches!(Sheet::read_document(deep.as_bytes()), Err(ReadError::TooDeep { .. })));
     // Entities are not expanded.
     let entities = "<!DOCTYPE svg [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;&a;&a;'>]><svg><rect fill='&b;' width='9' height='9'/>&b;</svg>";
-    let reading = Sheet::from_svg(entities.as_bytes()).unwrap();
+    let reading = Sheet::read_document(entities.as_bytes()).unwrap();
     assert!(reading.notes[0].what.contains("&b;"), "{:?}", reading.notes);
     // Every prefix of a document is read or refused.
     let whole = reading.sheet.svg().unwrap()
         + "<svg viewBox='0 0 9 9'><path style='fill:red;x' d='M0 0A1 1 0 0 1 5 5z'/></svg>";
     for end in 0..whole.len() {
-        let _ = Sheet::from_svg(&whole.as_bytes()[..end]);
+        let _ = Sheet::read_document(&whole.as_bytes()[..end]);
     }
 }
 
@@ -254,14 +255,14 @@ proptest! {
             made = made.centred();
         }
         let text = made.svg().unwrap();
-        let reading = Sheet::from_svg(text.as_bytes()).unwrap();
+        let reading = Sheet::read_document(text.as_bytes()).unwrap();
         prop_assert_eq!(&reading.notes, &[]);
         prop_assert_eq!(reading.sheet.svg().unwrap(), text);
     }
 
     #[test]
     fn any_bytes_are_read_or_refused(bytes in prop::collection::vec(any::<u8>(), 0..200)) {
-        let _ = Sheet::from_svg(&bytes);
+        let _ = Sheet::read_document(&bytes);
     }
 
     #[test]
@@ -270,7 +271,7 @@ proptest! {
         "L9 9", "'", "<path", " style='fill:", "url(#a)", ";", "stroke:red", "<defs>", "</defs>", "<!--", "-->", "&a;", "viewBox='0 0 9 9'",
     ]), 0..30)) {
         let text = format!("<svg>{}</svg>", parts.concat());
-        if let Ok(reading) = Sheet::from_svg(text.as_bytes()) {
+        if let Ok(reading) = Sheet::read_document(text.as_bytes()) {
             let _ = reading.sheet.svg();
         }
     }

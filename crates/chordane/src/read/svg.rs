@@ -128,11 +128,11 @@ impl Sheet {
     /// ```
     /// use chordane::prelude::*;
     /// let document = r#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><g fill="teal"><circle r="9"/></g></svg>"#;
-    /// let reading = Sheet::from_svg(document.as_bytes()).unwrap();
+    /// let reading = Sheet::read_document(document.as_bytes()).unwrap();
     /// assert_eq!((reading.sheet.size(), reading.notes.len()), (pt(40.0, 30.0), 0));
-    /// assert_eq!(Sheet::from_svg(b"<p/>").unwrap_err().to_string(), "there is no <svg> element; give an SVG document");
+    /// assert_eq!(Sheet::read_document(b"<p/>").unwrap_err().to_string(), "there is no <svg> element; give an SVG document");
     /// ```
-    pub fn from_svg(bytes: &[u8]) -> Result<SvgReading, ReadError> {
+    pub fn read_document(bytes: &[u8]) -> Result<SvgReading, ReadError> {
         let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
         let text =
             std::str::from_utf8(bytes).map_err(|error| ReadError::NotText { byte: error.valid_up_to() })?;
