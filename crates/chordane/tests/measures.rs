@@ -113,3 +113,46 @@ proptest! {
         prop_assert!((joined.signed_area().abs() - polygon((3.0, 4.0), n, 20.0).signed_area()).abs() < 1e-9);
     }
 }
+
+/// Tschirnhausen's cubic, x = 1 - 3 t^2 and y = 3 t - t^3: a cubic whose speed is a polynomial, so everything about its
+/// loop is known in closed form.
+#[test]
+fn the_loop_of_a_classic_cubic() {
+    let root = 3.0_f64.sqrt();
+    let drop = start((-8.0, 0.0)).cubic((4.0, -4.0 * root), (4.0, 4.0 * root), (-8.0, 0.0)).close();
+    assert!((drop.length().unwrap() - 12.0 * root).abs() < 1e-9);
+    assert!((drop.area().unwrap() - 14.4 * root).abs() < 1e-9);
+    assert!(drop.centroid().unwrap().unwrap().distance(pt(-20.0 / 7.0, 0.0)) < 1e-9);
+    assert!(drop.bounds().unwrap().max.distance(pt(1.0, 2.0)) < 1e-9);
+    // Half way along is t = 0; the quarter of the length is where 3 t + t^3 is half of what it is at the end.
+    let survey = drop.survey().unwrap();
+    assert!(survey.station(6.0 * root).unwrap().point().distance(pt(1.0, 0.0)) < 1e-8);
+    assert!((survey.station(6.0 * root).unwrap().curvature().abs() - 2.0 / 3.0).abs() < 1e-6);
+    // The y axis is crossed at t = 1 / sqrt(3), both ways.
+    let axis = Path::open([(0.0, -50.0), (0.0, 50.0)]);
+    let heights: Vec<f64> =
+        drop.crossings_with(&axis).unwrap().iter().map(|crossing| crossing.at.y).collect();
+    let height = 8.0 / (3.0 * root);
+    assert!((heights[0] + height).abs() < 1e-9 && (heights[1] - height).abs() < 1e-9, "{heights:?}");
+    // The whole curve beyond its loop crosses itself in the loop's end.
+    let wider = start((-26.0, 18.0)).cubic((10.0, -30.0), (10.0, 30.0), (-26.0, -18.0)).open();
+    assert!((wider.length().unwrap() - 72.0).abs() < 1e-9);
+    let [crossing] = wider.crossings().unwrap()[..] else { panic!() };
+    assert!(crossing.at.distance(pt(-8.0, 0.0)) < 1e-9 && crossing.kind == CrossingKind::Across);
+}
+
+#[test]
+fn parts_of_discs_and_ellipses_balance_where_the_books_say() {
+    for degrees in [30.0, 90.0, 200.0, 340.0_f64] {
+        let half = degrees.to_radians() / 2.0;
+        // A slice balances at 2/3 r sin(a) / a from its tip, a cut disc at 2/3 r sin^3(a) / (a - sin(a) cos(a)).
+        let slice = pie((0.0, 0.0), 10.0, deg(-degrees / 2.0), deg(degrees)).centroid().unwrap().unwrap();
+        assert!(slice.distance(pt(20.0 / 3.0 * half.sin() / half, 0.0)) < 1e-9, "{degrees}: {slice}");
+        let cut = chord_cut((0.0, 0.0), 10.0, deg(-degrees / 2.0), deg(degrees)).centroid().unwrap().unwrap();
+        let far = 20.0 / 3.0 * half.sin().powi(3) / (half - half.sin() * half.cos());
+        assert!(cut.distance(pt(far, 0.0)) < 1e-8, "{degrees}: {cut} and {far}");
+    }
+    let tilted = ellipse((50.0, -20.0), 30.0, 4.0).rotated_about((50.0, -20.0), deg(33.0));
+    assert!((tilted.area().unwrap() - 120.0 * PI).abs() < 1e-9);
+    assert!(tilted.centroid().unwrap().unwrap().distance(pt(50.0, -20.0)) < 1e-9);
+}
