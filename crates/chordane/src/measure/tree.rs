@@ -16,7 +16,8 @@ const LEAF: usize = 4;
 pub(crate) struct BoxTree {
     /// The box of each node; the node's children are `2 n + 1` and `2 n + 2`. Leaves are those of the last level.
     nodes: Vec<Bounds>,
-    /// The numbers of the boxes, leaf after leaf.
+    /// The numbers of the boxes, leaf after leaf, and the boxes themselves in the same order: neighbours in place are
+    /// neighbours in memory.
     order: Vec<u32>,
     boxes: Vec<Bounds>,
     levels: u32,
@@ -37,6 +38,7 @@ impl BoxTree {
         tree.nodes = vec![nothing; 2 * leaves - 1];
         tree.boxes = boxes;
         tree.build(0, 0, &mut order);
+        tree.boxes = order.iter().filter_map(|i| tree.boxes.get(*i as usize).copied()).collect();
         tree.order = order;
         tree
     }
@@ -73,11 +75,13 @@ impl BoxTree {
         (half_leaves * LEAF).min(count)
     }
 
-    /// The boxes of a leaf.
-    fn leaf(&self, node: usize) -> &[u32] {
+    /// The numbers and boxes of a leaf.
+    fn leaf(&self, node: usize) -> impl Iterator<Item = (usize, &Bounds)> {
         let begin = (node + 1 - (1 << self.levels)) * LEAF;
         let end = (begin + LEAF).min(self.order.len());
-        self.order.get(begin..end).unwrap_or_default()
+        let numbers = self.order.get(begin..end).unwrap_or_default();
+        let boxes = self.boxes.get(begin..end).unwrap_or_default();
+        numbers.iter().map(|i| *i as usize).zip(boxes)
     }
 
     /// The numbers of the boxes, neighbours in place near one another.
@@ -104,9 +108,8 @@ impl BoxTree {
                 continue;
             }
             if self.is_leaf(node) {
-                for i in self.leaf(node) {
-                    let i = *i as usize;
-                    if self.boxes.get(i).is_some_and(&wanted) {
+                for (i, bounds) in self.leaf(node) {
+                    if wanted(bounds) {
                         visit(i)?;
                     }
                 }
@@ -134,9 +137,7 @@ impl BoxTree {
                 continue;
             }
             if self.is_leaf(node) {
-                for i in self.leaf(node) {
-                    let i = *i as usize;
-                    let Some(bounds) = self.boxes.get(i) else { continue };
+                for (i, bounds) in self.leaf(node) {
                     if farther(&best, distance_to(bounds, spot)) {
                         continue;
                     }
