@@ -45,6 +45,11 @@ const SCORES: &[(&str, &str, &str)] = &[
         include_str!("../../../demo/stencil.chord"),
     ),
     (
+        "tags",
+        "One shape as a function of its cell, at three sizes.",
+        include_str!("../../../demo/tags.chord"),
+    ),
+    (
         "banner",
         "A festival banner in millimetres, drawn with a turning pen.",
         include_str!("../../../demo/banner.chord"),

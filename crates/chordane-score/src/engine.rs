@@ -103,6 +103,9 @@ fn types(engine: &mut Engine) {
     engine.register_type_with_name::<Style>("style");
     engine.register_type_with_name::<Vertex>("vertex");
     engine.register_type_with_name::<Through>("curve");
+    engine.register_type_with_name::<Cell>("cell");
+    engine.register_type_with_name::<Extent>("extent");
+    engine.register_type_with_name::<Triangle>("triangle");
     engine.register_type_with_name::<Builder<Pen>>("pen");
     engine.register_type_with_name::<Builder<Group>>("group");
     engine.register_type_with_name::<Builder<Sheet>>("sheet");
@@ -139,6 +142,9 @@ fn operators(engine: &mut Engine) {
     engine.register_fn("+", |a: Angle, b: Angle| a + b);
     engine.register_fn("-", |a: Angle, b: Angle| a - b);
     engine.register_fn("-", |a: Angle| -a);
+    engine.register_fn("+", |a: Extent, b: Extent| a + b);
+    engine.register_fn("-", |a: Extent, b: Extent| a - b);
+    engine.register_fn("-", |a: Extent| -a);
     engine.register_fn("/", |a: Angle, b: Angle| a / b);
     engine.register_fn("==", |a: Angle, b: Angle| a == b);
     engine.register_fn("!=", |a: Angle, b: Angle| a != b);
@@ -154,6 +160,13 @@ fn operators(engine: &mut Engine) {
             engine.register_fn("*", |a: Angle, k: $number| a * k as f64);
             engine.register_fn("*", |k: $number, a: Angle| a * k as f64);
             engine.register_fn("/", |a: Angle, k: $number| a / k as f64);
+            engine.register_fn("+", |a: Extent, k: $number| a + k as f64);
+            engine.register_fn("+", |k: $number, a: Extent| a + k as f64);
+            engine.register_fn("-", |a: Extent, k: $number| a - k as f64);
+            engine.register_fn("-", |k: $number, a: Extent| Extent::from(k as f64) - a);
+            engine.register_fn("*", |a: Extent, k: $number| a * k as f64);
+            engine.register_fn("*", |k: $number, a: Extent| a * k as f64);
+            engine.register_fn("/", |a: Extent, k: $number| a / k as f64);
         };
     }
     scaled_by!(i64);

@@ -87,6 +87,16 @@ pub enum Kind {
     Vertices,
     /// A smooth curve before it is closed or left open.
     Curve,
+    /// A cell.
+    Cell,
+    /// A list of cells.
+    Cells,
+    /// An extent; a number is one too.
+    Extent,
+    /// A list of extents.
+    Extents,
+    /// A triangle.
+    Triangle,
 }
 
 impl Kind {
@@ -113,6 +123,11 @@ impl Kind {
             Self::Vertex => "a vertex",
             Self::Vertices => "a list of points and vertices",
             Self::Curve => "a smooth curve",
+            Self::Cell => "a cell",
+            Self::Cells => "a list of cells",
+            Self::Extent => "a number or an extent",
+            Self::Extents => "a list of numbers and extents",
+            Self::Triangle => "a triangle",
         }
     }
 
@@ -131,6 +146,8 @@ impl Kind {
             Self::Points => Some("write [[0, 0], [10, 0], [10, 10]]"),
             Self::Path => Some("a pen or a smooth curve becomes a path by close() or open()"),
             Self::Vertices => Some("write [[0, 0], soft([10, 5]), corner([20, 0])]"),
+            Self::Cell => Some("write cell(pt(0, 0), 200, 100), or sheet.cell()"),
+            Self::Extent => Some("write 12, part(0.5) or part(0.5) + 12"),
             Self::Node => Some("a pen becomes a path by close() or open(); add several with add_all([..])"),
             Self::Text => Some("write it in quotes: \"#c8553d\""),
             _ => None,
@@ -158,6 +175,11 @@ impl Kind {
             Self::Vertex => vertex(value).is_some(),
             Self::Vertices => list_of(value, Self::Vertex),
             Self::Curve => value.is::<Through>(),
+            Self::Cell => value.is::<Cell>(),
+            Self::Cells => list_of(value, Self::Cell),
+            Self::Extent => extent(value).is_some(),
+            Self::Extents => list_of(value, Self::Extent),
+            Self::Triangle => value.is::<Triangle>(),
         }
     }
 }
@@ -185,6 +207,8 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Group,
         Kind::Sheet,
         Kind::Curve,
+        Kind::Cell,
+        Kind::Triangle,
     ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),
@@ -218,6 +242,9 @@ const KNOWN_TYPES: &[(&str, &str)] = &[
     ("sheet", "a sheet"),
     ("vertex", "a vertex"),
     ("curve", "a smooth curve"),
+    ("cell", "a cell"),
+    ("extent", "an extent"),
+    ("triangle", "a triangle"),
 ];
 
 pub(crate) fn number(value: &Dynamic) -> Option<f64> {
@@ -243,6 +270,12 @@ pub(crate) fn point(value: &Dynamic) -> Option<Point> {
 pub(crate) fn vertex(value: &Dynamic) -> Option<Vertex> {
     let made = value.read_lock::<Vertex>().map(|vertex| vertex.clone());
     made.or_else(|| point(value).map(soft))
+}
+
+/// An extent; a plain number is a fixed length.
+pub(crate) fn extent(value: &Dynamic) -> Option<Extent> {
+    let made = value.read_lock::<Extent>().map(|extent| *extent);
+    made.or_else(|| number(value).map(Extent::from))
 }
 
 pub(crate) fn node(value: &Dynamic) -> Option<Node> {

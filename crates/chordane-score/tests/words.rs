@@ -58,6 +58,11 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Angles => "[deg(1)]",
         Kind::Vertex => "corner([1, 2])",
         Kind::Vertices => "[[1, 2], corner([5, 6]), [7, 1]]",
+        Kind::Cell => "cell([0, 0], 40, 30)",
+        Kind::Cells => "cell([0, 0], 40, 30).grid(2, 2)",
+        Kind::Extent => "part(0.5) + 2",
+        Kind::Extents => "[part(0.2), 5]",
+        Kind::Triangle => "triangle_by_legs(4, 3)",
         Kind::Curve => "through([[1, 2], [5, 6], [7, 1]])",
     }
 }

@@ -54,7 +54,9 @@ fn shapes_of_hard_numbers() {
             pie((a, 1.0), b, deg(c), deg(100.0)),
             chord_cut((1.0, 1.0), a, deg(b), turns(c)),
             ring_part((1.0, 1.0), a, b, deg(30.0), deg(c)),
-            Arc::inscribed((a, 2.0), b, 4.0, deg(0.0), deg(300.0)).between_seen(deg(c), deg(200.0)).path(),
+            Arc::inscribed(&cell((a, 2.0), b, 4.0), deg(0.0), deg(300.0))
+                .between_seen(deg(c), deg(200.0))
+                .path(),
         ] {
             use_all_of(&shape);
         }

@@ -160,6 +160,33 @@ impl<'a, 'b> Args<'a, 'b> {
         curve.unwrap_or_else(|| through(Vec::<Point>::new()))
     }
 
+    pub(crate) fn cell(&self, at: usize) -> Cell {
+        let cell = self.value(at).and_then(|value| value.read_lock::<Cell>().map(|cell| *cell));
+        cell.unwrap_or_else(|| cell_of_nothing())
+    }
+
+    pub(crate) fn extent(&self, at: usize) -> Extent {
+        self.value(at).and_then(values::extent).unwrap_or_default()
+    }
+
+    pub(crate) fn extents(&self, at: usize) -> Vec<Extent> {
+        self.list(at, values::extent)
+    }
+
+    /// How far along a side of a cell: a plain number is a share.
+    pub(crate) fn along(&self, at: usize) -> chordane::number::Along {
+        match self.value(at).and_then(values::number) {
+            Some(share) => share.into(),
+            None => self.extent(at).into(),
+        }
+    }
+
+    /// The triangle that the word is called on.
+    pub(crate) fn triangle(&self) -> Result<Triangle, Refusal> {
+        let first = self.value(0).and_then(|value| value.read_lock::<Triangle>().map(|triangle| *triangle));
+        first.ok_or_else(|| Refusal::new("this is no triangle"))
+    }
+
     pub(crate) fn numbers(&self, at: usize) -> Vec<f64> {
         self.list(at, values::number)
     }
@@ -177,6 +204,10 @@ impl<'a, 'b> Args<'a, 'b> {
         builder.change(empty, change);
         Ok(Dynamic::from(builder.same()))
     }
+}
+
+fn cell_of_nothing() -> Cell {
+    cell(Point::NAN, 0.0, 0.0)
 }
 
 fn group_of_nothing() -> Group {

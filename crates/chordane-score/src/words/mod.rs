@@ -5,6 +5,7 @@
 //! does, and shows an example that runs; what it *does* is one call into the library.
 
 mod args;
+mod cells;
 mod curves;
 mod edits;
 mod measure;
@@ -70,6 +71,7 @@ pub const SECTIONS: &[Section] = &[
     paths::SECTION,
     edits::SECTION,
     shapes::SECTION,
+    cells::SECTION,
     measure::SECTION,
     styles::SECTION,
     sheets::SECTION,

@@ -205,6 +205,36 @@ const WORDS: &[Word] = &[
         run: |a| Ok(tidy(a.number(0).max(a.number(1)))),
     },
     Word {
+        name: "clamp",
+        on: &[],
+        takes: &[("value", Kind::Number), ("low", Kind::Number), ("high", Kind::Number)],
+        gives: Kind::Number,
+        about: "The number itself, or the end of the range that it is beyond.",
+        example: "clamp(130, 0, 100)",
+        run: |a| Ok(a.number(0).min(a.number(2)).max(a.number(1)).into()),
+    },
+    Word {
+        name: "rescale",
+        on: &[],
+        takes: &[("value", Kind::Number), ("from", Kind::Point), ("to", Kind::Point)],
+        gives: Kind::Number,
+        about: "A number of one range turned into the same place of another: `[0, 1]` is a range.",
+        example: "rescale(5, [0, 10], [100, 300])",
+        run: |a| {
+            let (from, to) = (a.point(1), a.point(2));
+            Ok(rescale(a.number(0), (from.x, from.y), (to.x, to.y)).into())
+        },
+    },
+    Word {
+        name: "smoothstep",
+        on: &[],
+        takes: &[("low", Kind::Number), ("high", Kind::Number), ("value", Kind::Number)],
+        gives: Kind::Number,
+        about: "0 up to one number, 1 from another on, and a smooth curve between them.",
+        example: "smoothstep(0, 10, 4)",
+        run: |a| Ok(smoothstep(a.number(0), a.number(1), a.number(2)).into()),
+    },
+    Word {
         name: "floor",
         on: &[],
         takes: &[("number", Kind::Number)],

@@ -3,9 +3,13 @@
 //! The ground floor of the street: nothing here knows what a path is.
 
 mod angle;
+mod cell;
 mod point;
+mod range;
 mod roots;
 
 pub use angle::{Angle, around, between, deg, rad, turns};
+pub use cell::{Along, Cell, Extent, Inset, cell, part};
 pub use point::{Point, polar, pt};
+pub use range::{rescale, smoothstep};
 pub(crate) use roots::roots;

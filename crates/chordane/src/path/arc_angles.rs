@@ -1,7 +1,7 @@
 //! Arcs by what is known of them, and their two kinds of angle: as seen from the centre, and before squashing.
 
 use super::Arc;
-use crate::number::{Angle, Point, pt};
+use crate::number::{Angle, Cell, Point, pt};
 
 impl Arc {
     /// An arc of a circle: round a centre, from an angle over a sweep, both clockwise as seen from +x.
@@ -10,12 +10,11 @@ impl Arc {
         Self { centre: centre.into(), radii: Point::splat(radius), tilt: Angle::ZERO, start, sweep }
     }
 
-    /// An arc of the ellipse that touches the four sides of a box (its corner with the least x and y, its width
-    /// and height). The angles are those before squashing; see [`Arc::unsquashed`].
+    /// An arc of the ellipse that touches the four sides of a cell. The angles are those before squashing; see
+    /// [`Arc::unsquashed`].
     #[must_use]
-    pub fn inscribed(corner: impl Into<Point>, width: f64, height: f64, start: Angle, sweep: Angle) -> Self {
-        let radii = pt(width, height) * 0.5;
-        Self { centre: corner.into() + radii, radii, tilt: Angle::ZERO, start, sweep }
+    pub fn inscribed(cell: &Cell, start: Angle, sweep: Angle) -> Self {
+        Self { centre: cell.centre(), radii: cell.size * 0.5, tilt: Angle::ZERO, start, sweep }
     }
 
     /// The same ellipse from one angle to another, both as they are seen from the centre (clockwise from +x).
@@ -24,7 +23,7 @@ impl Arc {
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// let squashed = Arc::inscribed((-20.0, -10.0), 40.0, 20.0, deg(0.0), deg(360.0));
+    /// let squashed = Arc::inscribed(&cell((-20.0, -10.0), 40.0, 20.0), deg(0.0), deg(360.0));
     /// let part = squashed.between_seen(deg(45.0), deg(90.0));
     /// let from = part.at(0.0);
     /// assert!((from.x - from.y).abs() < 1e-12); // it begins at 45 degrees as seen
@@ -61,12 +60,14 @@ fn nearest_lap(angle: Angle, by: Angle) -> Angle {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::number::deg;
+    use crate::number::{cell, deg};
 
     #[test]
     fn the_angle_seen_and_the_angle_before_squashing_lead_to_one_another() {
-        let ellipse =
-            Arc { tilt: deg(30.0), ..Arc::inscribed((-40.0, -10.0), 80.0, 20.0, deg(0.0), deg(360.0)) };
+        let ellipse = Arc {
+            tilt: deg(30.0),
+            ..Arc::inscribed(&cell((-40.0, -10.0), 80.0, 20.0), deg(0.0), deg(360.0))
+        };
         for i in -80..80 {
             let seen = deg(f64::from(i) * 9.7);
             let there = ellipse.unsquashed(seen);

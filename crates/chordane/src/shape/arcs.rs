@@ -20,7 +20,7 @@ impl Arc {
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// let brow = Arc::inscribed((0.0, 0.0), 40.0, 20.0, deg(180.0), deg(90.0)).path();
+    /// let brow = Arc::inscribed(&cell((0.0, 0.0), 40.0, 20.0), deg(180.0), deg(90.0)).path();
     /// assert_eq!(brow.data(), "M0 10A20 10 0 0 1 20 0");
     /// ```
     #[must_use]
@@ -154,7 +154,7 @@ fn ring_as(call: &'static str, centre: Point, outer: f64, inner: f64, start: Ang
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::number::deg;
+    use crate::number::{cell, deg};
     use std::f64::consts::PI;
 
     #[test]
@@ -178,7 +178,7 @@ mod tests {
             }
         }
         let squashed =
-            Arc { tilt: deg(20.0), ..Arc::inscribed((0.0, 0.0), 30.0, 10.0, deg(10.0), deg(200.0)) };
+            Arc { tilt: deg(20.0), ..Arc::inscribed(&cell((0.0, 0.0), 30.0, 10.0), deg(10.0), deg(200.0)) };
         assert!((squashed.pie().signed_area() - 37.5 * deg(200.0).radians()).abs() < 1e-9);
     }
 

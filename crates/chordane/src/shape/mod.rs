@@ -8,9 +8,11 @@ mod lettering;
 mod polygon;
 mod rectangle;
 mod round;
+mod triangle;
 
 pub use arcs::{arc, chord_cut, pie, ring, ring_part};
 pub use lettering::{lettering, lettering_width};
 pub use polygon::{polygon, star};
 pub use rectangle::{CornerRadii, rectangle, rounded_rectangle};
 pub use round::{circle, ellipse};
+pub use triangle::{Triangle, TriangleError};

@@ -1,7 +1,7 @@
 //! Rectangles, with and without rounded corners.
 
 use crate::fault::Carried;
-use crate::number::{Angle, Point, pt};
+use crate::number::{Angle, Cell, Point, pt};
 use crate::path::{ArcSegment, ContourBuilder, Path};
 
 /// The radii of a rectangle's corners; made from one number for all, or from four: top left, top right, bottom
@@ -54,6 +54,26 @@ pub fn rounded_rectangle(
     radii: impl Into<CornerRadii>,
 ) -> Path {
     build("rounded_rectangle", corner.into(), pt(width, height), radii.into())
+}
+
+impl Cell {
+    /// The cell as a rectangle; see [`rectangle`].
+    #[must_use]
+    pub fn path(&self) -> Path {
+        build("path", self.corner, self.size, CornerRadii::default())
+    }
+
+    /// The cell as a rectangle with rounded corners, which shrink where they do not fit; see [`rounded_rectangle`].
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let tab = cell((0.0, 0.0), 40.0, 20.0).inset(4.0).rounded(50.0);
+    /// assert_eq!(tab.bounds().unwrap().size(), pt(32.0, 12.0));
+    /// ```
+    #[must_use]
+    pub fn rounded(&self, radii: impl Into<CornerRadii>) -> Path {
+        build("rounded", self.corner, self.size, radii.into())
+    }
 }
 
 fn build(call: &'static str, corner: Point, size: Point, radii: CornerRadii) -> Path {

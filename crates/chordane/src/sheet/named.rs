@@ -2,7 +2,7 @@
 
 use super::Unit;
 use crate::fault::{Fault, FaultKind};
-use crate::path::{ArcWay, FillRule, Spacing};
+use crate::path::{ArcWay, FillRule, Fit, Spacing};
 use crate::reshape::{Cap, Join};
 
 /// A choice whose values have names.
@@ -48,6 +48,12 @@ impl<T: Named> From<&str> for Given<T> {
     fn from(text: &str) -> Self {
         Self(Err(text.to_owned()))
     }
+}
+
+impl Named for Fit {
+    const WHAT: &'static str = "way to fit";
+    const NAMES: &'static [&'static str] = &["contain", "cover", "stretch"];
+    const VALUES: &'static [Self] = &[Self::Contain, Self::Cover, Self::Stretch];
 }
 
 impl Named for Cap {

@@ -2,7 +2,7 @@
 
 use super::{Colour, Given, Item, Node, Paint};
 use crate::fault::{Carried, Fault, FaultKind};
-use crate::number::Point;
+use crate::number::{Cell, Point};
 use crate::path::Affine;
 
 /// What a sheet unit is in the world.
@@ -175,6 +175,18 @@ impl Sheet {
         self.fault.sound()?;
         self.nodes.iter().try_for_each(Node::sound)?;
         Ok(self)
+    }
+
+    /// The whole sheet as a cell, in the coordinates of what is added to it.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// assert_eq!(sheet(640.0, 480.0).centred().cell(), cell((-320.0, -240.0), 640.0, 480.0));
+    /// ```
+    #[must_use]
+    pub fn cell(&self) -> Cell {
+        let corner = if self.y_up && !self.centred { Point::ZERO } else { self.corner() };
+        Cell { corner, size: self.size }
     }
 
     /// The place of the sheet's top left corner, in its own coordinates with y down.

@@ -1,0 +1,84 @@
+//! Fitting a path into a cell.
+
+use super::{Affine, Path};
+use crate::fault::{Fault, FaultKind};
+use crate::number::{Cell, Point};
+
+/// How a path is fitted into a cell; see [`Path::fitted`].
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+pub enum Fit {
+    /// As large as it can be inside the cell, in its own proportions, in the middle.
+    #[default]
+    Contain,
+    /// As small as it can be and still reach all sides, in its own proportions, in the middle.
+    Cover,
+    /// To the cell's own proportions: it is stretched if it has others.
+    Stretch,
+}
+
+impl Path {
+    /// The path moved and scaled to fit a cell, by its tight bounds.
+    ///
+    /// A direction in which the path has no size is not scaled but centred. An empty path stays empty; a cell that is not
+    /// finite is a fault.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = rectangle((5.0, 5.0), 20.0, 10.0);
+    /// let page = cell((0.0, 0.0), 100.0, 100.0);
+    /// let size = |fit| sail.fitted(&page, fit).bounds().unwrap().size();
+    /// assert_eq!(size(Fit::Contain), pt(100.0, 50.0));
+    /// assert_eq!(size(Fit::Cover), pt(200.0, 100.0));
+    /// assert_eq!(size(Fit::Stretch), pt(100.0, 100.0));
+    /// ```
+    #[must_use]
+    pub fn fitted(&self, cell: &Cell, fit: Fit) -> Self {
+        if !cell.corner.is_finite() || !cell.size.is_finite() {
+            let (contours, rule, mut fault) = self.clone().into_parts();
+            let bad = if cell.corner.is_finite() { cell.size } else { cell.corner };
+            fault.note(Fault::new("fitted", FaultKind::PointNotFinite { x: bad.x, y: bad.y }));
+            return Self::from_parts(contours, rule, fault);
+        }
+        let Some(bounds) = self.bounds() else { return self.clone() };
+        let size = bounds.size();
+        let has_size = [size.x > 0.0, size.y > 0.0];
+        let ratio = cell.size / size;
+        let even = match (fit, has_size) {
+            (_, [false, false]) => 1.0,
+            (_, [true, false]) => ratio.x,
+            (_, [false, true]) => ratio.y,
+            (Fit::Contain, _) => ratio.min_element(),
+            (Fit::Cover | Fit::Stretch, _) => ratio.max_element(),
+        };
+        let scale = match fit {
+            Fit::Stretch => {
+                Point::new(if has_size[0] { ratio.x } else { even }, if has_size[1] { ratio.y } else { even })
+            }
+            _ => Point::splat(even),
+        };
+        let map = Affine::from_translation(cell.centre())
+            * Affine::from_scale(scale)
+            * Affine::from_translation(-bounds.centre());
+        self.transformed(&map).within_numbers("fitted")
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::prelude::*;
+
+    #[test]
+    fn lines_dots_and_nothing_are_fitted_too() {
+        let page = cell((10.0, 10.0), 40.0, 20.0);
+        let line = Path::open([(0.0, 0.0), (4.0, 0.0)]);
+        for fit in [Fit::Contain, Fit::Cover, Fit::Stretch] {
+            assert_eq!(line.fitted(&page, fit).data(), "M10 20H50");
+            assert_eq!(start((7.0, 7.0)).open().fitted(&page, fit).data(), "M30 20");
+            assert!(Path::empty().fitted(&page, fit).is_empty());
+        }
+        assert!(line.fitted(&cell((0.0, 0.0), f64::INFINITY, 1.0), Fit::Contain).sound().is_err());
+        let drop = circle((3.0, 9.0), 5.0).fitted(&page, Fit::Stretch);
+        assert!(drop.bounds().unwrap().size().distance(pt(40.0, 20.0)) < 1e-12);
+        assert!(drop.segments().all(|segment| matches!(segment, Segment::Arc(_))), "an arc stays an arc");
+    }
+}
