@@ -162,7 +162,7 @@ impl<'a, 'b> Args<'a, 'b> {
 
     pub(crate) fn cell(&self, at: usize) -> Cell {
         let cell = self.value(at).and_then(|value| value.read_lock::<Cell>().map(|cell| *cell));
-        cell.unwrap_or_else(|| cell_of_nothing())
+        cell.unwrap_or_else(cell_of_nothing)
     }
 
     pub(crate) fn extent(&self, at: usize) -> Extent {

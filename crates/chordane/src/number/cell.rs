@@ -8,9 +8,9 @@ use super::{Point, pt};
 ///
 /// ```
 /// use chordane::prelude::*;
-/// let shaft = part(0.7) + 12.0;
-/// assert_eq!((shaft.of(100.0), shaft.of(10.0)), (82.0, 19.0));
-/// assert_eq!((part(1.0) - shaft).of(100.0), 18.0);
+/// let shaft = part(0.75) + 12.0;
+/// assert_eq!((shaft.of(100.0), shaft.of(10.0)), (87.0, 19.5));
+/// assert_eq!((part(1.0) - shaft).of(100.0), 13.0);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct Extent {
