@@ -8,10 +8,12 @@ use chordane::measure::Direction;
 use chordane::number::{Angle, Point};
 use chordane::path::FillRule;
 use chordane::sheet::Sheet;
+use chordane_score::Stage;
 use serde::Serialize;
 
 use crate::failure::Failure;
 use crate::input::Input;
+use crate::knobs;
 use crate::options::{CheckFileOptions, CheckOptions};
 use crate::output::print;
 
@@ -25,16 +27,16 @@ pub(crate) enum Outcome {
 /// Checks the score or document in a file.
 pub(crate) fn file(options: &CheckFileOptions) -> Result<Outcome, Failure> {
     let input = Input::read(&options.input)?;
-    score(&options.check, || input.sheet(options.limits.limits()))
+    score(&options.check, |stage| input.sheet(options.limits.limits(), stage))
 }
 
 /// Checks what a score makes.
 pub(crate) fn score(
     options: &CheckOptions,
-    make: impl FnOnce() -> Result<Sheet, Failure>,
+    make: impl FnOnce(&mut Stage) -> Result<Sheet, Failure>,
 ) -> Result<Outcome, Failure> {
-    let report =
-        make()?.check().map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
+    let sheet = knobs::performed(&mut options.knobs.stage()?, make)?;
+    let report = sheet.check().map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
     let text = if options.json { json(&report)? } else { table(&report, coloured()) };
     print(text.as_bytes())?;
     Ok(if report.findings.is_empty() { Outcome::Sound } else { Outcome::Found })

@@ -6,26 +6,33 @@ use chordane::draw::{BonesOptions, DrawError, Format, PixelOptions, SvgOptions};
 use chordane::number::{Point, pt};
 use chordane::sheet::Sheet;
 
+use chordane_score::Stage;
+
 use crate::failure::Failure;
 use crate::input::Input;
+use crate::knobs;
 use crate::options::{DrawFileOptions, DrawOptions};
 use crate::output::{Target, say, size, time};
 
 /// Draws the score or document in a file.
 pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
     let input = Input::read(&options.input)?;
-    score(&options.draw, || input.sheet(options.limits.limits()))
+    score(&options.draw, |stage| input.sheet(options.limits.limits(), stage))
 }
 
 /// Draws what a score makes. The places to write to are looked at before the score runs.
 pub(crate) fn score(
     options: &DrawOptions,
-    make: impl FnOnce() -> Result<Sheet, Failure>,
+    make: impl FnOnce(&mut Stage) -> Result<Sheet, Failure>,
 ) -> Result<(), Failure> {
     let format = options.format.map(Format::from);
     let targets = options.out.iter().map(|out| Target::of(out, format)).collect::<Result<Vec<_>, _>>()?;
     let mut begin = Instant::now();
-    let sheet = make()?;
+    let mut stage = options.knobs.stage()?;
+    let sheet = knobs::performed(&mut stage, make)?;
+    if options.list_knobs {
+        return knobs::list(&stage);
+    }
     note_drafts(&sheet);
     let shown = if options.bones { options.size.or_else(|| Some(fitted(&sheet))) } else { options.size };
     let sheet = if options.bones { bones(&sheet, shown)? } else { sheet };

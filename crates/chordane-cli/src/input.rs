@@ -4,7 +4,7 @@ use std::io::Read;
 use std::path::Path;
 
 use chordane::sheet::Sheet;
-use chordane_score::{Limits, Score, Script};
+use chordane_score::{Limits, Score, Script, Stage};
 
 use crate::failure::Failure;
 use crate::output::say;
@@ -57,9 +57,9 @@ impl Input {
     }
 
     /// The sheet that it makes. What is not understood of a document is said on standard error.
-    pub(crate) fn sheet(self, limits: Limits) -> Result<Sheet, Failure> {
+    pub(crate) fn sheet(self, limits: Limits, stage: &mut Stage) -> Result<Sheet, Failure> {
         match self {
-            Self::Score(name, source) => Ok(Script::read(name, source, limits)?.sheet()?),
+            Self::Score(name, source) => Ok(Script::read(name, source, limits)?.perform(stage)?),
             Self::Svg(name, bytes) => {
                 let reading = Sheet::read_document(&bytes)
                     .map_err(|error| Failure::input(format!("{name}: {error}"), "mend the document"))?;

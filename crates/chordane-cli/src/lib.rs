@@ -6,7 +6,10 @@
 //! use chordane::prelude::*;
 //!
 //! fn main() -> std::process::ExitCode {
-//!     chordane_cli::run("sail", || sheet(100.0, 80.0).add(circle((50.0, 40.0), 30.0).fill("teal")))
+//!     chordane_cli::run("sail", |stage: &mut chordane_cli::Stage| {
+//!         let radius = stage.knob("radius", 30.0, 1.0, 40.0);
+//!         sheet(100.0, 80.0).add(circle((50.0, 40.0), radius).fill("teal"))
+//!     })
 //! }
 //! ```
 //!
@@ -18,6 +21,7 @@ mod demo;
 mod draw;
 mod failure;
 mod input;
+mod knobs;
 mod manual;
 mod options;
 mod output;
@@ -27,6 +31,7 @@ use std::ffi::OsString;
 use std::process::ExitCode;
 
 use chordane_score::Score;
+pub use chordane_score::Stage;
 use clap::{FromArgMatches, Parser};
 
 use check::Outcome;
@@ -67,13 +72,12 @@ fn run_with(
     let parsed = command
         .try_get_matches_from(arguments)
         .and_then(|matches| options::OneScore::from_arg_matches(&matches));
-    let make = || Ok(score.sheet()?);
+    let make = |stage: &mut Stage| Ok(score.perform(stage)?);
     match parsed {
         Ok(options::OneScore { action: Some(options::OneScoreAction::Check(options)), .. }) => {
             found(check::score(&options, make))
         }
-        Ok(options::OneScore { draw: Some(options), .. }) => end(draw::score(&options, make)),
-        Ok(_) => end(Err(Failure::call("no file is named to draw to", "name one with -o, or say check"))),
+        Ok(options::OneScore { draw: options, .. }) => end(draw::score(&options, make)),
         Err(error) => usage(&error),
     }
 }

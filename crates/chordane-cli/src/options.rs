@@ -47,6 +47,7 @@ Examples:
   chordane draw sail.chord -o sail.svg                     vector shapes
   chordane draw sail.chord -o sail.png --size 1280x960     pixels, fitted into this size
   chordane draw sail.chord -o sail.svg -o sail.png         both at once
+  chordane draw sail.chord -o sail.png --set sag=0.2       with a knob set; --list-knobs shows them
   chordane draw sail.chord -o bones.png --bones            its vertices, handles and directions
   chordane draw - -o - --as svg < sail.chord > sail.svg    through pipes";
 
@@ -64,8 +65,13 @@ pub(crate) struct DrawFileOptions {
 #[derive(Debug, Args)]
 pub(crate) struct DrawOptions {
     /// The file to write, .svg or .png, or - for standard output; can be given several times
-    #[arg(short, long = "out", value_name = "OUT", required = true)]
+    #[arg(short, long = "out", value_name = "OUT", required_unless_present = "list_knobs")]
     pub(crate) out: Vec<PathBuf>,
+    #[command(flatten)]
+    pub(crate) knobs: KnobOptions,
+    /// Print the knobs of the score, what they are set to and what they can be, instead of drawing
+    #[arg(long)]
+    pub(crate) list_knobs: bool,
     /// The format of what has no ending that says it
     #[arg(long = "as", value_name = "FORMAT")]
     pub(crate) format: Option<FormatName>,
@@ -81,6 +87,14 @@ pub(crate) struct DrawOptions {
     /// The most pixels a side that a picture may have
     #[arg(long, value_name = "PIXELS", default_value_t = MOST_PIXELS_A_SIDE)]
     pub(crate) max_side: u32,
+}
+
+/// What is asked of a score's knobs.
+#[derive(Debug, Args)]
+pub(crate) struct KnobOptions {
+    /// Set a knob of the score; can be given several times
+    #[arg(long = "set", value_name = "NAME=VALUE")]
+    pub(crate) set: Vec<String>,
 }
 
 const CHECK_EXAMPLES: &str = "\
@@ -102,6 +116,8 @@ pub(crate) struct CheckFileOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct CheckOptions {
+    #[command(flatten)]
+    pub(crate) knobs: KnobOptions,
     /// Print one JSON object instead of a table
     #[arg(long)]
     pub(crate) json: bool,
@@ -195,7 +211,7 @@ pub(crate) fn command() -> clap::Command {
 #[command(args_conflicts_with_subcommands = true, subcommand_negates_reqs = true)]
 pub(crate) struct OneScore {
     #[command(flatten)]
-    pub(crate) draw: Option<DrawOptions>,
+    pub(crate) draw: DrawOptions,
     #[command(subcommand)]
     pub(crate) action: Option<OneScoreAction>,
 }

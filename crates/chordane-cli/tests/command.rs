@@ -316,6 +316,13 @@ fn a_score_in_rust_takes_the_same_options() {
         .stderr(contains("kite.png"));
     assert_eq!(png_size(&png), (320, 240));
     Command::new(&program).assert().code(2);
+    Command::new(&program).arg("check").assert().success().stdout(contains("1 path, nothing looks wrong"));
+    Command::new(&program).arg("--list-knobs").assert().success().stdout(contains("width  0.7  0.2 to 1"));
+    Command::new(&program)
+        .args(["check", "--set", "width=7"])
+        .assert()
+        .code(2)
+        .stderr(contains("give 0.2 to 1"));
 }
 
 const FAULTY: &str = r##"let sail = start(pt(10, 10)).line([90, 10]).line([50, 70]).open();
@@ -443,4 +450,50 @@ fn bones_are_drawn_at_a_readable_size_over_the_same_sheet() {
         .assert()
         .success();
     assert_eq!(png_size(&png), (320, 240));
+}
+
+#[test]
+fn knobs_are_listed_and_set() {
+    let (folder, score) = loft(
+        "let size = knob(\"size\", 20, 1, 30);\nlet cloth = knob(\"cloth\", \"teal\");\n\
+         sheet(100, 80).add(circle([50, 40], size).fill(cloth))\n",
+    );
+    let list =
+        chordane().arg("draw").arg(&score).args(["--list-knobs", "--set", "size=5"]).assert().success();
+    let told = String::from_utf8(list.get_output().stdout.clone()).unwrap();
+    assert_eq!(told, "size   5     1 to 30\ncloth  teal  a CSS colour\n");
+    let svg = folder.path().join("kite.svg");
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .arg("-o")
+        .arg(&svg)
+        .args(["--set", "size=5", "--set", "cloth=#ff0000"])
+        .assert()
+        .success();
+    let drawn = std::fs::read_to_string(&svg).unwrap();
+    assert!(drawn.contains("M55 40") && drawn.contains("#f00"), "{drawn}");
+    // What cannot be set is the call's fault, with the range in the message, and nothing is written.
+    std::fs::remove_file(&svg).unwrap();
+    for (setting, message) in [
+        ("size=99", "the knob \"size\" cannot be set to 99\n  help: give 1 to 30"),
+        ("sise=5", "there is no knob \"sise\"\n  help: did you mean \"size\"?"),
+        ("size", "--set size has no value"),
+        ("cloth=tael", "the knob \"cloth\" cannot be set to tael\n  help: give a CSS colour"),
+    ] {
+        let call = || {
+            let mut call = chordane();
+            call.arg("draw").arg(&score).arg("-o").arg(&svg).args(["--set", setting]);
+            call
+        };
+        call().assert().code(2).stderr(contains(message));
+        assert!(!svg.exists());
+    }
+    chordane()
+        .arg("check")
+        .arg(&score)
+        .args(["--set", "size=5"])
+        .assert()
+        .success()
+        .stdout(contains("bounds (45, 35)"));
 }

@@ -2,6 +2,7 @@
 
 use std::io::Write;
 use std::sync::atomic::{AtomicU64, Ordering};
+use std::sync::{Arc, Mutex};
 use std::time::Instant;
 
 use chordane::prelude::*;
@@ -10,13 +11,13 @@ use rhai::{Dynamic, Engine, EvalAltResult, NativeCallContext, Position};
 
 use crate::values::{self, Builder, description};
 use crate::words::{self, Args, Refusal, Word};
-use crate::{Limits, near};
+use crate::{Limits, Stage, near};
 
 /// The tag of errors that are ours: the message, then the advice after this separator.
 const ADVICE: char = '\u{1}';
 
 /// An engine with all words, and nothing else that reaches outside the script.
-pub(crate) fn engine(limits: &Limits) -> Engine {
+pub(crate) fn engine(limits: &Limits, stage: &Arc<Mutex<Stage>>) -> Engine {
     let mut engine = Engine::new_raw();
     CorePackage::new().register_into_engine(&mut engine);
     BasicIteratorPackage::new().register_into_engine(&mut engine);
@@ -35,7 +36,7 @@ pub(crate) fn engine(limits: &Limits) -> Engine {
         let arity = word.takes.len() + usize::from(!word.on.is_empty());
         if !done.contains(&(word.name, arity)) {
             done.push((word.name, arity));
-            register(&mut engine, word.name, arity, longest_list);
+            register(&mut engine, word.name, arity, longest_list, stage);
         }
     }
     engine
@@ -189,14 +190,21 @@ fn operators(engine: &mut Engine) {
 }
 
 /// Registers all words of a name that take so many values, the one they are called on counted.
-fn register(engine: &mut Engine, name: &'static str, arity: usize, longest_list: usize) {
+fn register(
+    engine: &mut Engine,
+    name: &'static str,
+    arity: usize,
+    longest_list: usize,
+    stage: &Arc<Mutex<Stage>>,
+) {
+    let stage = Arc::clone(stage);
     let forms: Vec<&'static Word> = words::named(name)
         .filter(|word| word.takes.len() + usize::from(!word.on.is_empty()) == arity)
         .collect();
     let any = vec![std::any::TypeId::of::<Dynamic>(); arity];
     engine.register_raw_fn(name, any, move |context: NativeCallContext<'_>, values| {
         let line = context.call_position().line();
-        let mut args = Args::new(values, longest_list, line);
+        let mut args = Args::new(values, longest_list, line, &stage);
         let fitting = forms.iter().find(|word| args.stands_on(word) && args.mismatch(word).is_none());
         match fitting {
             Some(word) => (word.run)(&mut args).map(|made| made_by(made, line)).map_err(refusal),

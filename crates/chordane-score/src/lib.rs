@@ -25,6 +25,7 @@ mod mistake;
 mod near;
 mod score;
 mod script;
+mod stage;
 mod values;
 pub mod words;
 
@@ -33,3 +34,4 @@ pub use mistake::Mistake;
 pub use near::nearest;
 pub use score::Score;
 pub use script::Script;
+pub use stage::{Knob, KnobKind, KnobProblem, Stage};

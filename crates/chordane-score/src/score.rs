@@ -2,7 +2,7 @@
 
 use chordane::sheet::Sheet;
 
-use crate::Mistake;
+use crate::{Mistake, Stage};
 
 /// A small program that returns a sheet.
 ///
@@ -10,24 +10,36 @@ use crate::Mistake;
 ///
 /// ```
 /// use chordane::prelude::*;
-/// use chordane_score::Score;
+/// use chordane_score::{Score, Stage};
 ///
-/// let score = || sheet(100.0, 80.0).add(circle((50.0, 40.0), 30.0).fill("teal"));
+/// let score = |stage: &mut Stage| {
+///     let radius = stage.knob("radius", 30.0, 1.0, 40.0);
+///     sheet(100.0, 80.0).add(circle((50.0, 40.0), radius).fill("teal"))
+/// };
 /// assert_eq!(score.sheet()?.size(), pt(100.0, 80.0));
 /// # Ok::<(), chordane_score::Mistake>(())
 /// ```
 pub trait Score {
-    /// Makes the sheet.
+    /// Makes the sheet, with what the stage gives.
     ///
     /// # Errors
     ///
     /// What went wrong, with its place where the score has a source.
-    fn sheet(&self) -> Result<Sheet, Mistake>;
+    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake>;
+
+    /// Makes the sheet with all knobs at their starts.
+    ///
+    /// # Errors
+    ///
+    /// As [`Score::perform`].
+    fn sheet(&self) -> Result<Sheet, Mistake> {
+        self.perform(&mut Stage::default())
+    }
 }
 
-impl<F: Fn() -> Sheet> Score for F {
-    fn sheet(&self) -> Result<Sheet, Mistake> {
-        let sheet = self();
+impl<F: Fn(&mut Stage) -> Sheet> Score for F {
+    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
+        let sheet = self(stage);
         sheet.sound().map_err(Mistake::from)?;
         Ok(sheet)
     }

@@ -1,11 +1,13 @@
 //! Scripts: the text of a `.chord` file, read once and run as often as needed.
 
+use std::sync::{Arc, Mutex, PoisonError};
+
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
 use crate::engine::{engine, explain, watch};
 use crate::values::Builder;
-use crate::{Limits, Mistake, Score, values};
+use crate::{Limits, Mistake, Score, Stage, values};
 
 /// A score in the script language, read and ready to run.
 #[derive(Debug)]
@@ -24,7 +26,7 @@ impl Script {
     /// The first place that cannot be read.
     pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
         let (name, source) = (name.into(), source.into());
-        match engine(&limits).compile(&source) {
+        match engine(&limits, &Arc::default()).compile(&source) {
             Ok(compiled) => Ok(Self { name, source, compiled, limits }),
             Err(error) => {
                 let error: Box<EvalAltResult> = error.into();
@@ -34,8 +36,8 @@ impl Script {
     }
 
     /// Runs the script and gives its last value.
-    fn run(&self) -> Result<Dynamic, Mistake> {
-        let mut engine = engine(&self.limits);
+    fn run(&self, stage: &Arc<Mutex<Stage>>) -> Result<Dynamic, Mistake> {
+        let mut engine = engine(&self.limits, stage);
         watch(&mut engine, self.limits);
         let mut scope = Scope::new();
         scope.push_constant("PI", std::f64::consts::PI);
@@ -46,8 +48,12 @@ impl Script {
 }
 
 impl Score for Script {
-    fn sheet(&self) -> Result<Sheet, Mistake> {
-        let last = self.run()?;
+    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
+        // The engine's words hold the stage together while the script runs.
+        let shared = Arc::new(Mutex::new(std::mem::take(stage)));
+        let last = self.run(&shared);
+        *stage = std::mem::take(&mut *shared.lock().unwrap_or_else(PoisonError::into_inner));
+        let last = last?;
         if let Some(sheet) = last.clone().try_cast::<Builder<Sheet>>() {
             let sheet = sheet.get();
             sheet.sound().map_err(Mistake::from)?;

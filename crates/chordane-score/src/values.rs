@@ -97,6 +97,10 @@ pub enum Kind {
     Extents,
     /// A triangle.
     Triangle,
+    /// True or false.
+    Flag,
+    /// A list of texts.
+    Texts,
 }
 
 impl Kind {
@@ -128,6 +132,8 @@ impl Kind {
             Self::Extent => "a number or an extent",
             Self::Extents => "a list of numbers and extents",
             Self::Triangle => "a triangle",
+            Self::Flag => "true or false",
+            Self::Texts => "a list of texts",
         }
     }
 
@@ -180,6 +186,8 @@ impl Kind {
             Self::Extent => extent(value).is_some(),
             Self::Extents => list_of(value, Self::Extent),
             Self::Triangle => value.is::<Triangle>(),
+            Self::Flag => value.is_bool(),
+            Self::Texts => list_of(value, Self::Text),
         }
     }
 }

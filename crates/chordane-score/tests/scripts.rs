@@ -4,7 +4,7 @@
 
 use std::time::{Duration, Instant};
 
-use chordane_score::{Limits, Mistake, Score, Script, words};
+use chordane_score::{Limits, Mistake, Score, Script, Stage, words};
 
 fn run(source: &str) -> Result<chordane::sheet::Sheet, Mistake> {
     Script::read("kite.chord", source, Limits::default())?.sheet()
@@ -309,4 +309,38 @@ fn builders_are_changed_in_place_by_chains_too() {
     assert_eq!(line.path().data(), "M0 0H10V5L20 0V5L30 0V5L1 9Z");
     assert_eq!(both.nodes().len(), 2, "what is added is added as it is then");
     assert_eq!(line.line(), Some(9));
+}
+
+#[test]
+fn knobs_are_declared_where_they_are_used_and_set_by_name() {
+    let source = r##"
+        let sag = knob("sag", 0.3, 0, 1);
+        let cloth = knob("cloth", "#c8553d");
+        let tail = if knob("tail", "bows", ["bows", "plain"]) == "bows" { 2 } else { 1 };
+        let vent = knob("vent", pt(5, 5));
+        let page = sheet(50, 50).add(start([0, 0]).quad([25, 50 * sag], [50, 0]).open().stroke(cloth, tail));
+        if knob("dots", true) { page.add(circle(vent, 2).fill(cloth)); }
+        page
+    "##;
+    let script = Script::read("kite.chord", source, Limits::default()).unwrap();
+    let mut stage = Stage::default();
+    let plain = script.perform(&mut stage).unwrap();
+    let names: Vec<&str> = stage.knobs().iter().map(|knob| knob.name.as_str()).collect();
+    assert_eq!((names, stage.problem()), (vec!["sag", "cloth", "tail", "vent", "dots"], None));
+    assert_eq!(plain.svg().unwrap(), script.sheet().unwrap().svg().unwrap());
+    let mut stage = Stage::default();
+    for (name, value) in [("sag", "1"), ("cloth", "teal"), ("tail", "plain"), ("dots", "off")] {
+        stage.set(name, value);
+    }
+    let set = script.perform(&mut stage).unwrap().svg().unwrap();
+    assert_eq!(stage.problem(), None);
+    assert!(
+        set.contains("M0 0Q25 50 50 0") && set.contains("#008080") && !set.contains("stroke-width"),
+        "{set}"
+    );
+    assert!(!set.contains("A2 2"), "no dots");
+    // What cannot be declared is told at the place of the call.
+    let told = told("let a = knob(\"a\", 5, 0, 1);\nsheet(9, 9)");
+    assert!(told.contains("the knob \"a\" cannot be: its start 5 is not within its range, 0 to 1"), "{told}");
+    assert!(told.starts_with("1:"), "{told}");
 }

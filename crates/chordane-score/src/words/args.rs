@@ -1,9 +1,12 @@
 //! What a word is called with, checked against what it takes.
 
+use std::sync::{Mutex, PoisonError};
+
 use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 
 use super::{Kind, Word};
+use crate::Stage;
 use crate::values::{self, Builder};
 
 /// Why a word could not be carried out.
@@ -32,11 +35,30 @@ pub(crate) struct Args<'a, 'b> {
     pub(crate) longest_list: usize,
     /// The line of the call, counted from 1.
     pub(crate) line: Option<usize>,
+    stage: &'a Mutex<Stage>,
 }
 
 impl<'a, 'b> Args<'a, 'b> {
-    pub(crate) fn new(values: &'a mut [&'b mut Dynamic], longest_list: usize, line: Option<usize>) -> Self {
-        Self { values, longest_list, line }
+    pub(crate) fn new(
+        values: &'a mut [&'b mut Dynamic],
+        longest_list: usize,
+        line: Option<usize>,
+        stage: &'a Mutex<Stage>,
+    ) -> Self {
+        Self { values, longest_list, line, stage }
+    }
+
+    /// Looks at what the score is given.
+    pub(crate) fn stage<R>(&self, look: impl FnOnce(&mut Stage) -> R) -> R {
+        look(&mut self.stage.lock().unwrap_or_else(PoisonError::into_inner))
+    }
+
+    pub(crate) fn flag(&self, at: usize) -> bool {
+        self.value(at).and_then(|value| value.as_bool().ok()).unwrap_or(false)
+    }
+
+    pub(crate) fn texts(&self, at: usize) -> Vec<String> {
+        self.list(at, |value| value.clone().into_string().ok())
     }
 
     /// An item that no line is known for yet was made by this call.

@@ -8,6 +8,7 @@ mod args;
 mod cells;
 mod curves;
 mod edits;
+mod knobs;
 mod measure;
 mod numbers;
 mod page;
@@ -75,6 +76,7 @@ pub const SECTIONS: &[Section] = &[
     measure::SECTION,
     styles::SECTION,
     sheets::SECTION,
+    knobs::SECTION,
 ];
 
 /// Every word there is.
