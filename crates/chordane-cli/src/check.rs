@@ -3,12 +3,12 @@
 use std::fmt::Write;
 use std::io::IsTerminal;
 
-use chordane::check::{Level, PathFigures, Report};
+use chordane::check::{Code, Finding, Level, PathFigures, Report};
 use chordane::measure::Direction;
 use chordane::number::{Angle, Point};
 use chordane::path::FillRule;
 use chordane::sheet::Sheet;
-use chordane_score::Stage;
+use chordane_score::{Knob, Score, Script, Stage};
 use serde::Serialize;
 
 use crate::failure::Failure;
@@ -26,20 +26,51 @@ pub(crate) enum Outcome {
 
 /// Checks the score or document in a file.
 pub(crate) fn file(options: &CheckFileOptions) -> Result<Outcome, Failure> {
-    let input = Input::read(&options.input)?;
-    score(&options.check, |stage| input.sheet(options.limits.limits(), stage))
+    match Input::read(&options.input)? {
+        Input::Score(name, source) => {
+            let script = Script::read(name, source, options.limits.limits())?;
+            score(&options.check, |stage| Ok(script.perform(stage)?))
+        }
+        document => {
+            let sheet = document.sheet(options.limits.limits(), &mut Stage::default())?;
+            score(&options.check, |_| Ok(sheet.clone()))
+        }
+    }
 }
 
 /// Checks what a score makes.
 pub(crate) fn score(
     options: &CheckOptions,
-    make: impl FnOnce(&mut Stage) -> Result<Sheet, Failure>,
+    make: impl Fn(&mut Stage) -> Result<Sheet, Failure>,
 ) -> Result<Outcome, Failure> {
-    let sheet = knobs::performed(&mut options.knobs.stage()?, make)?;
-    let report = sheet.check().map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
+    let mut stage = options.knobs.stage()?;
+    let sheet = knobs::performed(&mut stage, &make)?;
+    let mut report =
+        sheet.check().map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
+    report.findings.extend(unused_knobs(&stage, &sheet, make));
     let text = if options.json { json(&report)? } else { table(&report, coloured()) };
     print(text.as_bytes())?;
     Ok(if report.findings.is_empty() { Outcome::Sound } else { Outcome::Found })
+}
+
+/// Knobs that change nothing of the drawing. They belong to no path: the place is the sheet's middle.
+fn unused_knobs(
+    stage: &Stage,
+    sheet: &Sheet,
+    make: impl Fn(&mut Stage) -> Result<Sheet, Failure>,
+) -> Vec<Finding> {
+    let idle = stage.idle_knobs(|stage| make(stage).ok());
+    let finding = |knob: &Knob| Finding {
+        code: Code::UnusedKnob,
+        level: Level::Hint,
+        path: 0,
+        contour: 0,
+        at: sheet.cell().centre(),
+        line: None,
+        message: format!("the knob \"{}\" changes nothing of the drawing", knob.name),
+        mend: "use its value somewhere, or take the knob out".to_owned(),
+    };
+    idle.into_iter().map(finding).collect()
 }
 
 fn coloured() -> bool {
@@ -158,14 +189,16 @@ fn table(report: &Report, coloured: bool) -> String {
     let paint = |code: &str, shown: &str| {
         if coloured { format!("\u{1b}[{code}m{shown}\u{1b}[0m") } else { shown.to_owned() }
     };
-    // Findings come in the order of the paths.
-    let mut findings = report.findings.as_slice();
+    // Findings come in the order of the paths, and then those that belong to none.
+    let of_paths = report.findings.iter().take_while(|finding| finding.code != Code::UnusedKnob).count();
+    let mut findings = report.findings.get(..of_paths).unwrap_or_default();
+    let told = |rest: &[_]| of_paths - rest.len();
     let (mut silent, mut untold) = (0, 0);
     for (number, figures) in report.paths.iter().enumerate() {
         let (found, rest) = findings.split_at(findings.partition_point(|finding| finding.path <= number));
         findings = rest;
         // Beyond the first few, only paths with findings are shown, and of those no more than anyone reads.
-        if number >= MOST_SHOWN && (found.is_empty() || report.findings.len() - rest.len() > MOST_TOLD) {
+        if number >= MOST_SHOWN && (found.is_empty() || told(rest) > MOST_TOLD) {
             silent += 1;
             untold += found.len();
             continue;
@@ -183,6 +216,10 @@ fn table(report: &Report, coloured: bool) -> String {
             let _ = writeln!(text, "    mend: {}", finding.mend);
         }
         text.push('\n');
+    }
+    for finding in report.findings.iter().filter(|finding| finding.code == Code::UnusedKnob) {
+        let _ = writeln!(text, "{} {}", paint("36", "hint"), paint("1", finding.code.name()));
+        let _ = writeln!(text, "  {}\n  mend: {}\n", finding.message, finding.mend);
     }
     if silent > 0 {
         let with = if untold > 0 { format!("with {untold} findings") } else { "without findings".to_owned() };

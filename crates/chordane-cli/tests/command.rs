@@ -497,3 +497,17 @@ fn knobs_are_listed_and_set() {
         .success()
         .stdout(contains("bounds (45, 35)"));
 }
+
+#[test]
+fn a_knob_that_changes_nothing_is_found() {
+    let (_folder, score) =
+        loft("let sag = knob(\"sag\", 20, 1, 30);\nsheet(100, 80).add(circle([50, 40], 9).fill(\"teal\"))\n");
+    let told = "hint unused-knob\n  the knob \"sag\" changes nothing of the drawing\n  mend: use its value somewhere";
+    chordane().arg("check").arg(&score).assert().code(1).stdout(contains(told));
+    chordane()
+        .args(["check", "--json"])
+        .arg(&score)
+        .assert()
+        .code(1)
+        .stdout(contains("\"code\":\"unused-knob\""));
+}

@@ -5,8 +5,9 @@
 
 use std::collections::BTreeMap;
 
+use chordane::draw::SvgOptions;
 use chordane::number::{Point, pt};
-use chordane::sheet::Colour;
+use chordane::sheet::{Colour, Sheet};
 
 use crate::near;
 
@@ -67,6 +68,36 @@ impl KnobKind {
             Self::Choice { start, .. } | Self::Colour { start } => start.clone(),
             Self::Switch { start } => if *start { "on" } else { "off" }.to_owned(),
             Self::Point { start } => format!("{},{}", start.x, start.y),
+        }
+    }
+
+    /// Something else that it can be set to than what it is now, as far from it as it goes; none where there is no other.
+    pub(crate) fn another(&self, now: &str) -> Option<String> {
+        match self {
+            Self::Number { low, high, .. } => {
+                let now: f64 = now.parse().ok()?;
+                let far = if (now - low).abs() >= (now - high).abs() { low } else { high };
+                (*far != now).then(|| far.to_string())
+            }
+            Self::Choice { choices, .. } => choices.iter().find(|choice| *choice != now).cloned(),
+            Self::Switch { start } => {
+                let on = match now {
+                    "on" | "true" | "yes" | "1" => true,
+                    "off" | "false" | "no" | "0" => false,
+                    _ => *start,
+                };
+                Some(if on { "off" } else { "on" }.to_owned())
+            }
+            Self::Colour { .. } => {
+                let own = Colour::parse(now).ok()?;
+                let other = if own.hex() == "#123456" { "#654321" } else { "#123456" };
+                Some(other.to_owned())
+            }
+            Self::Point { .. } => {
+                let (x, y) = now.split_once(',')?;
+                let (x, y): (f64, f64) = (x.trim().parse().ok()?, y.trim().parse().ok()?);
+                Some(format!("{},{}", x + 1.0 + x.abs(), y + 1.0 + y.abs()))
+            }
         }
     }
 
@@ -131,6 +162,30 @@ impl Stage {
     /// Sets a knob by its name; what it can be is known when the score declares it.
     pub fn set(&mut self, name: &str, value: &str) {
         self.given.insert(name.to_owned(), value.trim().to_owned());
+    }
+
+    /// The same settings for another run.
+    fn again(&self) -> Self {
+        Self { given: self.given.clone(), ..Self::default() }
+    }
+
+    /// The knobs that change nothing: set to something else, `perform` makes the same drawing. Each knob that was declared
+    /// costs a run of the score; a knob that only matters together with others may be among them.
+    #[must_use]
+    pub fn idle_knobs(&self, perform: impl Fn(&mut Self) -> Option<Sheet>) -> Vec<&Knob> {
+        let drawn = |stage: &mut Self| {
+            let sheet = perform(stage)?;
+            sheet.svg_with(&SvgOptions::default().decimals(6)).ok()
+        };
+        let Some(now) = drawn(&mut self.again()) else { return Vec::new() };
+        let idle = |knob: &&Knob| {
+            let value = knob.set.clone().unwrap_or_else(|| knob.kind.start());
+            let Some(other) = knob.kind.another(&value) else { return false };
+            let mut stage = self.again();
+            stage.set(&knob.name, &other);
+            drawn(&mut stage).is_some_and(|other| other == now)
+        };
+        self.knobs.iter().filter(idle).collect()
     }
 
     /// The knobs that were declared, in that order.

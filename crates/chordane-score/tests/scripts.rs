@@ -339,6 +339,21 @@ fn knobs_are_declared_where_they_are_used_and_set_by_name() {
         "{set}"
     );
     assert!(!set.contains("A2 2"), "no dots");
+    // All of them change the drawing; one whose value is not used does not.
+    let mut stage = Stage::default();
+    script.perform(&mut stage).unwrap();
+    assert!(stage.idle_knobs(|stage| script.perform(stage).ok()).is_empty());
+    let source = "let a = knob(\"a\", 1, 0, 9); let b = knob(\"b\", 1, 0, 9);\nsheet(9, 9).add(circle([a, 4], 2).fill(\"red\"))";
+    let forgetful = Script::read("kite.chord", source, Limits::default()).unwrap();
+    let mut stage = Stage::default();
+    stage.set("b", "3");
+    forgetful.perform(&mut stage).unwrap();
+    let idle: Vec<&str> = stage
+        .idle_knobs(|stage| forgetful.perform(stage).ok())
+        .iter()
+        .map(|knob| knob.name.as_str())
+        .collect();
+    assert_eq!(idle, ["b"]);
     // What cannot be declared is told at the place of the call.
     let told = told("let a = knob(\"a\", 5, 0, 1);\nsheet(9, 9)");
     assert!(told.contains("the knob \"a\" cannot be: its start 5 is not within its range, 0 to 1"), "{told}");

@@ -39,6 +39,8 @@ pub enum Code {
     Covered,
     /// A contour that is one vertex alone and draws nothing.
     LoneVertex,
+    /// A knob of a score that changes nothing. Sheets know nothing of knobs; it is found by who runs the score.
+    UnusedKnob,
 }
 
 impl Code {
@@ -61,6 +63,7 @@ impl Code {
             Self::CutStroke => "cut-stroke",
             Self::Covered => "covered",
             Self::LoneVertex => "lone-vertex",
+            Self::UnusedKnob => "unused-knob",
         }
     }
 }
