@@ -7,12 +7,13 @@ use chordane_score::Stage;
 
 use crate::failure::Failure;
 use crate::options::KnobOptions;
-use crate::output::print;
+use crate::output::{print, say};
 
 impl KnobOptions {
     /// The stage with the knobs set as asked.
     pub(crate) fn stage(&self) -> Result<Stage, Failure> {
         let mut stage = Stage::default();
+        stage.seed(self.chosen_seed()?);
         for setting in &self.set {
             let (name, value) = setting.split_once('=').ok_or_else(|| {
                 Failure::call(
@@ -23,6 +24,19 @@ impl KnobOptions {
             stage.set(name.trim(), value);
         }
         Ok(stage)
+    }
+
+    fn chosen_seed(&self) -> Result<u64, Failure> {
+        if self.seed == "new" {
+            // Small enough to be typed again; the time alone decides.
+            let time = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH);
+            let seed = time.map_or(1, |time| (time.as_nanos() / 1000 % 1_000_000) as u64);
+            say(&format!("seed {seed}; draw it again with --seed {seed}"));
+            return Ok(seed);
+        }
+        self.seed.parse().map_err(|_| {
+            Failure::call(format!("--seed {} is no seed", self.seed), "give a whole number from 0 up, or new")
+        })
     }
 }
 

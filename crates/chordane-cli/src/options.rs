@@ -95,6 +95,9 @@ pub(crate) struct KnobOptions {
     /// Set a knob of the score; can be given several times
     #[arg(long = "set", value_name = "NAME=VALUE")]
     pub(crate) set: Vec<String>,
+    /// The seed of the score's dice: a whole number, or new to pick one and say which
+    #[arg(long, value_name = "N", default_value = "0")]
+    pub(crate) seed: String,
 }
 
 const CHECK_EXAMPLES: &str = "\

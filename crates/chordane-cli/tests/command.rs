@@ -511,3 +511,30 @@ fn a_knob_that_changes_nothing_is_found() {
         .code(1)
         .stdout(contains("\"code\":\"unused-knob\""));
 }
+
+#[test]
+fn the_seed_is_in_the_call_and_a_new_one_is_told() {
+    let (_folder, score) = loft(
+        "let r = dice(\"size\").between(5, 30);\nsheet(100, 80).add(circle([50, 40], r).fill(\"teal\"))\n",
+    );
+    let drawn = |seed: &[&str]| {
+        let done =
+            chordane().arg("draw").arg(&score).args(["-o", "-", "--as", "svg"]).args(seed).assert().success();
+        let output = done.get_output().clone();
+        (String::from_utf8(output.stdout).unwrap(), String::from_utf8(output.stderr).unwrap())
+    };
+    let (plain, _) = drawn(&[]);
+    assert_eq!(plain, drawn(&["--seed", "0"]).0);
+    assert_ne!(plain, drawn(&["--seed", "7"]).0);
+    let (new, told) = drawn(&["--seed", "new"]);
+    let seed = told.lines().next().unwrap().rsplit(' ').next().unwrap().to_owned();
+    assert_eq!(new, drawn(&["--seed", &seed]).0, "{told}");
+    let refused = "--seed -3x is no seed\n  help: give a whole number from 0 up, or new";
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .args(["-o", "-", "--as", "svg", "--seed=-3x"])
+        .assert()
+        .code(2)
+        .stderr(contains(refused));
+}

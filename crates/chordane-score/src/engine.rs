@@ -107,6 +107,7 @@ fn types(engine: &mut Engine) {
     engine.register_type_with_name::<Cell>("cell");
     engine.register_type_with_name::<Extent>("extent");
     engine.register_type_with_name::<Triangle>("triangle");
+    engine.register_type_with_name::<Builder<crate::Dice>>("dice");
     engine.register_type_with_name::<Builder<Pen>>("pen");
     engine.register_type_with_name::<Builder<Group>>("group");
     engine.register_type_with_name::<Builder<Sheet>>("sheet");

@@ -19,6 +19,7 @@
 //! # Ok::<(), chordane_score::Mistake>(())
 //! ```
 
+mod dice;
 mod engine;
 mod limits;
 mod mistake;
@@ -29,6 +30,7 @@ mod stage;
 mod values;
 pub mod words;
 
+pub use dice::Dice;
 pub use limits::Limits;
 pub use mistake::Mistake;
 pub use near::nearest;

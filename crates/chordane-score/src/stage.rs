@@ -1,4 +1,4 @@
-//! What a score is given when it runs: its knobs.
+//! What a score is given when it runs: its knobs, and its dice.
 //!
 //! A knob is a named value with a range, declared where the score first asks for it. Who runs the score can set it to
 //! something else within the range, by name.
@@ -9,7 +9,7 @@ use chordane::draw::SvgOptions;
 use chordane::number::{Point, pt};
 use chordane::sheet::{Colour, Sheet};
 
-use crate::near;
+use crate::{Dice, near};
 
 /// What a knob can be set to, and what it is when it is not set.
 #[derive(Clone, Debug, PartialEq)]
@@ -156,9 +156,21 @@ pub struct Stage {
     given: BTreeMap<String, String>,
     knobs: Vec<Knob>,
     problem: Option<KnobProblem>,
+    seed: u64,
 }
 
 impl Stage {
+    /// Sets the seed that all dice come from; 0 at first.
+    pub fn seed(&mut self, seed: u64) {
+        self.seed = seed;
+    }
+
+    /// The dice of a name, from the seed. Asked for again, they begin again.
+    #[must_use]
+    pub fn dice(&self, name: &str) -> Dice {
+        Dice::new(self.seed, name)
+    }
+
     /// Sets a knob by its name; what it can be is known when the score declares it.
     pub fn set(&mut self, name: &str, value: &str) {
         self.given.insert(name.to_owned(), value.trim().to_owned());
@@ -166,7 +178,7 @@ impl Stage {
 
     /// The same settings for another run.
     fn again(&self) -> Self {
-        Self { given: self.given.clone(), ..Self::default() }
+        Self { given: self.given.clone(), seed: self.seed, ..Self::default() }
     }
 
     /// The knobs that change nothing: set to something else, `perform` makes the same drawing. Each knob that was declared

@@ -7,6 +7,8 @@
 use std::sync::{Arc, Mutex, PoisonError};
 
 use chordane::prelude::*;
+
+use crate::Dice;
 use rhai::{Array, Dynamic};
 
 /// A pen, group or sheet. What a call gives back is the same one; a copy in another variable goes its own way.
@@ -37,6 +39,11 @@ impl<T: Clone> Builder<T> {
     /// The same one again, for what a call gives back.
     pub(crate) fn same(&self) -> Self {
         Self(Arc::clone(&self.0))
+    }
+
+    /// Changes it in place.
+    pub(crate) fn with<R>(&self, change: impl FnOnce(&mut T) -> R) -> R {
+        change(&mut self.0.lock().unwrap_or_else(PoisonError::into_inner))
     }
 
     /// Changes it where it stands. `empty` stands in for a moment.
@@ -101,6 +108,12 @@ pub enum Kind {
     Flag,
     /// A list of texts.
     Texts,
+    /// Dice.
+    Dice,
+    /// A list of anything.
+    List,
+    /// Anything.
+    Value,
 }
 
 impl Kind {
@@ -134,6 +147,9 @@ impl Kind {
             Self::Triangle => "a triangle",
             Self::Flag => "true or false",
             Self::Texts => "a list of texts",
+            Self::Dice => "dice",
+            Self::List => "a list",
+            Self::Value => "a value",
         }
     }
 
@@ -188,6 +204,9 @@ impl Kind {
             Self::Triangle => value.is::<Triangle>(),
             Self::Flag => value.is_bool(),
             Self::Texts => list_of(value, Self::Text),
+            Self::Dice => value.is::<Builder<Dice>>(),
+            Self::List => value.is_array(),
+            Self::Value => true,
         }
     }
 }
@@ -217,6 +236,7 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Curve,
         Kind::Cell,
         Kind::Triangle,
+        Kind::Dice,
     ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),
@@ -253,6 +273,7 @@ const KNOWN_TYPES: &[(&str, &str)] = &[
     ("cell", "a cell"),
     ("extent", "an extent"),
     ("triangle", "a triangle"),
+    ("dice", "dice"),
 ];
 
 pub(crate) fn number(value: &Dynamic) -> Option<f64> {

@@ -359,3 +359,36 @@ fn knobs_are_declared_where_they_are_used_and_set_by_name() {
     assert!(told.contains("the knob \"a\" cannot be: its start 5 is not within its range, 0 to 1"), "{told}");
     assert!(told.starts_with("1:"), "{told}");
 }
+
+#[test]
+fn dice_fall_by_the_seed_and_do_not_disturb_one_another() {
+    let drawn = |source: &str, seed: u64| {
+        let script = Script::read("kite.chord", source, Limits::default()).unwrap();
+        let mut stage = Stage::default();
+        stage.seed(seed);
+        script.perform(&mut stage).unwrap().svg().unwrap()
+    };
+    let source = r#"
+        let tail = dice("tail");
+        let points = [];
+        for i in 0..5 { points.push([tail.between(0, 50), tail.whole(0, 50)]); }
+        let cloth = dice("cloth").pick(["red", "teal", "gold"]);
+        let order = dice("order").shuffle([1, 2, 3, 4, 5, 6]);
+        sheet(50, 50).add(open(points).stroke(cloth, order[0]))
+    "#;
+    assert_eq!(drawn(source, 1), drawn(source, 1));
+    assert_ne!(drawn(source, 1), drawn(source, 2));
+    // One more throw of other dice changes nothing of these.
+    let more = source.replace("let points", "let x = dice(\"other\").normal(0, 1); let points");
+    assert_eq!(drawn(source, 3), drawn(&more, 3));
+    let always = r#"let d = dice("a"); sheet(50, 50).add(circle([d.weighted([3, 7], [0, 1]), 5], d.whole(2, 2)).fill("red"))"#;
+    assert!(drawn(always, 5).contains("M9 5"));
+    for (wrong, message) in [
+        ("dice(\"a\").pick([])", "the list is empty: there is nothing to pick"),
+        ("dice(\"a\").weighted([1], [1, 2])", "there are 1 values and 2 weights"),
+        ("dice(\"a\").weighted([1], [0])", "no weight is above 0"),
+    ] {
+        let told = told(&format!("let x = {wrong};\nsheet(9, 9)"));
+        assert!(told.contains(message), "{told}");
+    }
+}

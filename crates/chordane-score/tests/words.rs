@@ -63,6 +63,8 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Extent => "part(0.5) + 2",
         Kind::Extents => "[part(0.2), 5]",
         Kind::Triangle => "triangle_by_legs(4, 3)",
+        Kind::Dice => "dice(\"tail\")",
+        Kind::List | Kind::Value => "[1, 2]",
         Kind::Flag => "true",
         Kind::Texts => "[\"teal\", \"red\"]",
         Kind::Curve => "through([[1, 2], [5, 6], [7, 1]])",

@@ -6,8 +6,8 @@ use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 
 use super::{Kind, Word};
-use crate::Stage;
 use crate::values::{self, Builder};
+use crate::{Dice, Stage};
 
 /// Why a word could not be carried out.
 #[derive(Debug)]
@@ -51,6 +51,17 @@ impl<'a, 'b> Args<'a, 'b> {
     /// Looks at what the score is given.
     pub(crate) fn stage<R>(&self, look: impl FnOnce(&mut Stage) -> R) -> R {
         look(&mut self.stage.lock().unwrap_or_else(PoisonError::into_inner))
+    }
+
+    pub(crate) fn array(&self, at: usize) -> Array {
+        self.value(at)
+            .and_then(|value| value.read_lock::<Array>().map(|list| list.clone()))
+            .unwrap_or_default()
+    }
+
+    /// The dice that the word is called on.
+    pub(crate) fn dice(&self) -> Option<Builder<Dice>> {
+        self.value(0)?.read_lock::<Builder<Dice>>().map(|dice| dice.same())
     }
 
     pub(crate) fn flag(&self, at: usize) -> bool {

@@ -6,6 +6,7 @@
 
 mod args;
 mod cells;
+mod chance;
 mod curves;
 mod edits;
 mod knobs;
@@ -77,6 +78,7 @@ pub const SECTIONS: &[Section] = &[
     styles::SECTION,
     sheets::SECTION,
     knobs::SECTION,
+    chance::SECTION,
 ];
 
 /// Every word there is.
