@@ -50,6 +50,11 @@ const SCORES: &[(&str, &str, &str)] = &[
         include_str!("../../../demo/tags.chord"),
     ),
     (
+        "patchwork",
+        "A sail pieced by chance: another seed is another sail.",
+        include_str!("../../../demo/patchwork.chord"),
+    ),
+    (
         "banner",
         "A festival banner in millimetres, drawn with a turning pen.",
         include_str!("../../../demo/banner.chord"),
