@@ -130,24 +130,24 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
     let off = tolerance(&[&lines]);
     let tree = BoxTree::new(lines.list.iter().map(|line| line.bounds));
     let mut found = Vec::new();
-    // Neighbours in place one after the other: what they look at is then at hand.
-    for i in tree.by_place() {
-        let Some(a) = lines.list.get(i) else { continue };
+    // Neighbours in place one after the other, and in memory too: what they look at is then at hand.
+    let near: Vec<(usize, Line)> = tree.by_place().filter_map(|i| Some((i, *lines.list.get(i)?))).collect();
+    for (i, a) in &near {
         if let Some((s, t)) = loop_of(&a.segment) {
             found.push(earlier_first(crossing(&lines, a, &lines, a, Meet::At(s, t))));
         }
         let reach = grown(&a.bounds, off);
-        let whole = tree.each(
+        let whole = tree.each_in_order(
             |bounds| overlap(bounds, &reach),
-            |j| {
-                let Some(b) = lines.list.get(j).filter(|_| j > i) else { return ControlFlow::Continue(()) };
-                let (behind, before) = (lines.next(i) == Some(j), lines.next(j) == Some(i));
+            |place| {
+                let Some((j, b)) = near.get(place).filter(|(j, _)| j > i) else {
+                    return ControlFlow::Continue(());
+                };
                 meets(&a.segment, &b.segment, off, &mut |meet| {
                     let joint = match meet {
-                        Meet::At(s, t) => {
-                            (behind && s == 1.0 && t == 0.0) || (before && s == 0.0 && t == 1.0)
-                        }
-                        Meet::Along(..) => false,
+                        Meet::At(1.0, 0.0) => lines.next(*i) == Some(*j),
+                        Meet::At(0.0, 1.0) => lines.next(*j) == Some(*i),
+                        _ => false,
                     };
                     if !joint {
                         found.push(earlier_first(crossing(&lines, a, &lines, b, meet)));
@@ -164,6 +164,7 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
 }
 
 /// A segment that has a size, and where it stands in its path.
+#[derive(Clone, Copy)]
 struct Line {
     segment: Segment,
     contour: usize,

@@ -75,9 +75,14 @@ impl BoxTree {
         (half_leaves * LEAF).min(count)
     }
 
+    /// Where in the order a leaf begins.
+    fn leaf_begin(&self, node: usize) -> usize {
+        (node + 1 - (1 << self.levels)) * LEAF
+    }
+
     /// The numbers and boxes of a leaf.
     fn leaf(&self, node: usize) -> impl Iterator<Item = (usize, &Bounds)> {
-        let begin = (node + 1 - (1 << self.levels)) * LEAF;
+        let begin = self.leaf_begin(node);
         let end = (begin + LEAF).min(self.order.len());
         let numbers = self.order.get(begin..end).unwrap_or_default();
         let boxes = self.boxes.get(begin..end).unwrap_or_default();
@@ -100,6 +105,17 @@ impl BoxTree {
         wanted: impl Fn(&Bounds) -> bool,
         mut visit: impl FnMut(usize) -> ControlFlow<()>,
     ) -> ControlFlow<()> {
+        self.each_in_order(wanted, |at| {
+            self.order.get(at).map_or(ControlFlow::Continue(()), |i| visit(*i as usize))
+        })
+    }
+
+    /// The same with the place in [`BoxTree::by_place`] instead of the number.
+    pub(crate) fn each_in_order(
+        &self,
+        wanted: impl Fn(&Bounds) -> bool,
+        mut visit: impl FnMut(usize) -> ControlFlow<()>,
+    ) -> ControlFlow<()> {
         // One node waits for each level, and there are at most 32 levels.
         let mut rest = ArrayStack::new(0);
         while let Some(node) = rest.pop() {
@@ -108,9 +124,10 @@ impl BoxTree {
                 continue;
             }
             if self.is_leaf(node) {
-                for (i, bounds) in self.leaf(node) {
+                let begin = self.leaf_begin(node);
+                for (k, (_, bounds)) in self.leaf(node).enumerate() {
                     if wanted(bounds) {
-                        visit(i)?;
+                        visit(begin + k)?;
                     }
                 }
             } else {
