@@ -326,11 +326,22 @@ fn earlier_first(mut crossing: Crossing) -> Crossing {
 
 /// In order along the first path, each place once.
 fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
-    found.sort_by(|p, q| {
-        let (a, b) = (key(&p.first), key(&q.first));
-        let (c, d) = (key(&p.second), key(&q.second));
-        a.0.cmp(&b.0).then(a.1.total_cmp(&b.1)).then(c.0.cmp(&d.0)).then(c.1.total_cmp(&d.1))
+    // Crossings are large: their places are sorted, and each is then moved once.
+    let mut order: Vec<(usize, f64, usize, f64, u32)> = (0..)
+        .zip(&found)
+        .map(|(i, crossing)| {
+            let (a, b) = (key(&crossing.first), key(&crossing.second));
+            (a.0, a.1, b.0, b.1, i)
+        })
+        .collect();
+    order.sort_unstable_by(|p, q| {
+        p.0.cmp(&q.0)
+            .then(p.1.total_cmp(&q.1))
+            .then(p.2.cmp(&q.2))
+            .then(p.3.total_cmp(&q.3))
+            .then(p.4.cmp(&q.4))
     });
+    found = order.iter().filter_map(|(.., i)| found.get(*i as usize).copied()).collect();
     let near = |a: &Place, b: &Place| {
         let (a, b) = (key(a), key(b));
         a.0 == b.0 && (a.1 - b.1).abs() < 1e-6
