@@ -15,7 +15,7 @@ use crate::failure::Failure;
 use crate::input::Input;
 use crate::knobs;
 use crate::options::{CheckFileOptions, CheckOptions};
-use crate::output::print;
+use crate::output::{print, terminal_width};
 
 /// Whether anything was found.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -212,14 +212,16 @@ fn table(report: &Report, coloured: bool) -> String {
             };
             let place = format!("at {}, contour {}", point(finding.at), finding.contour);
             let _ = writeln!(text, "  {level} {}  {place}", paint("1", finding.code.name()));
-            let _ = writeln!(text, "    {}", finding.message);
-            let _ = writeln!(text, "    mend: {}", finding.mend);
+            told_lines(&mut text, 4, &finding.message);
+            told_lines(&mut text, 4, &format!("mend: {}", finding.mend));
         }
         text.push('\n');
     }
     for finding in report.findings.iter().filter(|finding| finding.code == Code::UnusedKnob) {
         let _ = writeln!(text, "{} {}", paint("36", "hint"), paint("1", finding.code.name()));
-        let _ = writeln!(text, "  {}\n  mend: {}\n", finding.message, finding.mend);
+        told_lines(&mut text, 2, &finding.message);
+        told_lines(&mut text, 2, &format!("mend: {}", finding.mend));
+        text.push('\n');
     }
     if silent > 0 {
         let with = if untold > 0 { format!("with {untold} findings") } else { "without findings".to_owned() };
@@ -232,6 +234,14 @@ fn table(report: &Report, coloured: bool) -> String {
     };
     let _ = writeln!(text, "{}, {found}", count(report.paths.len(), "path"));
     text
+}
+
+/// A sentence on as many lines as the terminal needs, each so far in.
+fn told_lines(text: &mut String, indent: usize, sentence: &str) {
+    let width = terminal_width().map_or(usize::MAX, |width| width.saturating_sub(indent + 1).max(30));
+    for line in textwrap::wrap(sentence, width) {
+        let _ = writeln!(text, "{:indent$}{line}", "");
+    }
 }
 
 fn heading(number: usize, figures: &PathFigures) -> String {

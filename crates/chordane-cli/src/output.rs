@@ -8,6 +8,11 @@ use chordane::draw::{Format, write_whole};
 
 use crate::failure::Failure;
 
+/// The width in characters of the terminal that results go to, where they go to one.
+pub(crate) fn terminal_width() -> Option<usize> {
+    terminal_size::terminal_size_of(io::stdout()).map(|(width, _)| usize::from(width.0))
+}
+
 /// Where a result goes, and in which format.
 #[derive(Debug)]
 pub(crate) struct Target {

@@ -3,10 +3,11 @@
 use std::fmt::Write;
 
 use chordane_score::{nearest, words};
+use textwrap::wrap;
 
 use crate::failure::Failure;
 use crate::options::WordsOptions;
-use crate::output::print;
+use crate::output::{print, terminal_width};
 
 pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
     let text = match &options.word {
@@ -25,8 +26,7 @@ const PLAIN_WIDTH: usize = 100;
 
 /// The width of a line: that of the terminal, as long as it leaves room for both columns and is easy to read.
 fn line_width() -> usize {
-    let terminal = terminal_size::terminal_size().map(|(width, _)| usize::from(width.0));
-    terminal.unwrap_or(PLAIN_WIDTH).clamp(FORM_WIDTH + 30, 120)
+    terminal_width().unwrap_or(PLAIN_WIDTH).clamp(FORM_WIDTH + 30, 120)
 }
 
 fn all() -> String {
@@ -36,7 +36,7 @@ fn all() -> String {
         let _ = writeln!(text, "{}", section.title.to_uppercase());
         for word in section.words {
             let form = word.form();
-            let mut about = wrapped(word.about, about_width).into_iter();
+            let mut about = wrap(word.about, about_width).into_iter();
             if form.len() > FORM_WIDTH {
                 let _ = writeln!(text, "  {form}");
             } else {
@@ -61,7 +61,7 @@ fn one(name: &str) -> Result<String, Failure> {
             let _ = writeln!(text, "  {what:12} {}", kind.described());
         }
         text.push('\n');
-        for line in wrapped(word.about, line_width().min(PLAIN_WIDTH) - 3) {
+        for line in wrap(word.about, line_width().min(PLAIN_WIDTH) - 3) {
             let _ = writeln!(text, "  {line}");
         }
         text.push('\n');
@@ -81,20 +81,4 @@ fn one(name: &str) -> Result<String, Failure> {
         ));
     }
     Ok(text)
-}
-
-/// A text in lines of at most so many characters.
-fn wrapped(text: &str, width: usize) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in text.split_whitespace() {
-        match lines.last_mut() {
-            Some(line) if line.is_empty() => line.push_str(word),
-            Some(line) if line.len() + 1 + word.len() <= width => {
-                line.push(' ');
-                line.push_str(word);
-            }
-            _ => lines.push(word.to_owned()),
-        }
-    }
-    lines
 }

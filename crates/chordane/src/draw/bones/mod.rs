@@ -260,7 +260,7 @@ impl Overlay {
             self.occupy(&bone.path, marked);
         }
         let legend = self.legend_place(bones.iter().map(|bone| &bone.path));
-        self.room.take(legend);
+        self.room.take(legend.0);
         let bounded = bones.len() <= MOST_BOUNDED;
         for bone in bones {
             if bounded {
@@ -450,39 +450,60 @@ impl Overlay {
         }
     }
 
-    /// The corner of the picture in which the legend covers least.
-    fn legend_place<'a>(&self, paths: impl Iterator<Item = &'a Path>) -> Bounds {
-        let size =
-            Point::new(LEGEND_WIDTH, LEGEND_ROW * LEGEND.len() as f64 + 10.0).min(self.page.size() * 0.5);
-        let margin = Point::splat(8.0);
-        let (min, max) = (self.page.min + margin, self.page.max - margin);
-        let corners = [
-            max - size,
-            Point::new(min.x + 14.0, max.y - size.y),
-            Point::new(max.x - size.x, min.y + 14.0),
-            min + Point::splat(14.0),
-        ];
-        let boxes = corners.map(|corner| Bounds { min: corner, max: corner + size });
+    /// Where along the rims of the picture the legend covers least, and in how many columns; corners first.
+    fn legend_place<'a>(&self, paths: impl Iterator<Item = &'a Path>) -> (Bounds, usize) {
+        const STEPS: usize = 8;
         let vertices: Vec<Point> =
             paths.flat_map(Path::contours).flat_map(Contour::vertices).take(10_000).collect();
         let cost = |bounds: &Bounds| {
+            // A little air round it.
+            let bounds = Bounds { min: bounds.min - Point::splat(6.0), max: bounds.max + Point::splat(6.0) };
             let covered = vertices.iter().filter(|vertex| bounds.contains(**vertex)).count();
-            covered * 1000 + self.room.spots_in(bounds)
+            covered * 1000 + usize::from(!self.room.is_free(&bounds)) * 100 + self.room.spots_in(&bounds)
         };
-        let [first, ..] = boxes;
-        boxes.into_iter().min_by_key(cost).unwrap_or(first)
+        let size = |columns: usize| {
+            let rows = LEGEND.len().div_ceil(columns);
+            Point::new(LEGEND_WIDTH * columns as f64, LEGEND_ROW * rows as f64 + 10.0)
+        };
+        let margin = Point::splat(8.0);
+        // Room for the numbers along the upper and the left rim.
+        let (min, max) = (self.page.min + Point::splat(22.0), self.page.max - margin);
+        let mut best = (usize::MAX, Bounds { min: max - size(1), max }, 1);
+        for columns in [1, 2, 3, 6] {
+            let size = size(columns);
+            let free = max - min - size;
+            if free.min_element() < 0.0 {
+                continue;
+            }
+            for i in 0..=STEPS {
+                let share = 1.0 - i as f64 / STEPS as f64;
+                for way in [(share, 1.0), (1.0, share), (share, 0.0), (0.0, share)] {
+                    let corner = min + free * Point::from(way);
+                    let bounds = Bounds { min: corner, max: corner + size };
+                    // Off the corners only where that covers less.
+                    let cost = cost(&bounds) + usize::from(i % STEPS != 0);
+                    if cost < best.0 {
+                        best = (cost, bounds, columns);
+                    }
+                }
+            }
+        }
+        (best.1, best.2)
     }
 
-    fn legend(&mut self, place: Bounds, step: usize) {
-        if place.size().y < LEGEND_ROW * LEGEND.len() as f64 {
+    fn legend(&mut self, (place, columns): (Bounds, usize), step: usize) {
+        // A picture too small for it goes without.
+        if (self.page.size() * 0.5).cmplt(place.size().min(Point::new(LEGEND_WIDTH, f64::MAX))).any() {
             return;
         }
         let size = place.size();
         self.add(
             rectangle(place.min, size.x, size.y).fill(PAPER.faded(0.88)).stroke("rgb(22 35 43 / 30%)", 1.0),
         );
-        for (row, (mark, text)) in LEGEND.iter().enumerate() {
-            let middle = place.min + Point::new(20.0, 5.0 + LEGEND_ROW * (row as f64 + 0.5));
+        let rows = LEGEND.len().div_ceil(columns);
+        for (i, (mark, text)) in LEGEND.iter().enumerate() {
+            let (column, row) = ((i / rows) as f64, (i % rows) as f64);
+            let middle = place.min + Point::new(20.0 + LEGEND_WIDTH * column, 5.0 + LEGEND_ROW * (row + 0.5));
             let (left, right) = (middle - Point::X * 10.0, middle + Point::X * 10.0);
             match mark {
                 Mark::Vertex => self.add(circle(middle, VERTEX_RADIUS).fill(PAPER).stroke(INK, 1.3)),
