@@ -280,6 +280,46 @@ impl Carried {
         finite && value >= 0.0
     }
 
+    /// Notes a fault when a number is zero, below it or not finite; true when it is sound.
+    pub(crate) fn positive(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        let finite = self.finite(call, what, value);
+        if finite && value <= 0.0 {
+            self.note(Fault::new(call, FaultKind::NotPositive { what, value }));
+        }
+        finite && value > 0.0
+    }
+
+    /// Notes a fault when a number is not in a range, both ends included; true when it is sound.
+    pub(crate) fn in_range(
+        &mut self,
+        call: &'static str,
+        what: &'static str,
+        value: f64,
+        low: f64,
+        high: f64,
+    ) -> bool {
+        let finite = self.finite(call, what, value);
+        let within = (low..=high).contains(&value);
+        if finite && !within {
+            self.note(Fault::new(call, FaultKind::OutOfRange { what, value, low, high }));
+        }
+        within
+    }
+
+    /// Notes a fault when there are more than can be; true when the count is sound.
+    pub(crate) fn at_most(
+        &mut self,
+        call: &'static str,
+        what: &'static str,
+        count: usize,
+        limit: usize,
+    ) -> bool {
+        if count > limit {
+            self.note(Fault::new(call, FaultKind::TooMany { what, count, limit }));
+        }
+        count <= limit
+    }
+
     /// Notes a fault when a coordinate is not finite; true when the point is sound.
     pub(crate) fn point(&mut self, call: &'static str, point: glam::DVec2) -> bool {
         if !point.is_finite() {

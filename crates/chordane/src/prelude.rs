@@ -5,7 +5,8 @@ pub use crate::draw::{BonesOptions, DrawError, Format, PixelOptions, Pixels, Sav
 pub use crate::fault::{Fault, FaultKind};
 pub use crate::measure::{Crossing, CrossingKind, Direction, Place, Station, Survey};
 pub use crate::number::{
-    Angle, Cell, Extent, Point, around, between, cell, deg, part, polar, pt, rad, rescale, smoothstep, turns,
+    Angle, Cell, Extent, Point, around, between, cell, deg, golden_places, part, polar, pt, rad, rescale,
+    smoothstep, turns,
 };
 pub use crate::path::{
     Affine, Arc, ArcSegment, ArcWay, Bounds, Contour, DataError, DataErrorKind, Ends, FillRule, Fit, Path,
@@ -14,7 +15,12 @@ pub use crate::path::{
 pub use crate::read::{ReadError, SvgNote, SvgReading};
 pub use crate::reshape::{Cap, Join, Nib, Outline, VertexAt};
 pub use crate::shape::{
-    CornerRadii, Triangle, TriangleError, arc, chord_cut, circle, ellipse, lettering, lettering_width, pie,
-    polygon, rectangle, ring, ring_part, rounded_rectangle, star,
+    Closing, CornerRadii, Triangle, TriangleError, Wheels, arc, band, blob, chord_cut, circle, cycloid,
+    ellipse, gear, growing_spiral, lettering, lettering_width, lissajous, pie, plot, polygon, polygon_about,
+    polygon_of_side, rectangle, ring, ring_part, rose, rounded_polygon, rounded_rectangle, rounded_star,
+    scallop, sided_spiral, spiral, star, star_polygon, superellipse, traced_trail, trail, wheel,
+    wheel_polygon, wheels_inside, wheels_outside,
 };
-pub use crate::sheet::{Colour, Group, Item, Node, Sheet, Style, Unit, group, sheet, style};
+pub use crate::sheet::{
+    Colour, Group, Item, Node, Sheet, Style, Unit, copies_at, group, ring_of, sheet, style, woven,
+};

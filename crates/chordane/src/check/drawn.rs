@@ -38,17 +38,18 @@ impl Drawn<'_> {
 pub(super) fn all(sheet: &Sheet) -> Vec<Drawn<'_>> {
     let mut all = Vec::new();
     for node in sheet.nodes() {
-        collect(node, &Affine::IDENTITY, 1.0, &mut all);
+        collect(node, &Affine::IDENTITY, 1.0, false, &mut all);
     }
     all
 }
 
-fn collect<'a>(node: &'a Node, outer: &Affine, opacity: f64, all: &mut Vec<Drawn<'a>>) {
+fn collect<'a>(node: &'a Node, outer: &Affine, opacity: f64, clipped: bool, all: &mut Vec<Drawn<'a>>) {
     match node {
         Node::Group(group) => {
             let inner = *outer * *group.transform();
             let opacity = opacity * group.opacity;
-            group.nodes().iter().for_each(|node| collect(node, &inner, opacity, all));
+            let clipped = clipped || group.clip_path().is_some();
+            group.nodes().iter().for_each(|node| collect(node, &inner, opacity, clipped, all));
         }
         Node::Item(item) => {
             let by = *outer * *item.transform();
@@ -67,7 +68,8 @@ fn collect<'a>(node: &'a Node, outer: &Affine, opacity: f64, all: &mut Vec<Drawn
                 path,
                 half_stroke: stroke.map(|_| 0.5 * style.outline().width * widest),
                 filled: fill.is_some(),
-                opaque: fill.is_some_and(|colour| f64::from(colour.alpha) * seen >= 1.0),
+                // What is clipped may be cut off where it would hide something.
+                opaque: !clipped && fill.is_some_and(|colour| f64::from(colour.alpha) * seen >= 1.0),
             });
         }
     }

@@ -80,6 +80,13 @@ pub(super) fn layer(below: &mut [Rgba], above: &[Rgba], opacity: f32) {
     }
 }
 
+/// Leaves of a layer what another one covers.
+pub(super) fn mask(layer: &mut [Rgba], by: &[Rgba]) {
+    for (pixel, cover) in layer.iter_mut().zip(by) {
+        pixel[3] = ((u16::from(pixel[3]) * u16::from(cover[3]) + 127) / 255) as u8;
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -46,6 +46,11 @@ enum Step<'a> {
     End {
         opacity: f32,
     },
+    /// Cuts the layer off where a path would not be filled.
+    Clip {
+        path: &'a Path,
+        to_pixels: Affine,
+    },
 }
 
 /// A polygon in the storage of its chunk.
@@ -82,7 +87,11 @@ struct Chunk {
 enum Task {
     Fill(Shape),
     Begin,
-    End { opacity: f32 },
+    End {
+        opacity: f32,
+    },
+    /// Ends a layer and leaves of the one below only what it covers.
+    Mask,
 }
 
 /// A picture ready to be drawn.
@@ -108,7 +117,7 @@ impl Plan {
             for (t, task) in chunk.tasks.iter().enumerate() {
                 let touched = match task {
                     Task::Fill(shape) => shape.bands(view.height),
-                    Task::Begin | Task::End { .. } => 0..bands.len(),
+                    Task::Begin | Task::End { .. } | Task::Mask => 0..bands.len(),
                 };
                 for band in bands.get_mut(touched).unwrap_or_default() {
                     band.push((c as u32, t as u32));
@@ -137,6 +146,7 @@ impl Plan {
                         }
                         Some(Task::Begin) => layers.stack.push(Vec::new()),
                         Some(Task::End { opacity }) => layers.end(*opacity),
+                        Some(Task::Mask) => layers.mask(),
                         None => {}
                     }
                 }
@@ -160,6 +170,16 @@ impl Layers<'_> {
                 layer
             }
             None => self.base,
+        }
+    }
+
+    fn mask(&mut self) {
+        let (mask, layer) = (self.stack.pop(), self.stack.last_mut());
+        if let (Some(mask), Some(layer)) = (mask, layer) {
+            if mask.is_empty() {
+                layer.clear();
+            }
+            blend::mask(layer, &mask);
         }
     }
 
@@ -190,11 +210,14 @@ fn gather<'a>(node: &'a Node, to_pixels: &Affine, steps: &mut Vec<Step<'a>>) {
         }
         Node::Group(group) => {
             let to_pixels = *to_pixels * group.transform;
-            let layered = group.opacity < 1.0;
+            let layered = group.opacity < 1.0 || group.clip.is_some();
             if layered {
                 steps.push(Step::Begin);
             }
             group.nodes.iter().for_each(|node| gather(node, &to_pixels, steps));
+            if let Some(path) = &group.clip {
+                steps.push(Step::Clip { path, to_pixels });
+            }
             if layered {
                 steps.push(Step::End { opacity: group.opacity as f32 });
             }
@@ -209,10 +232,28 @@ fn plan_chunk(steps: &[Step<'_>], view: &View) -> Result<Chunk, Fault> {
         match step {
             Step::Begin => chunk.tasks.push(Task::Begin),
             Step::End { opacity } => chunk.tasks.push(Task::End { opacity: *opacity }),
+            Step::Clip { path, to_pixels } => plan_clip(path, to_pixels, view, &mut flat, &mut chunk)?,
             Step::Item { item, to_pixels } => plan_item(item, to_pixels, view, &mut flat, &mut chunk)?,
         }
     }
     Ok(chunk)
+}
+
+/// Adds a layer with the area of a clip, and what makes it a mask.
+fn plan_clip(
+    path: &Path,
+    to_pixels: &Affine,
+    view: &View,
+    flat: &mut FlatPath,
+    chunk: &mut Chunk,
+) -> Result<(), Fault> {
+    reachable(path, to_pixels)?;
+    chunk.tasks.push(Task::Begin);
+    flat.clear();
+    path.contours().iter().for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, flat));
+    chunk.push(flat, path.fill_rule(), DRAFT_COLOUR, view)?;
+    chunk.tasks.push(Task::Mask);
+    Ok(())
 }
 
 /// Adds the polygons of an item's fill and stroke.

@@ -8,7 +8,7 @@ use std::fmt::Write;
 use super::plan::DRAFT_COLOUR;
 use crate::fault::Fault;
 use crate::number::Point;
-use crate::path::{Affine, FillRule};
+use crate::path::{Affine, FillRule, Path};
 use crate::reshape::{Cap, Join};
 use crate::sheet::{Colour, Group, Item, Node, Sheet, Style};
 
@@ -67,7 +67,7 @@ impl Sheet {
         self.sound()?;
         let finest = self.size.max_element() * 1e-6;
         let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);
-        let mut writer = Writer { out: String::new(), decimals };
+        let mut writer = Writer { out: String::new(), decimals, clips: 0 };
         writer.document(self, options.size);
         Ok(writer.out)
     }
@@ -76,6 +76,8 @@ impl Sheet {
 struct Writer {
     out: String,
     decimals: usize,
+    /// How many clips there are so far.
+    clips: usize,
 }
 
 impl Writer {
@@ -130,14 +132,35 @@ impl Writer {
     }
 
     fn group(&mut self, group: &Group, scale: f64) {
+        let scale = scale * largest_scale(&group.transform);
+        let clip = group.clip.as_ref().map(|path| self.clip(path, scale));
         self.out.push_str("<g");
         self.name(group.name.as_deref());
         self.transform(&group.transform);
         self.attribute("opacity", &plain(group.opacity), "1");
+        if let Some(number) = clip {
+            let _ = write!(self.out, " clip-path=\"url(#clip-{number})\"");
+        }
         self.out.push_str(">\n");
-        let scale = scale * largest_scale(&group.transform);
         group.nodes.iter().for_each(|node| self.node(node, scale));
         self.out.push_str("</g>\n");
+    }
+
+    /// Writes a clip and gives its number.
+    fn clip(&mut self, path: &Path, scale: f64) -> usize {
+        self.clips += 1;
+        let _ = write!(self.out, "<clipPath id=\"clip-{}\"><path", self.clips);
+        if path.fill_rule() == FillRule::EvenOdd {
+            self.out.push_str(" clip-rule=\"evenodd\"");
+        }
+        let _ = writeln!(self.out, " d=\"{}\"/></clipPath>", path.data_rounded(self.decimals_at(scale)));
+        self.clips
+    }
+
+    /// Enlarged later, a path needs more decimals; reduced, it can do with fewer.
+    fn decimals_at(&self, scale: f64) -> usize {
+        let more = if scale > 0.0 { scale.log10().ceil() } else { 0.0 };
+        (self.decimals as f64 + more).clamp(0.0, 12.0) as usize
     }
 
     fn item(&mut self, item: &Item, scale: f64) {
@@ -145,10 +168,7 @@ impl Writer {
         self.name(item.name());
         self.transform(&item.transform);
         self.style(&item.style, item.path.fill_rule());
-        // Enlarged later, a path needs more decimals; reduced, it can do with fewer.
-        let scale = scale * largest_scale(&item.transform);
-        let more = if scale > 0.0 { scale.log10().ceil() } else { 0.0 };
-        let decimals = (self.decimals as f64 + more).clamp(0.0, 12.0) as usize;
+        let decimals = self.decimals_at(scale * largest_scale(&item.transform));
         let _ = writeln!(self.out, " d=\"{}\"/>", item.path.data_rounded(decimals));
     }
 

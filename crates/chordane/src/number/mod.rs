@@ -4,12 +4,14 @@
 
 mod angle;
 mod cell;
+mod places;
 mod point;
 mod range;
 mod roots;
 
 pub use angle::{Angle, around, between, deg, rad, turns};
 pub use cell::{Along, Cell, Extent, Inset, cell, part};
+pub use places::golden_places;
 pub use point::{Point, polar, pt};
 pub use range::{rescale, smoothstep};
 pub(crate) use roots::roots;

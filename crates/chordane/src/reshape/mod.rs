@@ -5,6 +5,7 @@ mod edit;
 mod flat;
 mod nib;
 mod outline;
+mod waves;
 
 pub use dash::MOST_DASHES;
 pub use edit::VertexAt;

@@ -4,15 +4,30 @@
 //! A size of zero gives an empty path; a negative size is a fault.
 
 mod arcs;
+mod curves;
 mod lettering;
+mod plot;
 mod polygon;
 mod rectangle;
+mod rims;
 mod round;
+mod smooth;
+mod spiral;
 mod triangle;
+mod wheels;
 
 pub use arcs::{arc, chord_cut, pie, ring, ring_part};
+pub use curves::{lissajous, rose, superellipse};
 pub use lettering::{lettering, lettering_width};
-pub use polygon::{polygon, star};
+pub use plot::{plot, traced_trail, trail};
+pub use polygon::{
+    polygon, polygon_about, polygon_of_side, rounded_polygon, rounded_star, star, star_polygon,
+};
 pub use rectangle::{CornerRadii, rectangle, rounded_rectangle};
+pub use rims::{band, blob, gear, scallop};
 pub use round::{circle, ellipse};
+pub use spiral::{growing_spiral, sided_spiral, spiral};
 pub use triangle::{Triangle, TriangleError};
+pub use wheels::{Closing, Wheels, cycloid, wheel, wheel_polygon, wheels_inside, wheels_outside};
+
+pub(crate) use smooth::smooth;

@@ -1,8 +1,10 @@
 //! Shapes of straight sides round a centre.
 
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::fault::Carried;
 use crate::number::{Point, around, deg, polar};
-use crate::path::Path;
+use crate::path::{Path, rounded, through};
+
+use super::curves::common;
 
 /// More corners than this are taken for a mistake: they would fill the memory before they were seen.
 pub(super) const MOST_CORNERS: usize = 50_000_000;
@@ -39,16 +41,117 @@ pub fn star(centre: impl Into<Point>, tips: usize, outer: f64, inner: f64) -> Pa
     rim("star", centre.into(), tips.saturating_mul(2), &[("outer radius", outer), ("inner radius", inner)])
 }
 
+/// A regular polygon round a circle: the middles of its sides touch the circle of the radius.
+///
+/// The first corner stands straight above the centre. Fewer than 3 sides have no such circle and give an empty path, as
+/// does a radius of zero; a negative radius is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let hexagon = polygon_about((0.0, 0.0), 6, 10.0);
+/// assert!((hexagon.bounds().unwrap().size().x - 20.0).abs() < 1e-12);
+/// ```
+#[must_use]
+pub fn polygon_about(centre: impl Into<Point>, sides: usize, radius: f64) -> Path {
+    let to_corner = (deg(180.0) / sides.max(3) as f64).cos();
+    let sides = if sides < 3 { 0 } else { sides };
+    rim("polygon_about", centre.into(), sides, &[("radius", radius / to_corner)])
+}
+
+/// A regular polygon by the length of its sides.
+///
+/// The first corner stands straight above the centre. Fewer than 2 sides, or a length of zero, give an empty path; a
+/// negative length is a fault.
+#[must_use]
+pub fn polygon_of_side(centre: impl Into<Point>, sides: usize, length: f64) -> Path {
+    let radius = 0.5 * length / (deg(180.0) / sides.max(2) as f64).sin();
+    rim("polygon_of_side", centre.into(), if sides < 2 { 0 } else { sides }, &[("side length", radius)])
+}
+
+/// A regular polygon with rounded corners: the sides are those of [`polygon`], and arcs of the rounding's radius join
+/// them. A rounding that does not fit shrinks until the arcs meet.
+///
+/// As [`polygon`] otherwise; a negative rounding is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let tile = rounded_polygon((0.0, 0.0), 6, 40.0, 8.0);
+/// assert_eq!(tile.contours()[0].segments().count(), 12);
+/// ```
+#[must_use]
+pub fn rounded_polygon(centre: impl Into<Point>, sides: usize, radius: f64, rounding: f64) -> Path {
+    let sharp = rim("rounded_polygon", centre.into(), sides, &[("radius", radius)]);
+    with_roundings("rounded_polygon", &sharp, &[("rounding", rounding)])
+}
+
+/// A star with rounded tips and valleys; a radius for each. A rounding that does not fit shrinks until the arcs meet.
+///
+/// As [`star`] otherwise; a negative rounding is a fault.
+#[must_use]
+pub fn rounded_star(
+    centre: impl Into<Point>,
+    tips: usize,
+    outer: f64,
+    inner: f64,
+    tip_rounding: f64,
+    valley_rounding: f64,
+) -> Path {
+    let radii = [("outer radius", outer), ("inner radius", inner)];
+    let sharp = rim("rounded_star", centre.into(), tips.saturating_mul(2), &radii);
+    let roundings = [("tip rounding", tip_rounding), ("valley rounding", valley_rounding)];
+    with_roundings("rounded_star", &sharp, &roundings)
+}
+
+/// Rounds the corners of a contour, the radii taking turns.
+fn with_roundings(call: &'static str, sharp: &Path, roundings: &[(&'static str, f64)]) -> Path {
+    let mut fault = sharp.carried().clone();
+    let sound =
+        roundings.iter().fold(true, |sound, (what, radius)| sound & fault.not_negative(call, what, *radius));
+    let Some(contour) = sharp.contours().first().filter(|contour| sound && contour.vertex_count() > 2) else {
+        return Path::from_parts(
+            if sound { sharp.contours().to_vec() } else { Vec::new() },
+            Default::default(),
+            fault,
+        );
+    };
+    let radii = roundings.iter().map(|(_, radius)| *radius).cycle();
+    through(contour.vertices().zip(radii).map(|(at, radius)| rounded(at, radius))).close()
+}
+
+/// A star polygon `{n/k}`: `n` points evenly on a circle, each joined to the `k`-th after it; one closed contour where
+/// that meets all points, else as many as it takes.
+///
+/// The first point stands straight above the centre. Steps of 0, or as many as points, lead nowhere and give an empty
+/// path, as does a radius of zero; a negative radius is a fault. Under the even-odd rule its middle is open.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(star_polygon((0.0, 0.0), 7, 3, 50.0).contours().len(), 1);
+/// assert_eq!(star_polygon((0.0, 0.0), 6, 2, 50.0).contours().len(), 2);
+/// ```
+#[must_use]
+pub fn star_polygon(centre: impl Into<Point>, points: usize, step: usize, radius: f64) -> Path {
+    let rim = rim("star_polygon", centre.into(), points, &[("radius", radius)]);
+    let (Some(contour), true) = (rim.contours().first(), points > 0 && !step.is_multiple_of(points.max(1)))
+    else {
+        return Path::from_parts(Vec::new(), Default::default(), rim.carried().clone());
+    };
+    let corners: Vec<Point> = contour.vertices().collect();
+    let step = step % points;
+    let components = common(points, step);
+    (0..components).fold(Path::empty(), |path, first| {
+        let places = (0..points / components).map(|i| (first + i * step) % points);
+        path.and(&Path::closed(places.filter_map(|place| corners.get(place).copied())))
+    })
+}
+
 /// Corners evenly round a centre, the radii taking turns, the first corner above.
 fn rim(call: &'static str, centre: Point, corners: usize, radii: &[(&'static str, f64)]) -> Path {
     let mut fault = Carried::default();
     let sound = fault.point(call, centre)
         & radii.iter().fold(true, |sound, (what, radius)| sound & fault.not_negative(call, what, *radius));
-    if corners > MOST_CORNERS {
-        let kind = FaultKind::TooMany { what: "corners", count: corners, limit: MOST_CORNERS };
-        fault.note(Fault::new(call, kind));
-    }
-    if !sound || corners > MOST_CORNERS || radii.iter().all(|(_, radius)| *radius == 0.0) {
+    let sound = sound & fault.at_most(call, "corners", corners, MOST_CORNERS);
+    if !sound || radii.iter().all(|(_, radius)| *radius == 0.0) {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
     let distances = radii.iter().map(|(_, radius)| *radius).cycle();
@@ -81,6 +184,50 @@ mod tests {
             star((0.0, 0.0), 5, 3.0, f64::NAN).sound().unwrap_err().to_string(),
             "`star`: the inner radius NaN is not finite; give a finite number"
         );
+    }
+
+    #[test]
+    fn polygons_by_other_measures() {
+        for n in 3..20 {
+            let about = polygon_about((3.0, 4.0), n, 10.0);
+            let half = std::f64::consts::PI / n as f64;
+            assert!((about.area().unwrap() / (n as f64 * 100.0 * half.tan()) - 1.0).abs() < 1e-12);
+            assert!((about.length().unwrap() / (2.0 * n as f64 * 10.0 * half.tan()) - 1.0).abs() < 1e-12);
+            let sided = polygon_of_side((3.0, 4.0), n, 7.0);
+            assert!((sided.length().unwrap() - 7.0 * n as f64).abs() < 1e-9);
+            // Rounding takes the corners off: what lies between an arc and its two tangents.
+            let sharp = polygon((0.0, 0.0), n, 40.0);
+            let round = rounded_polygon((0.0, 0.0), n, 40.0, 5.0);
+            let taken = 25.0 * n as f64 * (half.tan() - half);
+            assert!((sharp.area().unwrap() - round.area().unwrap() - taken).abs() < 1e-6, "{n}");
+        }
+        assert!(
+            polygon_about((0.0, 0.0), 2, 5.0).is_empty() && polygon_of_side((0.0, 0.0), 1, 5.0).is_empty()
+        );
+        assert_eq!(polygon_of_side((0.0, 0.0), 5, -1.0).sound().unwrap_err().call(), "polygon_of_side");
+        // Too much rounding leaves the circle within.
+        let most = rounded_polygon((0.0, 0.0), 6, 40.0, 1e6);
+        let within = std::f64::consts::PI * 1200.0;
+        assert!((most.area().unwrap() / within - 1.0).abs() < 1e-6);
+        let soft = rounded_star((0.0, 0.0), 5, 40.0, 16.0, 3.0, 2.0);
+        assert_eq!(soft.contours()[0].segments().count(), 20);
+        assert_eq!(
+            rounded_star((0.0, 0.0), 5, 40.0, 16.0, 3.0, -2.0).sound().unwrap_err().to_string(),
+            "`rounded_star`: the valley rounding -2 is negative; give 0 or more"
+        );
+    }
+
+    #[test]
+    fn star_polygons_have_a_contour_for_each_component() {
+        let star = star_polygon((0.0, 0.0), 5, 2, 10.0);
+        // Its sides are the diagonals of the pentagon.
+        let diagonal = 20.0 * (std::f64::consts::PI * 0.4).sin();
+        assert!((star.length().unwrap() - 5.0 * diagonal).abs() < 1e-9);
+        assert_eq!(star_polygon((0.0, 0.0), 12, 4, 10.0).contours().len(), 4);
+        assert_eq!(star_polygon((0.0, 0.0), 12, 16, 10.0), star_polygon((0.0, 0.0), 12, 4, 10.0));
+        for (n, k) in [(0, 0), (5, 0), (5, 5), (5, 10), (1, 1)] {
+            assert!(star_polygon((0.0, 0.0), n, k, 10.0).is_empty());
+        }
     }
 
     #[test]

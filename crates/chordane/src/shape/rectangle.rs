@@ -57,6 +57,17 @@ pub fn rounded_rectangle(
 }
 
 impl Cell {
+    /// The hexagon that stands on a corner and fills the cell: regular in a cell of [`Cell::honeycomb`]. Empty for a cell
+    /// of no size.
+    #[must_use]
+    pub fn hexagon(&self) -> Path {
+        let corners = [(0.5, 0.0), (1.0, 0.25), (1.0, 0.75), (0.5, 1.0), (0.0, 0.75), (0.0, 0.25)];
+        if self.size.min_element() <= 0.0 {
+            return Path::empty();
+        }
+        Path::closed(corners.map(|(across, down)| self.at(across, down)))
+    }
+
     /// The cell as a rectangle; see [`rectangle`].
     #[must_use]
     pub fn path(&self) -> Path {

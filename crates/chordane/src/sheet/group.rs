@@ -4,7 +4,7 @@ use super::style::share;
 use super::{Item, Style};
 use crate::fault::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point};
-use crate::path::{Affine, Path, by};
+use crate::path::{Affine, Bounds, Path, by};
 
 /// Something on a sheet or in a group.
 #[derive(Clone, Debug)]
@@ -34,6 +34,37 @@ impl From<Group> for Node {
 }
 
 impl Node {
+    /// Under an affine transform, after those that there are.
+    #[must_use]
+    pub fn transformed(self, by: &Affine) -> Self {
+        match self {
+            Self::Item(item) => item.transformed(by).into(),
+            Self::Group(group) => group.transformed(by).into(),
+        }
+    }
+
+    /// The bounds of the lines of all items, where they stand; none where there is nothing.
+    #[must_use]
+    pub fn bounds(&self) -> Option<Bounds> {
+        let mut all: Option<Bounds> = None;
+        self.each_placed(&Affine::IDENTITY, &mut |item, to_sheet| {
+            if let Some(bounds) = item.path.transformed(to_sheet).bounds() {
+                all = Some(all.map_or(bounds, |all| all.union(bounds)));
+            }
+        });
+        all
+    }
+
+    fn each_placed(&self, outer: &Affine, visit: &mut impl FnMut(&Item, &Affine)) {
+        match self {
+            Self::Item(item) => visit(item, &(*outer * item.transform)),
+            Self::Group(group) => {
+                let inner = *outer * group.transform;
+                group.nodes.iter().for_each(|node| node.each_placed(&inner, visit));
+            }
+        }
+    }
+
     /// How many groups deep this is: 0 for an item.
     pub(crate) fn depth(&self) -> usize {
         match self {
@@ -70,6 +101,7 @@ pub struct Group {
     depth: usize,
     pub(crate) transform: Affine,
     pub(crate) opacity: f64,
+    pub(crate) clip: Option<Box<Path>>,
     pub(crate) name: Option<Box<str>>,
     pub(crate) fault: Carried,
 }
@@ -93,8 +125,8 @@ const MOST_DEPTH: usize = 200;
 /// ```
 #[must_use]
 pub fn group() -> Group {
-    let (nodes, name, fault) = Default::default();
-    Group { nodes, depth: 1, transform: Affine::IDENTITY, opacity: 1.0, name, fault }
+    let (nodes, clip, name, fault) = Default::default();
+    Group { nodes, depth: 1, transform: Affine::IDENTITY, opacity: 1.0, clip, name, fault }
 }
 
 impl Group {
@@ -122,6 +154,28 @@ impl Group {
     pub fn add_all<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
         nodes.into_iter().for_each(|node| self.push("add_all", node.into()));
         self
+    }
+
+    /// Shows the group only where a path would be filled, strokes and all; the path moves with the group. An empty path
+    /// shows nothing. A clip takes the place of one given before.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let window = group().add(polygon((0.0, 0.0), 4, 40.0).fill("teal")).clipped(circle((0.0, 0.0), 30.0));
+    /// assert!(sheet(80.0, 80.0).centred().add(window).svg()?.contains("<clipPath"));
+    /// # Ok::<(), Fault>(())
+    /// ```
+    #[must_use]
+    pub fn clipped(mut self, by: Path) -> Self {
+        self.fault.take_from(by.carried());
+        self.clip = Some(Box::new(by));
+        self
+    }
+
+    /// The path that the group is clipped by, if there is one.
+    #[must_use]
+    pub fn clip_path(&self) -> Option<&Path> {
+        self.clip.as_deref()
     }
 
     /// The opacity of the whole group, from 0 to 1.

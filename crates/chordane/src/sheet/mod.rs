@@ -4,15 +4,19 @@
 
 mod colour;
 mod colour_names;
+mod copies;
 mod group;
 mod item;
 mod named;
 mod page;
 mod style;
+mod woven;
 
 pub use colour::{Colour, Paint};
+pub use copies::{copies_at, ring_of};
 pub use group::{Group, Node, group};
 pub use item::Item;
 pub use named::{Given, Named};
 pub use page::{Sheet, Unit, sheet};
 pub use style::{Style, style};
+pub use woven::woven;

@@ -1,0 +1,152 @@
+//! Spirals.
+
+use std::f64::consts::TAU;
+
+use super::smooth::smooth;
+use super::wheels::FINE;
+use crate::fault::Carried;
+use crate::number::{Point, polar, pt, turns};
+use crate::path::{Contour, Path};
+
+/// More turns than these only fill a disc.
+const MOST_TURNS: usize = 100_000;
+
+/// A spiral of even spacing (Archimedes), from the inner to the outer radius in so many turns.
+///
+/// It begins at the centre's right and runs clockwise as seen; negative turns run the other way. The inner radius may be
+/// the larger one. In few cubics, nowhere farther from the spiral than a fifty-thousandth of the larger radius;
+/// [`Path::flattened`] gives sides. No turns give an empty path; a negative radius is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let line = spiral((0.0, 0.0), 5.0, 60.0, 4.0);
+/// assert_eq!(line.contours()[0].start(), pt(5.0, 0.0));
+/// ```
+#[must_use]
+pub fn spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> Path {
+    let (call, centre) = ("spiral", centre.into());
+    let mut fault = Carried::default();
+    let sound = given(&mut fault, call, centre, inner, outer, turns);
+    let at = |angle: f64| {
+        let (sin, cos) = angle.sin_cos();
+        let growth = (outer - inner) / (TAU * turns);
+        let radius = inner + growth * angle;
+        (centre + pt(cos, sin) * radius, pt(-sin, cos) * radius + pt(cos, sin) * growth)
+    };
+    drawn(call, fault, sound, inner.max(outer), turns, at)
+}
+
+/// A spiral that grows by the same factor in each turn (Bernoulli's logarithmic one), from the inner to the outer radius.
+///
+/// As [`spiral`] otherwise; a radius of zero is a fault, since no factor leads away from it.
+#[must_use]
+pub fn growing_spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> Path {
+    let (call, centre) = ("growing_spiral", centre.into());
+    let mut fault = Carried::default();
+    let sound = given(&mut fault, call, centre, inner, outer, turns)
+        && fault.positive(call, "inner radius", inner) & fault.positive(call, "outer radius", outer);
+    let pace = (outer / inner).ln() / (TAU * turns);
+    let at = |angle: f64| {
+        let (sin, cos) = angle.sin_cos();
+        let radius = inner * (pace * angle).exp();
+        (centre + pt(cos, sin) * radius, (pt(-sin, cos) + pt(cos, sin) * pace) * radius)
+    };
+    drawn(call, fault, sound, inner.max(outer), turns, at)
+}
+
+/// A spiral of straight sides, so many to a turn: its corners lie on [`spiral`]'s curve.
+///
+/// Fewer than 2 sides to a turn, or no turns, give an empty path; a negative radius is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let square = sided_spiral((0.0, 0.0), 4, 10.0, 60.0, 3.0);
+/// assert_eq!(square.contours()[0].vertex_count(), 13);
+/// ```
+#[must_use]
+pub fn sided_spiral(centre: impl Into<Point>, sides: usize, inner: f64, outer: f64, laps: f64) -> Path {
+    let (call, centre) = ("sided_spiral", centre.into());
+    let mut fault = Carried::default();
+    let sound = given(&mut fault, call, centre, inner, outer, laps);
+    let steps = laps.abs() * sides as f64;
+    let sound = sound && fault.at_most(call, "sides", steps as usize, 10_000_000);
+    if !sound || sides < 2 || steps == 0.0 {
+        return Path::from_parts(Vec::new(), Default::default(), fault);
+    }
+    // The last side is a part of one where the turns are no whole number of sides.
+    let whole = (steps + 1e-9).floor();
+    let places = (0..=whole as usize).map(|i| i as f64).chain((steps > whole + 1e-9).then_some(steps));
+    let corner = |place: f64| {
+        let radius = inner + (outer - inner) * (place / steps);
+        centre + polar(turns(place / sides as f64 * laps.signum()), radius)
+    };
+    Path::open(places.map(corner)).within_numbers(call)
+}
+
+fn given(fault: &mut Carried, call: &'static str, centre: Point, inner: f64, outer: f64, turns: f64) -> bool {
+    fault.point(call, centre)
+        & fault.not_negative(call, "inner radius", inner)
+        & fault.not_negative(call, "outer radius", outer)
+        & fault.finite(call, "number of turns", turns)
+        && fault.at_most(call, "turns", turns.abs().ceil() as usize, MOST_TURNS)
+}
+
+fn drawn(
+    call: &'static str,
+    fault: Carried,
+    sound: bool,
+    size: f64,
+    turns: f64,
+    at: impl Fn(f64) -> (Point, Point),
+) -> Path {
+    let mut contours: Vec<Contour> = Vec::new();
+    if sound && turns != 0.0 && size > 0.0 {
+        let parts = (4.0 * turns.abs()).ceil() as usize;
+        contours.push(smooth((0.0, TAU * turns), parts, false, FINE * size, at));
+    }
+    Path::from_parts(contours, Default::default(), fault).within_numbers(call)
+}
+
+#[cfg(test)]
+mod tests {
+    use std::f64::consts::TAU;
+
+    use crate::prelude::*;
+
+    #[test]
+    fn spirals_have_the_lengths_of_their_integrals() {
+        // From the centre: a / 2 (x sqrt(1 + x^2) + asinh x) with the growth a per radian.
+        let a = 40.0 / (TAU * 3.0);
+        let x = TAU * 3.0;
+        let want = 0.5 * a * (x * x.hypot(1.0) + x.asinh());
+        for turns in [3.0, -3.0] {
+            let length = spiral((1.0, 2.0), 0.0, 40.0, turns).length().unwrap();
+            assert!((length / want - 1.0).abs() < 1e-4, "{length} and {want}");
+        }
+        let pace = 8.0_f64.ln() / (TAU * 2.0);
+        let want = (40.0 - 5.0) * (1.0 / pace).hypot(1.0);
+        let length = growing_spiral((1.0, 2.0), 5.0, 40.0, 2.0).length().unwrap();
+        assert!((length / want - 1.0).abs() < 1e-4, "{length} and {want}");
+        let inward = growing_spiral((1.0, 2.0), 40.0, 5.0, 2.0).length().unwrap();
+        assert!((inward / want - 1.0).abs() < 1e-4);
+        // Few cubics.
+        let count = spiral((0.0, 0.0), 5.0, 60.0, 4.0).contours()[0].vertex_count();
+        assert!(count < 40, "{count}");
+    }
+
+    #[test]
+    fn corners_lie_on_the_even_spiral() {
+        let sides = sided_spiral((0.0, 0.0), 5, 0.0, 50.0, 2.5);
+        for (i, corner) in sides.contours()[0].vertices().enumerate() {
+            assert!((corner.length() - 50.0 * (i as f64 / 12.5).min(1.0)).abs() < 1e-9);
+        }
+        assert_eq!(sides.contours()[0].vertex_count(), 14);
+        assert!(sided_spiral((0.0, 0.0), 1, 0.0, 50.0, 2.5).is_empty());
+        assert!(spiral((0.0, 0.0), 0.0, 50.0, 0.0).is_empty());
+        assert!(spiral((0.0, 0.0), 0.0, 50.0, 1e12).sound().is_err());
+        assert_eq!(
+            growing_spiral((0.0, 0.0), 0.0, 50.0, 1.0).sound().unwrap_err().to_string(),
+            "`growing_spiral`: the inner radius 0 leaves nothing; give more than 0"
+        );
+    }
+}
