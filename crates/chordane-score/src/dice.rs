@@ -14,6 +14,8 @@ use rand_pcg::rand_core::Rng;
 #[derive(Clone, Debug)]
 pub struct Dice {
     generator: Pcg64,
+    /// What smooth chance comes from: of the seed and the name alone, not of what was thrown.
+    pub(crate) key: u64,
 }
 
 impl Dice {
@@ -25,7 +27,8 @@ impl Dice {
         let mixed = name.bytes().fold(0x6c62_272e_07bb_0142_62b8_2175_6295_c58d_u128, |hash, byte| {
             (hash ^ u128::from(byte)).wrapping_mul(0x0000_0000_0100_0000_0000_0000_0000_013b)
         });
-        Self { generator: Pcg64::new(u128::from(seed) ^ mixed.rotate_left(64), mixed) }
+        let key = crate::wander::mixed(seed ^ (mixed as u64) ^ (mixed >> 64) as u64);
+        Self { generator: Pcg64::new(u128::from(seed) ^ mixed.rotate_left(64), mixed), key }
     }
 
     /// A number from 0 up to 1, in steps of 2 to the power of -53.
@@ -96,6 +99,48 @@ impl Dice {
                 return mean + spread * x * (-2.0 * libm::log(square) / square).sqrt();
             }
         }
+    }
+}
+
+/// None of the tries of [`Dice::keep_if`] was kept.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("none of {tries} tries was kept; ease the condition, or give more tries")]
+pub struct NotKept {
+    /// How many were made.
+    pub tries: usize,
+}
+
+impl Dice {
+    /// Makes something by chance again and again until it is to be kept, at most so many times.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane_score::Dice;
+    /// let mut dice = Dice::new(7, "patch");
+    /// let patch = dice.keep_if(
+    ///     100,
+    ///     |dice| Path::closed([(); 5].map(|()| pt(dice.between(0.0, 90.0), dice.between(0.0, 90.0)))),
+    ///     |patch| patch.crosses_itself() == Ok(false) && patch.vertex_gap() > Some(20.0),
+    /// )?;
+    /// assert!(!patch.crosses_itself()?);
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    ///
+    /// # Errors
+    ///
+    /// [`NotKept`] where none of the tries was kept.
+    pub fn keep_if<T>(
+        &mut self,
+        tries: usize,
+        mut make: impl FnMut(&mut Self) -> T,
+        mut keep: impl FnMut(&T) -> bool,
+    ) -> Result<T, NotKept> {
+        (0..tries)
+            .find_map(|_| {
+                let made = make(self);
+                keep(&made).then_some(made)
+            })
+            .ok_or(NotKept { tries })
     }
 }
 

@@ -107,6 +107,7 @@ fn types(engine: &mut Engine) {
     engine.register_type_with_name::<Cell>("cell");
     engine.register_type_with_name::<Extent>("extent");
     engine.register_type_with_name::<Triangle>("triangle");
+    engine.register_type_with_name::<Wheels>("wheels");
     engine.register_type_with_name::<Builder<crate::Dice>>("dice");
     engine.register_type_with_name::<Builder<Pen>>("pen");
     engine.register_type_with_name::<Builder<Group>>("group");
@@ -205,10 +206,17 @@ fn register(
     let any = vec![std::any::TypeId::of::<Dynamic>(); arity];
     engine.register_raw_fn(name, any, move |context: NativeCallContext<'_>, values| {
         let line = context.call_position().line();
-        let mut args = Args::new(values, longest_list, line, &stage);
+        let mut args = Args::new(values, longest_list, line, &stage, &context);
         let fitting = forms.iter().find(|word| args.stands_on(word) && args.mismatch(word).is_none());
         match fitting {
-            Some(word) => (word.run)(&mut args).map(|made| made_by(made, line)).map_err(refusal),
+            Some(word) => {
+                let made = (word.run)(&mut args);
+                // What went wrong in a function of the score is told as it is, at its own place.
+                match args.failure() {
+                    Some(failure) => Err(failure),
+                    None => made.map(|made| made_by(made, line)).map_err(refusal),
+                }
+            }
             None => Err(refusal(unfitting(&forms, &args))),
         }
     });

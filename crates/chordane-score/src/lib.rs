@@ -24,13 +24,15 @@ mod engine;
 mod limits;
 mod mistake;
 mod near;
+mod scatter;
 mod score;
 mod script;
 mod stage;
 mod values;
+mod wander;
 pub mod words;
 
-pub use dice::Dice;
+pub use dice::{Dice, NotKept};
 pub use limits::Limits;
 pub use mistake::Mistake;
 pub use near::nearest;

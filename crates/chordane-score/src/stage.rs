@@ -157,6 +157,7 @@ pub struct Stage {
     knobs: Vec<Knob>,
     problem: Option<KnobProblem>,
     seed: u64,
+    remarks: Vec<String>,
 }
 
 impl Stage {
@@ -169,6 +170,24 @@ impl Stage {
     #[must_use]
     pub fn dice(&self, name: &str) -> Dice {
         Dice::new(self.seed, name)
+    }
+
+    /// Remarks on what the score asked for, such as wheels that never come round: each once, in their order.
+    #[must_use]
+    pub fn remarks(&self) -> &[String] {
+        &self.remarks
+    }
+
+    pub(crate) fn remark(&mut self, text: String) {
+        if !self.remarks.contains(&text) {
+            self.remarks.push(text);
+        }
+    }
+
+    /// The seed.
+    #[must_use]
+    pub fn seed_given(&self) -> u64 {
+        self.seed
     }
 
     /// Sets a knob by its name; what it can be is known when the score declares it.

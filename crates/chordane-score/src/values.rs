@@ -110,6 +110,10 @@ pub enum Kind {
     Texts,
     /// Dice.
     Dice,
+    /// Turning wheels.
+    Wheels,
+    /// A function of a score: `|share| pt(share, 0)`.
+    Function,
     /// A list of anything.
     List,
     /// Anything.
@@ -148,6 +152,8 @@ impl Kind {
             Self::Flag => "true or false",
             Self::Texts => "a list of texts",
             Self::Dice => "dice",
+            Self::Wheels => "wheels",
+            Self::Function => "a function",
             Self::List => "a list",
             Self::Value => "a value",
         }
@@ -171,6 +177,7 @@ impl Kind {
             Self::Cell => Some("write cell(pt(0, 0), 200, 100), or sheet.cell()"),
             Self::Extent => Some("write 12, part(0.5) or part(0.5) + 12"),
             Self::Node => Some("a pen becomes a path by close() or open(); add several with add_all([..])"),
+            Self::Function => Some("write |share| pt(share, 0), or the name of a function as Fn(\"name\")"),
             Self::Text => Some("write it in quotes: \"#c8553d\""),
             _ => None,
         }
@@ -205,6 +212,8 @@ impl Kind {
             Self::Flag => value.is_bool(),
             Self::Texts => list_of(value, Self::Text),
             Self::Dice => value.is::<Builder<Dice>>(),
+            Self::Wheels => value.is::<Wheels>(),
+            Self::Function => value.is_fnptr(),
             Self::List => value.is_array(),
             Self::Value => true,
         }
@@ -237,6 +246,7 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Cell,
         Kind::Triangle,
         Kind::Dice,
+        Kind::Wheels,
     ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),
@@ -274,6 +284,7 @@ const KNOWN_TYPES: &[(&str, &str)] = &[
     ("extent", "an extent"),
     ("triangle", "a triangle"),
     ("dice", "dice"),
+    ("wheels", "wheels"),
 ];
 
 pub(crate) fn number(value: &Dynamic) -> Option<f64> {

@@ -65,6 +65,8 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Triangle => "triangle_by_legs(4, 3)",
         Kind::Dice => "dice(\"tail\")",
         Kind::List | Kind::Value => "[1, 2]",
+        Kind::Wheels => "wheel(5, 1, deg(0))",
+        Kind::Function => "|x| x",
         Kind::Flag => "true",
         Kind::Texts => "[\"teal\", \"red\"]",
         Kind::Curve => "through([[1, 2], [5, 6], [7, 1]])",

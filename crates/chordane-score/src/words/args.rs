@@ -1,9 +1,10 @@
 //! What a word is called with, checked against what it takes.
 
+use std::cell::RefCell;
 use std::sync::{Mutex, PoisonError};
 
 use chordane::prelude::*;
-use rhai::{Array, Dynamic};
+use rhai::{Array, Dynamic, EvalAltResult, FnPtr, FuncArgs, NativeCallContext};
 
 use super::{Kind, Word};
 use crate::values::{self, Builder};
@@ -36,6 +37,9 @@ pub(crate) struct Args<'a, 'b> {
     /// The line of the call, counted from 1.
     pub(crate) line: Option<usize>,
     stage: &'a Mutex<Stage>,
+    context: &'a NativeCallContext<'a>,
+    /// What went wrong in a function of the score.
+    failure: RefCell<Option<Box<EvalAltResult>>>,
 }
 
 impl<'a, 'b> Args<'a, 'b> {
@@ -44,8 +48,9 @@ impl<'a, 'b> Args<'a, 'b> {
         longest_list: usize,
         line: Option<usize>,
         stage: &'a Mutex<Stage>,
+        context: &'a NativeCallContext<'a>,
     ) -> Self {
-        Self { values, longest_list, line, stage }
+        Self { values, longest_list, line, stage, context, failure: RefCell::default() }
     }
 
     /// Looks at what the score is given.
@@ -62,6 +67,33 @@ impl<'a, 'b> Args<'a, 'b> {
     /// The dice that the word is called on.
     pub(crate) fn dice(&self) -> Option<Builder<Dice>> {
         self.value(0)?.read_lock::<Builder<Dice>>().map(|dice| dice.same())
+    }
+
+    /// Calls a function of the score. None where it went wrong: what did is then [`Args::failure`], and it is not called
+    /// again.
+    pub(crate) fn call(&self, at: usize, with: impl FuncArgs) -> Option<Dynamic> {
+        if self.failure.borrow().is_some() {
+            return None;
+        }
+        let function = self.value(at)?.clone().try_cast::<FnPtr>()?;
+        match function.call_within_context::<Dynamic>(self.context, with) {
+            Ok(made) => Some(made),
+            Err(wrong) => {
+                *self.failure.borrow_mut() = Some(wrong);
+                None
+            }
+        }
+    }
+
+    /// What went wrong in a function of the score.
+    pub(crate) fn failure(&self) -> Option<Box<EvalAltResult>> {
+        self.failure.borrow_mut().take()
+    }
+
+    /// The wheels that the word is called on.
+    pub(crate) fn wheels(&self) -> Wheels {
+        let wheels = self.value(0).and_then(|value| value.read_lock::<Wheels>().map(|wheels| wheels.clone()));
+        wheels.unwrap_or_default()
     }
 
     pub(crate) fn flag(&self, at: usize) -> bool {

@@ -314,6 +314,32 @@ const WORDS: &[Word] = &[
         example: "triangle_by_legs(40, 30).placed([10, 10], deg(90))",
         run: |a| path(a.triangle()?.placed(a.point(1), a.angle(2))),
     },
+    Word {
+        name: "honeycomb",
+        on: &[Kind::Cell],
+        takes: &[("columns", Kind::Count), ("rows", Kind::Count)],
+        gives: Kind::Cells,
+        about: "Cells of a honeycomb, as large as fit; each bounds a hexagon.",
+        example: r##"cell(pt(0, 0), 300, 200).honeycomb(4, 3)"##,
+        run: |a| {
+            let (columns, rows, most) = (a.count(1), a.count(2), a.longest_list);
+            if columns.saturating_mul(rows) > most {
+                return Err(Refusal::new(format!(
+                    "{columns} by {rows} cells are too many; give at most {most}"
+                )));
+            }
+            Ok(a.cell(0).honeycomb(columns, rows).map(Dynamic::from).collect::<rhai::Array>().into())
+        },
+    },
+    Word {
+        name: "hexagon",
+        on: &[Kind::Cell],
+        takes: &[],
+        gives: Kind::Path,
+        about: "The hexagon that stands on a corner and fills the cell.",
+        example: r##"cell(pt(0, 0), 52, 60).hexagon()"##,
+        run: |a| path(a.cell(0).hexagon()),
+    },
 ];
 
 fn cells(cells: impl Iterator<Item = Cell>) -> Dynamic {

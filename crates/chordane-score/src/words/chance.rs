@@ -1,10 +1,11 @@
 //! Words for chance.
 
+use chordane::prelude::*;
 use rhai::Dynamic;
 
 use super::{Args, Kind, Refusal, Section, Word};
 use crate::Dice;
-use crate::values::Builder;
+use crate::values::{self, Builder};
 
 pub(super) const SECTION: Section = Section {
     title: "Chance",
@@ -106,7 +107,114 @@ const WORDS: &[Word] = &[
             thrown(a, |dice| dice.normal(mean, spread).into())
         },
     },
+    Word {
+        name: "inside",
+        on: &[Kind::Dice],
+        takes: &[("path", Kind::Path)],
+        gives: Kind::Point,
+        about: "A point within a path, every spot as likely.",
+        example: r##"dice("dot").inside(circle(pt(0, 0), 40))"##,
+        run: |a| {
+            let path = a.path(1);
+            let none = || Refusal::new("the path has no inside: there is no point to give");
+            throw(a, |dice| dice.inside(&path))?.map(Dynamic::from).ok_or_else(none)
+        },
+    },
+    Word {
+        name: "scatter",
+        on: &[Kind::Dice],
+        takes: &[("path", Kind::Path), ("n", Kind::Count)],
+        gives: Kind::Points,
+        about: "So many points within a path, each for itself.",
+        example: r##"dice("dots").scatter(circle(pt(0, 0), 40), 50)"##,
+        run: |a| {
+            let (path, n) = (a.path(1), a.count(2).min(a.longest_list));
+            thrown(a, |dice| point_list(dice.scatter(&path, n)))
+        },
+    },
+    Word {
+        name: "scatter_apart",
+        on: &[Kind::Dice],
+        takes: &[("path", Kind::Path), ("distance", Kind::Number)],
+        gives: Kind::Points,
+        about: "As many points within a path as keep a distance from one another: even, but without a pattern.",
+        example: r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6)"##,
+        run: |a| {
+            let (path, distance) = (a.path(1), a.number(2));
+            thrown(a, |dice| point_list(dice.scatter_apart(&path, distance)))
+        },
+    },
+    Word {
+        name: "wander",
+        on: &[Kind::Dice],
+        takes: &[("x", Kind::Number)],
+        gives: Kind::Number,
+        about: "A number from -1 to 1 that wanders smoothly with x: about one hill or dale between two whole numbers.",
+        example: r##"dice("gust").wander(0.4)"##,
+        run: |a| {
+            let x = a.number(1);
+            thrown(a, |dice| dice.wander(x).into())
+        },
+    },
+    Word {
+        name: "wander",
+        on: &[Kind::Dice],
+        takes: &[("x", Kind::Number), ("y", Kind::Number)],
+        gives: Kind::Number,
+        about: "A number from -1 to 1 that wanders smoothly over a plane.",
+        example: r##"dice("gust").wander(0.4, 2.7)"##,
+        run: |a| {
+            let (x, y) = (a.number(1), a.number(2));
+            thrown(a, |dice| dice.wander_over(x, y).into())
+        },
+    },
+    Word {
+        name: "wander_loop",
+        on: &[Kind::Dice],
+        takes: &[("phase", Kind::Number), ("busy", Kind::Number)],
+        gives: Kind::Number,
+        about: "A number from -1 to 1 that wanders smoothly and comes round: a phase of 1 gives what 0 gave. Busy is about how many hills and dales.",
+        example: r##"dice("gust").wander_loop(0.25, 5)"##,
+        run: |a| {
+            let (phase, busy) = (a.number(1), a.number(2));
+            thrown(a, |dice| dice.wander_loop(phase, busy).into())
+        },
+    },
+    Word {
+        name: "keep_if",
+        on: &[Kind::Dice],
+        takes: &[("tries", Kind::Count), ("make", Kind::Function), ("keep", Kind::Function)],
+        gives: Kind::Value,
+        about: "Makes something from the dice again and again until it is to be kept, at most so many times.",
+        example: r##"dice("patch").keep_if(200, |dice| closed(dice.scatter(rectangle(pt(0, 0), 90, 90), 5)), |patch| !patch.crosses_itself() && patch.vertex_gap() > 20)"##,
+        run: |a| {
+            let tries = a.count(1);
+            let dice = a.dice().ok_or_else(|| Refusal::new("these are no dice"))?;
+            for _ in 0..tries {
+                let Some(made) = a.call(2, (dice.same(),)) else { return Ok(Dynamic::UNIT) };
+                let Some(kept) = a.call(3, (made.clone(),)) else { return Ok(Dynamic::UNIT) };
+                match kept.as_bool() {
+                    Ok(true) => return Ok(made),
+                    Ok(false) => {}
+                    Err(_) => {
+                        let given = values::description(&kept);
+                        let told =
+                            format!("`keep_if` wants true or false from its keep, and was given {given}");
+                        return Err(Refusal::new(told));
+                    }
+                }
+            }
+            Err(Refusal {
+                message: format!("none of {tries} tries was kept"),
+                advice: Some("ease the condition, or give more tries".to_owned()),
+            })
+        },
+    },
 ];
+
+fn point_list(points: Vec<Point>) -> Dynamic {
+    points.into_iter().map(Dynamic::from).collect::<rhai::Array>().into()
+}
 
 /// Throws the dice that the word is called on.
 fn throw<R>(a: &Args<'_, '_>, throw: impl FnOnce(&mut Dice) -> R) -> Result<R, Refusal> {

@@ -4,6 +4,7 @@
 //! cannot disagree. An entry says what the word is called on, what it takes and gives, in plain words what it
 //! does, and shows an example that runs; what it *does* is one call into the library.
 
+mod along;
 mod args;
 mod cells;
 mod chance;
@@ -18,6 +19,7 @@ mod pen;
 mod shapes;
 mod sheets;
 mod styles;
+mod wheels;
 
 pub use crate::values::Kind;
 pub use page::markdown;
@@ -73,6 +75,8 @@ pub const SECTIONS: &[Section] = &[
     paths::SECTION,
     edits::SECTION,
     shapes::SECTION,
+    wheels::SECTION,
+    along::SECTION,
     cells::SECTION,
     measure::SECTION,
     styles::SECTION,

@@ -261,6 +261,21 @@ const WORDS: &[Word] = &[
         example: "round(2.5)",
         run: |a| Ok(tidy(a.number(0).round())),
     },
+    Word {
+        name: "golden_places",
+        on: &[],
+        takes: &[("n", Kind::Count), ("spacing", Kind::Number)],
+        gives: Kind::Points,
+        about: "Points that fill a disc evenly round the origin, each a golden angle on from the one before.",
+        example: r##"golden_places(90, 5)"##,
+        run: |a| {
+            let (n, most) = (a.count(0), a.longest_list);
+            if n > most {
+                return Err(Refusal::new(format!("{n} points are too many; give at most {most}")));
+            }
+            Ok(golden_places(n, a.number(1)).map(Dynamic::from).collect::<rhai::Array>().into())
+        },
+    },
 ];
 
 /// A number as the engine's whole one where it is whole, so that it can count and index.

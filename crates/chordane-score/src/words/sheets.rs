@@ -24,6 +24,53 @@ const WORDS: &[Word] = &[
         run: |_| group_value(group()),
     },
     Word {
+        name: "ring_of",
+        on: &[],
+        takes: &[("node", Kind::Node), ("n", Kind::Count), ("radius", Kind::Number)],
+        gives: Kind::Group,
+        about: "Copies evenly on a ring round the origin, each turned with it, the first straight above.",
+        example: r##"ring_of(circle(pt(0, 0), 6).fill("teal"), 12, 50)"##,
+        run: |a| {
+            let (n, most) = (a.count(1), a.longest_list);
+            if n > most {
+                return Err(Refusal::new(format!("{n} copies are too many; give at most {most}")));
+            }
+            group_value(ring_of(a.node(0), n, a.number(2)))
+        },
+    },
+    Word {
+        name: "copies_at",
+        on: &[],
+        takes: &[("node", Kind::Node), ("points", Kind::Points)],
+        gives: Kind::Group,
+        about: "Copies with their origin at each of some points.",
+        example: r##"copies_at(circle(pt(0, 0), 2).fill("teal"), golden_places(90, 5))"##,
+        run: |a| group_value(copies_at(a.node(0), a.points(1))),
+    },
+    Word {
+        name: "woven",
+        on: &[],
+        takes: &[("nodes", Kind::Nodes)],
+        gives: Kind::Group,
+        about: "A ring of overlapping things, in order: each lies over the one before it, and the first over the last, without a seam.",
+        example: r##"let hoops = [];
+for angle in around(9) { hoops.push(ring(polar(angle, 40), 26, 18).fill("teal").stroke("white", 2)); }
+woven(hoops)"##,
+        run: |a| group_value(woven(a.nodes(0))),
+    },
+    Word {
+        name: "clipped",
+        on: &[Kind::Group],
+        takes: &[("by", Kind::Path)],
+        gives: Kind::Group,
+        about: "Shows the group only where a path would be filled; the path moves with the group.",
+        example: r##"group().add(polygon(pt(0, 0), 4, 40).fill("teal")).clipped(circle(pt(0, 0), 30))"##,
+        run: |a| {
+            let by = a.path(1);
+            change_group(a, |group| group.clipped(by))
+        },
+    },
+    Word {
         name: "add",
         on: &[Kind::Sheet, Kind::Group],
         takes: &[("node", Kind::Node)],

@@ -1,5 +1,6 @@
 //! Measures: what encloses what, how large and how long it is, which way round it runs, and what is how far along.
 
+mod apart;
 mod area;
 mod crossings;
 mod inside;

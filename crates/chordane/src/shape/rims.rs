@@ -73,7 +73,7 @@ pub fn scallop(centre: impl Into<Point>, bumps: usize, radius: f64, depth: f64) 
 /// ```
 /// use chordane::prelude::*;
 /// let patch = blob((0.0, 0.0), [40.0, 52.0, 38.0, 47.0, 44.0]);
-/// assert_eq!(patch.contours()[0].vertex_count(), 5);
+/// assert_eq!(patch.contours()[0].segments().count(), 5);
 /// ```
 #[must_use]
 pub fn blob(centre: impl Into<Point>, radii: impl IntoIterator<Item = f64>) -> Path {

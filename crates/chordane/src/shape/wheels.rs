@@ -230,6 +230,12 @@ impl Wheels {
         Closing { laps, turns: self.wheels.iter().map(turns).collect(), exact: exact.is_some() }
     }
 
+    /// Whether the laps were given, by [`Wheels::laps`].
+    #[must_use]
+    pub fn laps_given(&self) -> bool {
+        self.laps.is_some()
+    }
+
     /// The laps that are drawn, and whether they end where they began.
     fn drawn_laps(&self) -> (f64, bool) {
         let Some(laps) = self.laps else {
@@ -326,7 +332,7 @@ impl Wheels {
 /// Sine and cosine of where a wheel stands; whole turns are taken off first, so that many laps cost no accuracy.
 fn turned(wheel: &Wheel, share: f64) -> (f64, f64) {
     let turns = wheel.turns * share;
-    ((turns - turns.round()) * TAU + wheel.start.radians()).sin_cos()
+    (crate::number::turns(turns - turns.round()) + wheel.start).sin_cos()
 }
 
 #[cfg(test)]
