@@ -128,6 +128,7 @@ fn operators(engine: &mut Engine) {
         let whole = u32::try_from(b).ok().and_then(|b| a.checked_pow(b));
         whole.map_or_else(|| Dynamic::from_float((a as f64).powf(b as f64)), Dynamic::from_int)
     });
+    engine.register_fn("!", |a: bool| !a);
     engine.register_fn("+", |a: Point, b: Point| a + b);
     engine.register_fn("-", |a: Point, b: Point| a - b);
     engine.register_fn("-", |a: Point| -a);

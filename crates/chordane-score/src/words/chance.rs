@@ -198,8 +198,7 @@ const WORDS: &[Word] = &[
                     Ok(false) => {}
                     Err(_) => {
                         let given = values::description(&kept);
-                        let told =
-                            format!("`keep_if` wants true or false from its keep, and was given {given}");
+                        let told = format!("the keep of `keep_if` must give true or false, and gave {given}");
                         return Err(Refusal::new(told));
                     }
                 }
