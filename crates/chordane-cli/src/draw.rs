@@ -13,31 +13,61 @@ use crate::input::Input;
 use crate::knobs;
 use crate::options::{DrawFileOptions, DrawOptions};
 use crate::output::{Target, say, size, time};
+use crate::record::Record;
 
 /// Draws the score or document in a file.
 pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
-    let input = Input::read(&options.input)?;
-    score(&options.draw, |stage| input.sheet(options.limits.limits(), stage))
+    let (input, stage) = if options.again {
+        let record = Record::read(&options.input)?;
+        let mut stage = Stage::default();
+        stage.seed(record.seed);
+        record.knobs.iter().for_each(|(name, value)| stage.set(name, value));
+        if let Some([width, height]) = record.size {
+            stage.ask_size((width, height));
+        }
+        (record.input(&options.input)?, stage)
+    } else {
+        (Input::read(&options.input)?, Stage::default())
+    };
+    // Only a score can be run again; a document is what it is.
+    let origin = match &input {
+        Input::Score(name, source) => Some((name.clone(), source.clone())),
+        Input::Svg(..) => None,
+    };
+    let origin = origin.as_ref().map(|(name, source)| (name.as_str(), Some(source.as_str())));
+    score(&options.draw, stage, origin, |stage| input.sheet(options.limits.limits(), stage))
 }
+
+/// What a score is called, and its text where it has one.
+pub(crate) type Origin<'a> = (&'a str, Option<&'a str>);
 
 /// Draws what a score makes. The places to write to are looked at before the score runs.
 pub(crate) fn score(
     options: &DrawOptions,
+    stage: Stage,
+    origin: Option<Origin<'_>>,
     make: impl FnOnce(&mut Stage) -> Result<Sheet, Failure>,
 ) -> Result<(), Failure> {
     let format = options.format.map(Format::from);
     let targets = options.out.iter().map(|out| Target::of(out, format)).collect::<Result<Vec<_>, _>>()?;
     let mut begin = Instant::now();
-    let mut stage = options.knobs.stage()?;
+    let mut stage = options.knobs.stage_from(stage)?;
+    if let Some((width, height)) = options.size {
+        stage.ask_size((f64::from(width), f64::from(height)));
+    }
     let sheet = knobs::performed(&mut stage, make)?;
     if options.list_knobs {
         return knobs::list(&stage);
     }
     note_drafts(&sheet);
     let shown = if options.bones { options.size.or_else(|| Some(fitted(&sheet))) } else { options.size };
-    let sheet = if options.bones { bones(&sheet, shown)? } else { sheet };
+    let sheet = match origin {
+        _ if options.bones => bones(&sheet, shown)?,
+        Some((name, source)) => Record::of(name, source, &stage).put_on(sheet),
+        None => sheet,
+    };
     for target in &targets {
-        let bytes = render(&sheet, target.format, shown, options)?;
+        let bytes = render(&sheet, target.format, shown, options.max_side, options.decimals)?;
         target.write(&bytes)?;
         say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));
         begin = Instant::now();
@@ -63,15 +93,16 @@ fn bones(sheet: &Sheet, size: Option<(u32, u32)>) -> Result<Sheet, Failure> {
 }
 
 /// The bytes of a file.
-fn render(
+pub(crate) fn render(
     sheet: &Sheet,
     format: Format,
     size: Option<(u32, u32)>,
-    options: &DrawOptions,
+    max_side: u32,
+    decimals: Option<u8>,
 ) -> Result<Vec<u8>, Failure> {
     let drawn = match format {
         Format::Png => {
-            let mut pixels = PixelOptions::default().max_side(options.max_side);
+            let mut pixels = PixelOptions::default().max_side(max_side);
             if let Some((width, height)) = size {
                 pixels = pixels.size(width, height);
             }
@@ -79,7 +110,7 @@ fn render(
         }
         _ => {
             let mut svg = SvgOptions::default();
-            if let Some(decimals) = options.decimals {
+            if let Some(decimals) = decimals {
                 svg = svg.decimals(usize::from(decimals));
             }
             if let Some((width, height)) = size {

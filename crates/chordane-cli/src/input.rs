@@ -39,15 +39,7 @@ impl Input {
                 "name a .chord or .svg file, or - to read one from standard input",
             ));
         }
-        let bytes = std::fs::read(file).map_err(|error| match error.kind() {
-            std::io::ErrorKind::NotFound => {
-                Failure::call(format!("there is no file {name}"), "check the name and the folder")
-            }
-            _ => Failure::machine(
-                format!("{name} cannot be read: {error}"),
-                "check that it is a file you may read",
-            ),
-        })?;
+        let bytes = read_file(file)?;
         if ending == "svg" { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes) }
     }
 
@@ -70,6 +62,20 @@ impl Input {
             }
         }
     }
+}
+
+/// The bytes of a file.
+pub(crate) fn read_file(file: &Path) -> Result<Vec<u8>, Failure> {
+    let name = file.display();
+    std::fs::read(file).map_err(|error| match error.kind() {
+        std::io::ErrorKind::NotFound => {
+            Failure::call(format!("there is no file {name}"), "check the name and the folder")
+        }
+        _ => Failure::machine(
+            format!("{name} cannot be read: {error}"),
+            "check that it is a file you may read",
+        ),
+    })
 }
 
 fn text(bytes: Vec<u8>, name: &str) -> Result<String, Failure> {

@@ -12,8 +12,15 @@ use crate::output::{print, say};
 impl KnobOptions {
     /// The stage with the knobs set as asked.
     pub(crate) fn stage(&self) -> Result<Stage, Failure> {
-        let mut stage = Stage::default();
-        stage.seed(self.chosen_seed()?);
+        self.stage_from(Stage::default())
+    }
+
+    /// As asked, over what there was.
+    pub(crate) fn stage_from(&self, mut stage: Stage) -> Result<Stage, Failure> {
+        if let Some(seed) = self.chosen_seed()? {
+            stage.seed(seed);
+        }
+        let mut names = Vec::new();
         for setting in &self.set {
             let (name, value) = setting.split_once('=').ok_or_else(|| {
                 Failure::call(
@@ -21,21 +28,30 @@ impl KnobOptions {
                     "write --set NAME=VALUE, as in --set sag=0.2",
                 )
             })?;
-            stage.set(name.trim(), value);
+            let name = name.trim();
+            if names.contains(&name) {
+                return Err(Failure::call(
+                    format!("the knob \"{name}\" is set twice"),
+                    "give --set once for each knob",
+                ));
+            }
+            names.push(name);
+            stage.set(name, value);
         }
         Ok(stage)
     }
 
-    fn chosen_seed(&self) -> Result<u64, Failure> {
-        if self.seed == "new" {
+    pub(crate) fn chosen_seed(&self) -> Result<Option<u64>, Failure> {
+        let Some(seed) = &self.seed else { return Ok(None) };
+        if seed == "new" {
             // Small enough to be typed again; the time alone decides.
             let time = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH);
             let seed = time.map_or(1, |time| (time.as_nanos() / 1000 % 1_000_000) as u64);
             say(&format!("seed {seed}; draw it again with --seed {seed}"));
-            return Ok(seed);
+            return Ok(Some(seed));
         }
-        self.seed.parse().map_err(|_| {
-            Failure::call(format!("--seed {} is no seed", self.seed), "give a whole number from 0 up, or new")
+        seed.parse().map(Some).map_err(|_| {
+            Failure::call(format!("--seed {seed} is no seed"), "give a whole number from 0 up, or new")
         })
     }
 }
@@ -46,6 +62,7 @@ pub(crate) fn performed(
     make: impl FnOnce(&mut Stage) -> Result<Sheet, Failure>,
 ) -> Result<Sheet, Failure> {
     let made = make(stage);
+    stage.remarks().iter().for_each(|remark| say(&format!("note: {remark}")));
     match stage.problem().filter(|_| made.is_ok()) {
         Some(problem) => Err(Failure::call(problem.message, problem.mend)),
         None => made,

@@ -25,6 +25,8 @@ mod knobs;
 mod manual;
 mod options;
 mod output;
+mod record;
+mod vary;
 mod words;
 
 use std::ffi::OsString;
@@ -48,6 +50,7 @@ pub fn main() -> ExitCode {
     end(match options.action {
         Action::Draw(options) => draw::score_file(&options),
         Action::Check(options) => return found(check::file(&options)),
+        Action::Vary(options) => vary::file(&options),
         Action::Words(options) => words::show(&options),
         Action::Demo(options) => demo::write(&options),
         Action::Completions(options) => manual::completions(&options),
@@ -59,13 +62,13 @@ pub fn main() -> ExitCode {
 ///
 /// `name` is what the score is called in messages and help.
 #[must_use]
-pub fn run(name: &'static str, score: impl Score) -> ExitCode {
+pub fn run(name: &'static str, score: impl Score + Sync) -> ExitCode {
     run_with(name, score, std::env::args_os())
 }
 
 fn run_with(
     name: &'static str,
-    score: impl Score,
+    score: impl Score + Sync,
     arguments: impl IntoIterator<Item = OsString>,
 ) -> ExitCode {
     let command = options::command_of_one_score(name);
@@ -77,7 +80,12 @@ fn run_with(
         Ok(options::OneScore { action: Some(options::OneScoreAction::Check(options)), .. }) => {
             found(check::score(&options, make))
         }
-        Ok(options::OneScore { draw: options, .. }) => end(draw::score(&options, make)),
+        Ok(options::OneScore { action: Some(options::OneScoreAction::Vary(options)), .. }) => {
+            end(vary::score(&options, (name, None), make))
+        }
+        Ok(options::OneScore { draw: options, .. }) => {
+            end(draw::score(&options, Stage::default(), Some((name, None)), make))
+        }
         Err(error) => usage(&error),
     }
 }

@@ -21,6 +21,7 @@ First steps:
   chordane words                              see every word of a score
   chordane draw sail.chord -o sail.png        draw a score and look at it
   chordane check sail.chord                   see its figures, and what looks wrong
+  chordane vary sail.chord -o all.png --seeds 24    see many of it side by side
 
 A score is a text file whose last value is a sheet:
   let sail = polygon(pt(0, 0), 4, 120);
@@ -32,6 +33,8 @@ pub(crate) enum Action {
     Draw(DrawFileOptions),
     /// Look a score or an SVG document over: figures of every path, and what looks wrong
     Check(CheckFileOptions),
+    /// Draw a score many times, by seeds, knobs or sizes, on one contact sheet
+    Vary(VaryFileOptions),
     /// Show the words of a score, or one of them with an example
     Words(WordsOptions),
     /// Make the demo: every picture, and a page that shows them beside their scores
@@ -56,6 +59,9 @@ Examples:
 pub(crate) struct DrawFileOptions {
     /// The score or drawing: a .chord or .svg file, or - for standard input
     pub(crate) input: PathBuf,
+    /// Make a picture again: INPUT is a .svg or .png file that was drawn from a score
+    #[arg(long)]
+    pub(crate) again: bool,
     #[command(flatten)]
     pub(crate) draw: DrawOptions,
     #[command(flatten)]
@@ -95,9 +101,57 @@ pub(crate) struct KnobOptions {
     /// Set a knob of the score; can be given several times
     #[arg(long = "set", value_name = "NAME=VALUE")]
     pub(crate) set: Vec<String>,
-    /// The seed of the score's dice: a whole number, or new to pick one and say which
-    #[arg(long, value_name = "N", default_value = "0")]
-    pub(crate) seed: String,
+    /// The seed of the score's dice: a whole number, or new to pick one and say which [default: 0]
+    #[arg(long, value_name = "N")]
+    pub(crate) seed: Option<String>,
+}
+
+const VARY_EXAMPLES: &str = "\
+Examples:
+  chordane vary sail.chord -o seeds.png --seeds 24                   24 seeds, side by side
+  chordane vary sail.chord -o sag.png --over sag=0..0.4:5            five steps of a knob
+  chordane vary sail.chord -o all.png --over sag=0..0.4:5 --over tail=bows,plain
+                                                                     two knobs, as a grid
+  chordane vary tag.chord -o sizes.png --sizes 320x200,1280x200,200x600
+  chordane vary sail.chord -o seeds.png --seeds 24 --keep 7,12       and 7 and 12 at full size
+Make a kept picture again, from its file alone: chordane draw --again seeds-7.png -o sail.svg";
+
+#[derive(Debug, Args)]
+#[command(after_help = VARY_EXAMPLES)]
+pub(crate) struct VaryFileOptions {
+    /// The score: a .chord file, or - for standard input
+    pub(crate) input: PathBuf,
+    #[command(flatten)]
+    pub(crate) vary: VaryOptions,
+    #[command(flatten)]
+    pub(crate) limits: LimitOptions,
+}
+
+/// The most pictures on one contact sheet.
+pub(crate) const MOST_PICTURES: usize = 1000;
+
+#[derive(Debug, Args)]
+pub(crate) struct VaryOptions {
+    /// The contact sheet to write, .svg or .png; can be given several times
+    #[arg(short, long = "out", value_name = "OUT", required = true)]
+    pub(crate) out: Vec<PathBuf>,
+    /// So many seeds, from 1 on, or from --seed on
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MOST_PICTURES as u64))]
+    pub(crate) seeds: Option<u64>,
+    /// A knob in even steps, or by a list of its values; given twice, the knobs make a grid
+    #[arg(long, value_name = "NAME=LOW..HIGH:STEPS")]
+    pub(crate) over: Vec<String>,
+    /// The sheet's size in pixels, for scores that ask for it with asked_size(..)
+    #[arg(long, value_name = "WxH,WxH,..", value_delimiter = ',', value_parser = parse_size)]
+    pub(crate) sizes: Vec<(u32, u32)>,
+    /// The numbers of pictures to write at full size too, beside the contact sheet
+    #[arg(long, value_name = "N,N,..", value_delimiter = ',')]
+    pub(crate) keep: Vec<usize>,
+    #[command(flatten)]
+    pub(crate) knobs: KnobOptions,
+    /// The most pixels a side that a picture may have
+    #[arg(long, value_name = "PIXELS", default_value_t = MOST_PIXELS_A_SIDE)]
+    pub(crate) max_side: u32,
 }
 
 const CHECK_EXAMPLES: &str = "\
@@ -223,6 +277,8 @@ pub(crate) struct OneScore {
 pub(crate) enum OneScoreAction {
     /// Look the score over: figures of every path, and what looks wrong
     Check(CheckOptions),
+    /// Draw the score many times, by seeds, knobs or sizes, on one contact sheet
+    Vary(VaryOptions),
 }
 
 pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {

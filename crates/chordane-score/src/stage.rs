@@ -158,6 +158,7 @@ pub struct Stage {
     problem: Option<KnobProblem>,
     seed: u64,
     remarks: Vec<String>,
+    size: Option<Point>,
 }
 
 impl Stage {
@@ -170,6 +171,12 @@ impl Stage {
     #[must_use]
     pub fn dice(&self, name: &str) -> Dice {
         Dice::new(self.seed, name)
+    }
+
+    /// What the knobs were set to, by name.
+    #[must_use]
+    pub fn settings(&self) -> &BTreeMap<String, String> {
+        &self.given
     }
 
     /// Remarks on what the score asked for, such as wheels that never come round: each once, in their order.
@@ -186,7 +193,7 @@ impl Stage {
 
     /// The seed.
     #[must_use]
-    pub fn seed_given(&self) -> u64 {
+    pub fn its_seed(&self) -> u64 {
         self.seed
     }
 
@@ -195,9 +202,28 @@ impl Stage {
         self.given.insert(name.to_owned(), value.trim().to_owned());
     }
 
+    /// Asks the score for a sheet of this size, where it can have any; see [`Stage::asked_size`].
+    pub fn ask_size(&mut self, size: impl Into<Point>) {
+        self.size = Some(size.into());
+    }
+
+    /// The size that is asked for, where one is.
+    #[must_use]
+    pub fn size_asked(&self) -> Option<Point> {
+        self.size
+    }
+
+    /// The size that is asked for, or the score's own where none is: a score that lays itself out within it looks right at
+    /// any size.
+    #[must_use]
+    pub fn asked_size(&self, own: impl Into<Point>) -> Point {
+        self.size.unwrap_or_else(|| own.into())
+    }
+
     /// The same settings for another run.
-    fn again(&self) -> Self {
-        Self { given: self.given.clone(), seed: self.seed, ..Self::default() }
+    #[must_use]
+    pub fn again(&self) -> Self {
+        Self { given: self.given.clone(), seed: self.seed, size: self.size, ..Self::default() }
     }
 
     /// The knobs that change nothing: set to something else, `perform` makes the same drawing. Each knob that was declared

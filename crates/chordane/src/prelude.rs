@@ -22,5 +22,6 @@ pub use crate::shape::{
     wheel_polygon, wheels_inside, wheels_outside,
 };
 pub use crate::sheet::{
-    Colour, Group, Item, Node, Sheet, Style, Unit, copies_at, group, ring_of, sheet, style, woven,
+    Colour, ContactAxes, Group, Item, Node, Sheet, Style, Unit, contact_sheet, copies_at, group, ring_of,
+    sheet, style, woven,
 };

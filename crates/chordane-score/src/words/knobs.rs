@@ -78,6 +78,19 @@ start(pt(0, 0)).quad([50, 60 * sag], [100, 0]).open()"#,
             declared(a, |stage, name| stage.place(name, start))
         },
     },
+    Word {
+        name: "asked_size",
+        on: &[],
+        takes: &[("width", Kind::Number), ("height", Kind::Number)],
+        gives: Kind::Point,
+        about: "The size that is asked for by --size or vary --sizes, or else this one: a score that lays itself out within it looks right at any size.",
+        example: r##"let size = asked_size(640, 480);
+sheet(size.x, size.y).ground("#f4efe6")"##,
+        run: |a| {
+            let own = chordane::number::pt(a.number(0), a.number(1));
+            Ok(Dynamic::from(a.stage(|stage| stage.asked_size(own))))
+        },
+    },
 ];
 
 fn declared<T: Clone + Send + Sync + 'static>(

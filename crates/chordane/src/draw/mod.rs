@@ -11,5 +11,6 @@ mod svg;
 
 pub use bones::BonesOptions;
 pub use pixels::{DrawError, MOST_PIXELS_A_SIDE, PixelOptions, Pixels};
+pub(crate) use png::METADATA;
 pub use save::{Format, SaveError, write_whole};
 pub use svg::SvgOptions;

@@ -23,6 +23,8 @@ pub struct Pixels {
     width: u32,
     height: u32,
     data: Vec<Rgba>,
+    /// What a file carries along unseen.
+    pub(super) metadata: Option<Box<str>>,
 }
 
 /// How a sheet is turned into pixels.
@@ -112,7 +114,7 @@ impl Pixels {
     /// A transparent picture.
     #[must_use]
     pub fn new(width: u32, height: u32) -> Self {
-        Self { width, height, data: vec![[0; 4]; width as usize * height as usize] }
+        Self { width, height, data: vec![[0; 4]; width as usize * height as usize], metadata: None }
     }
 
     /// Pixels a row.
@@ -220,6 +222,7 @@ impl Sheet {
         }
         let mut pixels = Pixels::new(size.x as u32, size.y as u32);
         pixels.draw_within(self, options.tolerance)?;
+        pixels.metadata.clone_from(&self.metadata);
         Ok(pixels)
     }
 }

@@ -4,6 +4,9 @@ use std::io::{self, Write};
 
 use super::Pixels;
 
+/// The keyword of a sheet's metadata.
+pub(crate) const METADATA: &str = "Comment";
+
 impl Pixels {
     /// Writes the picture as a PNG file.
     ///
@@ -19,6 +22,9 @@ impl Pixels {
         // row, in half the time.
         encoder.set_filter(png::Filter::Up);
         encoder.set_compression(png::Compression::Balanced);
+        if let Some(text) = &self.metadata {
+            encoder.add_itxt_chunk(METADATA.to_owned(), text.to_string()).map_err(io::Error::from)?;
+        }
         let mut writer = encoder.write_header().map_err(io::Error::from)?;
         writer.write_image_data(self.bytes()).map_err(io::Error::from)?;
         writer.finish().map_err(io::Error::from)

@@ -97,6 +97,9 @@ impl Writer {
             "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{wide}\" height=\"{high}\" \
              viewBox=\"{x} {y} {width} {height}\">"
         );
+        if let Some(text) = &sheet.metadata {
+            let _ = writeln!(self.out, "<metadata>{}</metadata>", quick_xml::escape::partial_escape(&**text));
+        }
         if let Some(ground) = sheet.ground {
             // Shown in another shape, the sheet lies in the middle and its ground reaches over the margins.
             let margin = shown.map_or(Point::ZERO, |(wide, high)| {

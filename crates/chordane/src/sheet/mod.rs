@@ -4,6 +4,7 @@
 
 mod colour;
 mod colour_names;
+mod contact;
 mod copies;
 mod group;
 mod item;
@@ -13,6 +14,7 @@ mod style;
 mod woven;
 
 pub use colour::{Colour, Paint};
+pub use contact::{ContactAxes, contact_sheet};
 pub use copies::{copies_at, ring_of};
 pub use group::{Group, Node, group};
 pub use item::Item;

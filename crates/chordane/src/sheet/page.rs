@@ -49,6 +49,7 @@ pub struct Sheet {
     pub(crate) ground: Option<Colour>,
     pub(crate) centred: bool,
     pub(crate) y_up: bool,
+    pub(crate) metadata: Option<Box<str>>,
     pub(crate) nodes: Vec<Node>,
     pub(crate) fault: Carried,
 }
@@ -72,8 +73,8 @@ pub fn sheet(width: f64, height: f64) -> Sheet {
             fault.note(Fault::new("sheet", FaultKind::NotPositive { what, value }));
         }
     }
-    let (unit, ground, centred, y_up, nodes) = Default::default();
-    Sheet { size: Point::new(width, height), unit, ground, centred, y_up, nodes, fault }
+    let (unit, ground, centred, y_up, metadata, nodes) = Default::default();
+    Sheet { size: Point::new(width, height), unit, ground, centred, y_up, metadata, nodes, fault }
 }
 
 impl Sheet {
@@ -121,6 +122,14 @@ impl Sheet {
             Ok(colour) => self.ground = Some(colour),
             Err(fault) => self.fault.note(fault),
         }
+        self
+    }
+
+    /// A text that files carry along unseen: how the drawing was made, for example. [`read_metadata`](crate::read::read_metadata)
+    /// finds it again.
+    #[must_use]
+    pub fn metadata(mut self, text: &str) -> Self {
+        self.metadata = Some(text.into());
         self
     }
 

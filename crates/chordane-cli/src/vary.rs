@@ -1,0 +1,290 @@
+//! `chordane vary`: a score many times, on one contact sheet.
+
+use std::path::{Path, PathBuf};
+use std::time::{Duration, Instant};
+
+use chordane::number::Point;
+use chordane::sheet::{ContactAxes, Sheet, contact_sheet};
+use chordane_score::{Score, Script, Stage};
+use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use rayon::prelude::*;
+
+use crate::draw::{Origin, render};
+use crate::failure::Failure;
+use crate::input::Input;
+use crate::knobs;
+use crate::options::{MOST_PICTURES, VaryFileOptions, VaryOptions};
+use crate::output::{Target, say, size, time};
+use crate::record::Record;
+
+/// Varies the score in a file.
+pub(crate) fn file(options: &VaryFileOptions) -> Result<(), Failure> {
+    match Input::read(&options.input)? {
+        Input::Score(name, source) => {
+            let script = Script::read(name.clone(), source.clone(), options.limits.limits())?;
+            score(&options.vary, (&name, Some(&source)), |stage| Ok(script.perform(stage)?))
+        }
+        Input::Svg(name, _) => Err(Failure::call(
+            format!("{name} is a document: it has no seed, no knobs and no other sizes"),
+            "name a .chord file",
+        )),
+    }
+}
+
+/// One picture to be made: what it is called, and on what stage.
+struct Variant {
+    caption: String,
+    stage: Stage,
+}
+
+/// What is drawn, and how it is laid out.
+struct Plan {
+    variants: Vec<Variant>,
+    columns: usize,
+    axes: Option<ContactAxes>,
+}
+
+/// Varies what a score makes. The places to write to are looked at before the score runs.
+pub(crate) fn score(
+    options: &VaryOptions,
+    origin: Origin<'_>,
+    make: impl Fn(&mut Stage) -> Result<Sheet, Failure> + Sync,
+) -> Result<(), Failure> {
+    let begin = Instant::now();
+    let targets = options.out.iter().map(|out| Target::of(out, None)).collect::<Result<Vec<_>, _>>()?;
+    let plan = plan(options)?;
+    let count = plan.variants.len();
+    if let Some(none) = options.keep.iter().find(|number| !(1..=count).contains(number)) {
+        return Err(Failure::call(
+            format!("there is no picture {none} to keep"),
+            format!("give 1 to {count}"),
+        ));
+    }
+    let bar = progress(count);
+    let draw = |variant: &Variant| {
+        let mut stage = variant.stage.again();
+        let sheet = knobs::performed(&mut stage, &make)
+            .and_then(|sheet| {
+                let sound = sheet
+                    .sound()
+                    .map(drop)
+                    .map_err(|fault| Failure::input(fault.to_string(), "mend it in the score"));
+                sound.map(|()| sheet)
+            })
+            .inspect_err(|_| bar.suspend(|| say(&format!("in the picture {}:", variant.caption))))?;
+        bar.inc(1);
+        let sheet = Record::of(origin.0, origin.1, &stage).put_on(sheet);
+        Ok((variant.caption.clone(), sheet))
+    };
+    let tiles: Vec<(String, Sheet)> = plan.variants.par_iter().map(draw).collect::<Result<_, Failure>>()?;
+    bar.finish_and_clear();
+    let numbered: Vec<(String, Sheet)> = tiles
+        .iter()
+        .enumerate()
+        .map(|(i, (caption, sheet))| (format!("{}: {caption}", i + 1), sheet.clone()))
+        .collect();
+    let contact = contact_sheet(&numbered, plan.columns, plan.axes.as_ref());
+    for target in &targets {
+        let bytes = render(&contact, target.format, None, options.max_side, None)?;
+        target.write(&bytes)?;
+        say(&format!(
+            "{}  {count} pictures  {}  {}",
+            target.name(),
+            size(bytes.len()),
+            time(begin.elapsed())
+        ));
+        for number in &options.keep {
+            let (Some((caption, sheet)), Some(file)) = (tiles.get(number - 1), &target.file) else {
+                continue;
+            };
+            let kept = Target { file: Some(numbered_file(file, *number)), format: target.format };
+            kept.write(&render(sheet, kept.format, None, options.max_side, None)?)?;
+            say(&format!("{}  {caption}", kept.name()));
+        }
+    }
+    Ok(())
+}
+
+/// `sails.png` becomes `sails-7.png`.
+fn numbered_file(file: &Path, number: usize) -> PathBuf {
+    let stem = file.file_stem().unwrap_or_default().to_string_lossy();
+    let ending = file.extension().map_or(String::new(), |ending| format!(".{}", ending.to_string_lossy()));
+    file.with_file_name(format!("{stem}-{number}{ending}"))
+}
+
+/// A bar on a terminal; nothing elsewhere, nor where the work is done in a moment.
+fn progress(count: usize) -> ProgressBar {
+    let bar = ProgressBar::new(count as u64).with_style(
+        ProgressStyle::with_template("drawing {bar:30} {pos} of {len}, {eta} left")
+            .unwrap_or_else(|_| ProgressStyle::default_bar()),
+    );
+    bar.set_draw_target(ProgressDrawTarget::stderr_with_hz(10));
+    bar.enable_steady_tick(Duration::from_millis(200));
+    bar
+}
+
+fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
+    let asked = [options.seeds.is_some(), !options.over.is_empty(), !options.sizes.is_empty()];
+    if asked.iter().filter(|asked| **asked).count() != 1 {
+        return Err(Failure::call(
+            "it is not said what to vary, or more than one thing",
+            "give one of --seeds 24, --over sag=0..0.4:5 and --sizes 320x200,1280x200",
+        ));
+    }
+    let stage = options.knobs.stage()?;
+    if let Some(seeds) = options.seeds {
+        let first = if options.knobs.seed.is_some() { stage.its_seed() } else { 1 };
+        let variant = |i: u64| {
+            let mut stage = stage.clone();
+            stage.seed(first.wrapping_add(i));
+            Variant { caption: format!("seed {}", stage.its_seed()), stage }
+        };
+        let variants: Vec<Variant> = (0..seeds).map(variant).collect();
+        // A little wider than high.
+        let columns = ((variants.len() as f64 * 1.3).sqrt().ceil() as usize).max(1);
+        return Ok(Plan { columns: columns.min(variants.len()), variants, axes: None });
+    }
+    if !options.sizes.is_empty() {
+        let variant = |(width, height): &(u32, u32)| {
+            let mut stage = stage.clone();
+            stage.ask_size(Point::new(f64::from(*width), f64::from(*height)));
+            Variant { caption: format!("{width}x{height}"), stage }
+        };
+        let columns = if options.sizes.len() <= 4 { options.sizes.len() } else { 3 };
+        return Ok(Plan { variants: options.sizes.iter().map(variant).collect(), columns, axes: None });
+    }
+    over(&options.over, &stage)
+}
+
+/// One knob in a row, or two in a grid.
+fn over(knobs: &[String], stage: &Stage) -> Result<Plan, Failure> {
+    let ranges = knobs.iter().map(|text| Range::read(text)).collect::<Result<Vec<_>, _>>()?;
+    let (across, down) = match ranges.as_slice() {
+        [across] => (across, None),
+        [across, down] if across.name != down.name => (across, Some(down)),
+        [_, down] => {
+            return Err(Failure::call(
+                format!("--over {} is given twice", down.name),
+                "give another knob, or one range",
+            ));
+        }
+        _ => {
+            return Err(Failure::call(
+                format!("--over is given {} times", ranges.len()),
+                "give it once for a row of pictures, or twice for a grid",
+            ));
+        }
+    };
+    let count = across.values.len() * down.map_or(1, |down| down.values.len());
+    if count > MOST_PICTURES {
+        return Err(Failure::call(
+            format!("{count} pictures are too many"),
+            format!("give at most {MOST_PICTURES}"),
+        ));
+    }
+    let one = |value: &String, other: Option<&String>| {
+        let mut stage = stage.clone();
+        stage.set(&across.name, value);
+        let mut caption = format!("{}={value}", across.name);
+        if let (Some(down), Some(other)) = (down, other) {
+            stage.set(&down.name, other);
+            caption = format!("{caption} {}={other}", down.name);
+        }
+        Variant { caption, stage }
+    };
+    let variants = match down {
+        Some(down) => {
+            let row = |other| across.values.iter().map(move |value| one(value, Some(other)));
+            down.values.iter().flat_map(row).collect()
+        }
+        None => across.values.iter().map(|value| one(value, None)).collect(),
+    };
+    let labels = |range: &Range| (range.name.clone(), range.values.clone());
+    // A long row of one knob is broken; then the captions alone say what is what.
+    let columns = if down.is_none() && across.values.len() > 8 { 6 } else { across.values.len() };
+    let axes = (columns == across.values.len())
+        .then(|| ContactAxes { across: labels(across), down: down.map(labels).unwrap_or_default() });
+    Ok(Plan { variants, columns, axes })
+}
+
+/// The values that a knob goes through.
+#[derive(Debug, PartialEq)]
+struct Range {
+    name: String,
+    values: Vec<String>,
+}
+
+impl Range {
+    /// Reads `sag=0..0.4:5` or `tail=bows,plain`.
+    fn read(text: &str) -> Result<Self, Failure> {
+        let wrong = |what: &str| {
+            Failure::call(
+                format!("--over {text} {what}"),
+                "write NAME=LOW..HIGH:STEPS, as in sag=0..0.4:5, or values, as in tail=bows,plain",
+            )
+        };
+        let (name, values) = text.split_once('=').ok_or_else(|| wrong("has no values"))?;
+        let name = name.trim().to_owned();
+        let Some((low, rest)) = values.split_once("..") else {
+            let values: Vec<String> = values.split(',').map(|value| value.trim().to_owned()).collect();
+            if values.len() > MOST_PICTURES || values.iter().any(String::is_empty) {
+                return Err(wrong("has an empty value, or too many"));
+            }
+            return Ok(Self { name, values });
+        };
+        let (high, steps) = rest.split_once(':').ok_or_else(|| wrong("does not say in how many steps"))?;
+        let number = |text: &str| text.trim().parse::<f64>().ok().filter(|value| value.is_finite());
+        let (Some(low), Some(high)) = (number(low), number(high)) else {
+            return Err(wrong("has ends that are no numbers"));
+        };
+        let steps: usize = steps.trim().parse().map_err(|_| wrong("has steps that are no whole number"))?;
+        if !(1..=MOST_PICTURES).contains(&steps) {
+            return Err(wrong(&format!("has {steps} steps, and 1 to {MOST_PICTURES} can be")));
+        }
+        let value = |i: usize| {
+            let share = if steps > 1 { i as f64 / (steps - 1) as f64 } else { 0.0 };
+            let value = if i + 1 == steps && steps > 1 { high } else { low + (high - low) * share };
+            // As few digits as tell the steps apart.
+            let short = format!("{value:.12}");
+            let short = short.trim_end_matches('0').trim_end_matches('.');
+            if short == "-0" { "0".to_owned() } else { short.to_owned() }
+        };
+        Ok(Self { name, values: (0..steps).map(value).collect() })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn ranges_of_a_knob() {
+        let values = |text: &str| {
+            Range::read(text).map(|range| range.values.join(" ")).map_err(|wrong| wrong.to_string())
+        };
+        assert_eq!(values("sag=0..0.4:5").unwrap(), "0 0.1 0.2 0.3 0.4");
+        assert_eq!(values("sag=1..-1:3").unwrap(), "1 0 -1");
+        assert_eq!(values("sag=2..9:1").unwrap(), "2");
+        assert_eq!(values("tail=bows, plain").unwrap(), "bows plain");
+        for bad in [
+            "sag",
+            "sag=",
+            "sag=0..1",
+            "sag=0..x:3",
+            "sag=0..1:0",
+            "sag=0..1:2.5",
+            "sag=0..inf:3",
+            "sag=0..1:100000",
+        ] {
+            assert!(
+                values(bad).unwrap_err().starts_with(&format!("--over {bad} has ")) || bad == "sag=0..1",
+                "{bad}"
+            );
+        }
+    }
+
+    #[test]
+    fn kept_files_are_numbered() {
+        assert_eq!(numbered_file(Path::new("out/sails.tar.png"), 12), PathBuf::from("out/sails.tar-12.png"));
+    }
+}

@@ -1,0 +1,84 @@
+//! The text that a picture carries along unseen.
+
+use std::io::Cursor;
+
+use quick_xml::Reader;
+use quick_xml::events::Event;
+
+use crate::draw::METADATA;
+
+/// The metadata of an SVG document or a PNG file, as [`Sheet::metadata`](crate::sheet::Sheet::metadata) gave it; none where
+/// there is none, or where the bytes are no such file. Nothing else of the picture is read.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::read::read_metadata;
+/// let kite = sheet(4.0, 3.0).add(circle((2.0, 1.0), 1.0).fill("teal")).metadata("sag < 0.3");
+/// assert_eq!(read_metadata(kite.svg()?.as_bytes()).as_deref(), Some("sag < 0.3"));
+/// assert_eq!(read_metadata(&kite.pixels()?.png()).as_deref(), Some("sag < 0.3"));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
+#[must_use]
+pub fn read_metadata(bytes: &[u8]) -> Option<String> {
+    if bytes.starts_with(b"\x89PNG") { of_png(bytes) } else { of_svg(bytes) }
+}
+
+fn of_png(bytes: &[u8]) -> Option<String> {
+    // The whole of a small header and its texts; a text that would unpack to more than this is left out.
+    let limits = png::Limits { bytes: 64 << 20 };
+    let reader = png::Decoder::new_with_limits(Cursor::new(bytes), limits).read_info().ok()?;
+    let texts = &reader.info().utf8_text;
+    texts.iter().find(|text| text.keyword == METADATA).and_then(|text| text.get_text().ok())
+}
+
+fn of_svg(bytes: &[u8]) -> Option<String> {
+    let mut reader = Reader::from_reader(bytes);
+    let mut found: Option<String> = None;
+    loop {
+        match reader.read_event().ok()? {
+            Event::Start(element) if element.local_name().as_ref() == "metadata" => {
+                found = Some(String::new());
+            }
+            Event::Text(text) => {
+                if let Some(found) = &mut found {
+                    found.push_str(&text);
+                }
+            }
+            Event::GeneralRef(name) => {
+                if let Some(found) = &mut found {
+                    found.push_str(&quick_xml::escape::unescape(&format!("&{};", &*name)).ok()?);
+                }
+            }
+            Event::End(element) if element.local_name().as_ref() == "metadata" => return found,
+            Event::Eof => return None,
+            _ => {}
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::read_metadata;
+    use crate::prelude::*;
+
+    #[test]
+    fn any_text_comes_back_and_nothing_else_does() {
+        for text in ["", "{\"seed\": 7}", "a & b < c > \"d\" 'e'", "Skerry — kite\nloft", "&amp;amp;"] {
+            let sheet = sheet(3.0, 3.0).metadata(text);
+            assert_eq!(read_metadata(sheet.svg().unwrap().as_bytes()).as_deref(), Some(text));
+            assert_eq!(read_metadata(&sheet.pixels().unwrap().png()).as_deref(), Some(text));
+        }
+        let plain = sheet(3.0, 3.0);
+        assert_eq!(read_metadata(plain.svg().unwrap().as_bytes()), None);
+        assert_eq!(read_metadata(&plain.pixels().unwrap().png()), None);
+        for bytes in [
+            &b""[..],
+            b"\x89PNG\r\n\x1a\nbroken",
+            b"<svg><metadata>",
+            b"\xff\xfe",
+            b"<svg><metadata>&x;</metadata>",
+        ] {
+            assert_eq!(read_metadata(bytes), None);
+        }
+    }
+}
