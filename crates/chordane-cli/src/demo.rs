@@ -64,6 +64,28 @@ const SCORES: &[(&str, &str, &str)] = &[
         "Translucent sails: fill rules, opacity, joins and caps.",
         include_str!("../../../demo/overlaps.chord"),
     ),
+    ("shapes", "One of each ready shape, in a labelled grid.", include_str!("../../../demo/shapes.chord")),
+    (
+        "lace-reel",
+        "Lace from turning wheels, and a wheel rolling in a ring.",
+        include_str!("../../../demo/lace-reel.chord"),
+    ),
+    (
+        "spar-triangle",
+        "A triangle from its legs, and the turns that a pen must make.",
+        include_str!("../../../demo/spar-triangle.chord"),
+    ),
+    (
+        "notched-banner",
+        "A banner as a function of the sheet: its notch keeps its size.",
+        include_str!("../../../demo/notched-banner.chord"),
+    ),
+    ("woven-hoops", "Hoops woven in a ring without a seam.", include_str!("../../../demo/woven-hoops.chord")),
+    (
+        "sail-family",
+        "A family of sails: each seed has one of its own.",
+        include_str!("../../../demo/sail-family.chord"),
+    ),
     ("flight", "A small flight of kites over the skerry.", include_str!("../../../demo/flight.chord")),
 ];
 

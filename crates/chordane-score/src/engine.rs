@@ -129,6 +129,11 @@ fn operators(engine: &mut Engine) {
         whole.map_or_else(|| Dynamic::from_float((a as f64).powf(b as f64)), Dynamic::from_int)
     });
     engine.register_fn("!", |a: bool| !a);
+    // A number in a text, as people write it: without needless decimals.
+    engine.register_fn("+", |a: &str, b: i64| format!("{a}{b}"));
+    engine.register_fn("+", |a: &str, b: f64| format!("{a}{b}"));
+    engine.register_fn("+", |a: i64, b: &str| format!("{a}{b}"));
+    engine.register_fn("+", |a: f64, b: &str| format!("{a}{b}"));
     engine.register_fn("+", |a: Point, b: Point| a + b);
     engine.register_fn("-", |a: Point, b: Point| a - b);
     engine.register_fn("-", |a: Point| -a);

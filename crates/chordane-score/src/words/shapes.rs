@@ -456,6 +456,15 @@ const WORDS: &[Word] = &[
         example: r##"lettering("sail 7", pt(0, 0), 9).stroke("#20303c", 1).cap("round")"##,
         run: |a| path(lettering(&a.text(0), a.point(1), a.number(2))),
     },
+    Word {
+        name: "lettering_width",
+        on: &[],
+        takes: &[("text", Kind::Text), ("height", Kind::Number)],
+        gives: Kind::Number,
+        about: "How wide a text is as lettering of a height.",
+        example: r##"lettering_width("sail 7", 9)"##,
+        run: |a| Ok(lettering_width(&a.text(0), a.number(1)).into()),
+    },
 ];
 
 /// The point that a function of the score gives for a share.
