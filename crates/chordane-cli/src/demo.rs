@@ -5,11 +5,12 @@ use std::path::Path;
 use std::time::Instant;
 
 use chordane::draw::{PixelOptions, write_whole};
-use chordane_score::{Limits, Score, Script};
+use chordane_score::{Limits, Score, Script, Stage};
 
 use crate::failure::Failure;
 use crate::options::DemoOptions;
 use crate::output::{say, time};
+use crate::record::Record;
 
 /// The demo's scores: the name, a line about it, the source.
 const SCORES: &[(&str, &str, &str)] = &[
@@ -103,7 +104,10 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
         write_whole(&file, bytes).map_err(|error| Failure::writing(&file, &error))
     };
     for (name, _, source) in SCORES {
-        let sheet = Script::read(format!("{name}.chord"), *source, Limits::default())?.sheet()?;
+        let file = format!("{name}.chord");
+        let mut stage = Stage::default();
+        let sheet = Script::read(&file, *source, Limits::default())?.perform(&mut stage)?;
+        let sheet = Record::of(&file, Some(source), &stage).put_on(sheet);
         let broken = |error: String| Failure::input(format!("{name}: {error}"), "mend the demo's score");
         let svg = sheet.svg().map_err(|error| broken(error.to_string()))?;
         let pixels = sheet.pixels_with(&PixelOptions::default().size(1280, 960));

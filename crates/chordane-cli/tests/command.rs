@@ -538,3 +538,103 @@ fn the_seed_is_in_the_call_and_a_new_one_is_told() {
         .code(2)
         .stderr(contains(refused));
 }
+
+const KNOBBED: &str = r##"
+let pinch = knob("pinch", 0.5, 0, 1);
+let sides = knob("sides", 5, 3, 9);
+let size = asked_size(120, 90);
+let spot = dice("spot").between(-20, 20);
+sheet(size.x, size.y).centred().add(wheel_polygon(pt(spot, 0), sides, 20, pinch).fill("teal"))
+"##;
+
+#[test]
+fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
+    let (folder, score) = loft(KNOBBED);
+    let out = folder.path().join("all.png");
+    let vary = |arguments: &[&str]| {
+        let mut command = chordane();
+        command.arg("vary").arg(&score).arg("-o").arg(&out).args(arguments);
+        command.assert()
+    };
+    vary(&["--seeds", "6", "--keep", "2,5", "--set", "sides=4"]).success().stderr(contains("6 pictures"));
+    assert_eq!(names(folder.path()), ["all-2.png", "all-5.png", "all.png", "kite.chord"]);
+    assert_eq!(png_size(&folder.path().join("all-5.png")), (120, 90));
+    let seeds = std::fs::read(&out).unwrap();
+    vary(&["--seeds", "6", "--set", "sides=4"]).success();
+    assert_eq!(std::fs::read(&out).unwrap(), seeds, "the same bytes again");
+    vary(&["--over", "pinch=0..1:3", "--over", "sides=3,4"]).success().stderr(contains("6 pictures"));
+    vary(&["--sizes", "120x90,300x90,60x200"]).success().stderr(contains("3 pictures"));
+    for (wrong, told) in [
+        (&[][..], "it is not said what to vary"),
+        (&["--seeds", "0"], "0 is not in 1..=1000"),
+        (&["--seeds", "10000000"], "is not in 1..=1000"),
+        (&["--seeds", "x"], "invalid"),
+        (&["--seeds", "2", "--sizes", "5x5"], "more than one thing"),
+        (&["--sizes", "0x5"], "two whole numbers above 0"),
+        (&["--over", "pinch=0..1"], "does not say in how many steps"),
+        (&["--over", "pinch=0..9:3"], "the knob \"pinch\" cannot be set to"),
+        (&["--over", "pinhc=0..1:3"], "did you mean \"pinch\"?"),
+        (&["--over", "pinch=0..1:3", "--over", "pinch=0..1:2"], "is given twice"),
+        (&["--seeds", "3", "--keep", "4"], "there is no picture 4 to keep"),
+        (&["--seeds", "3", "--set", "pinch=1", "--set", "pinch=0"], "is set twice"),
+    ] {
+        vary(wrong).code(2).stderr(contains(told));
+    }
+}
+
+#[test]
+fn a_kept_picture_can_be_made_again_from_its_file_alone() {
+    let (folder, score) = loft(KNOBBED);
+    let at = |name: &str| folder.path().join(name);
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .args(["--seed", "9", "--set", "pinch=0.25", "--size", "200x100", "-o"])
+        .arg(at("first.png"))
+        .arg("-o")
+        .arg(at("first.svg"))
+        .assert()
+        .success();
+    // The score is gone; each file still knows all of it.
+    std::fs::remove_file(&score).unwrap();
+    for from in ["first.png", "first.svg"] {
+        chordane().arg("draw").arg("--again").arg(at(from)).arg("-o").arg(at("again.svg")).assert().success();
+        let (first, again) =
+            (std::fs::read_to_string(at("first.svg")), std::fs::read_to_string(at("again.svg")));
+        assert_eq!(first.unwrap(), again.unwrap());
+    }
+    // A setting of the call goes before that of the file.
+    chordane()
+        .arg("draw")
+        .arg("--again")
+        .arg(at("first.png"))
+        .args(["--set", "pinch=1", "-o"])
+        .arg(at("other.svg"))
+        .assert()
+        .success();
+    assert_ne!(std::fs::read(at("other.svg")).unwrap(), std::fs::read(at("first.svg")).unwrap());
+    std::fs::write(at("plain.svg"), "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"9\" height=\"9\"/>")
+        .unwrap();
+    chordane()
+        .arg("draw")
+        .arg("--again")
+        .arg(at("plain.svg"))
+        .args(["-o", "x.svg"])
+        .assert()
+        .code(2)
+        .stderr(contains("does not say how it was made"));
+}
+
+#[test]
+fn wheels_that_never_come_round_are_told_of() {
+    let (folder, score) =
+        loft("sheet(99, 99).add(wheels_inside(pt(50, 50), 40, PI * 3, 9).path().stroke(\"teal\", 1))");
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .arg("-o")
+        .arg(folder.path().join("x.svg"))
+        .assert()
+        .success()
+        .stderr(contains("line 1: these wheels do not come round within 1000 laps"));
+}

@@ -265,6 +265,41 @@ fn cut_stroke() {
 }
 
 #[test]
+fn stretched() {
+    let hoop = circle((0.0, 0.0), 20.0).stroke("teal", 6.0);
+    let found = only(hoop.clone().scaled_by((2.0, 1.0)).moved((100.0, 80.0)));
+    assert_eq!((found.code, found.level), (Code::Stretched, Level::Hint));
+    assert_eq!(found.message, "the stroke is stretched: it is 2 times as wide one way as the other");
+    let turned = group().add(hoop.clone().rotated(deg(30.0))).scaled_by((1.0, 3.0)).moved((100.0, 80.0));
+    assert_eq!(only(turned).code, Code::Stretched);
+    nothing("evenly", hoop.clone().scaled(2.0).moved((100.0, 80.0)));
+    nothing("mirrored", hoop.clone().scaled_by((-1.0, 1.0)).rotated(deg(20.0)).moved((100.0, 80.0)));
+    nothing("hardly", hoop.clone().scaled_by((1.1, 1.0)).moved((100.0, 80.0)));
+    nothing(
+        "without a stroke",
+        circle((0.0, 0.0), 20.0).fill("teal").scaled_by((2.0, 1.0)).moved((100.0, 80.0)),
+    );
+    let fitted = circle((0.0, 0.0), 20.0).fitted(&cell((20.0, 20.0), 120.0, 40.0), Fit::Stretch);
+    nothing("the path itself", fitted.stroke("teal", 6.0));
+}
+
+#[test]
+fn labels_are_no_findings() {
+    let text = "abcdefghijklmnopqrstuvwxyz 0123456789 %";
+    for height in [5.0, 9.0, 13.0] {
+        let label = lettering(text, (2.0, 50.0), height * 0.4).stroke("teal", 0.13 * height).cap("round");
+        nothing("a label", label);
+    }
+}
+
+#[test]
+fn what_is_clipped_covers_nothing() {
+    let under = circle((100.0, 80.0), 20.0).fill("red");
+    let over = group().add(circle((100.0, 80.0), 60.0).fill("teal")).clipped(circle((100.0, 140.0), 10.0));
+    assert_eq!(codes([Node::from(under), over.into()]), [] as [&str; 0]);
+}
+
+#[test]
 fn covered() {
     let (small, large) = (circle((100.0, 80.0), 20.0).fill("red"), circle((100.0, 80.0), 60.0).fill("teal"));
     let both = [small.clone().named("vent"), large.clone().named("sail")];

@@ -19,6 +19,9 @@ const COARSE_SIDES: usize = 10;
 /// Polygons with corners sharper than this are meant as polygons: it is that of twenty sides.
 const COARSE_DEGREES: f64 = 18.1;
 
+/// How far a kink strays from an even bend, in sheet units, before it is seen.
+const KINK_SEEN: f64 = 0.12;
+
 /// How far a side cuts the curve short, in sheet units, before its corners are seen.
 const COARSE_BULGE: f64 = 0.35;
 
@@ -51,8 +54,14 @@ fn kink(drawn: &Drawn<'_>, number: usize, contour: &Contour, segments: &[Segment
     let kinks: Vec<(Point, f64)> = joints(contour, segments)
         .filter(|(before, behind)| curved(before) || curved(behind))
         .filter(|(before, behind)| [before, behind].iter().all(|s| s.bounds().size().max_element() >= least))
-        .map(|(before, behind)| (before.to(), turn(before, behind).abs()))
-        .filter(|(_, turn)| KINK_DEGREES.contains(turn))
+        .map(|(before, behind)| (before, behind, turn(before, behind).abs()))
+        .filter(|(_, _, turn)| KINK_DEGREES.contains(turn))
+        .filter(|(before, behind, turn)| {
+            // How far the bend strays from one that turns evenly: what is small on the sheet cannot be seen.
+            let size = before.bounds().size().max_element().min(behind.bounds().size().max_element());
+            0.25 * size * turn.to_radians() >= KINK_SEEN
+        })
+        .map(|(before, _, turn)| (before.to(), turn))
         .collect();
     let Some((at, angle)) = kinks.first() else { return };
     let more = match kinks.len() {

@@ -14,6 +14,8 @@ pub(super) struct Drawn<'a> {
     pub(super) bounds: Option<Bounds>,
     /// Half the width of a visible stroke on the sheet, where it is widest.
     pub(super) half_stroke: Option<f64>,
+    /// How many times as wide a visible stroke is one way as the other; 1 where it was scaled evenly.
+    pub(super) stretch: f64,
     /// Whether there is a fill that can be seen.
     pub(super) filled: bool,
     /// Whether the fill hides all that lies under it.
@@ -66,6 +68,7 @@ fn collect<'a>(node: &'a Node, outer: &Affine, opacity: f64, clipped: bool, all:
                 item,
                 bounds: path.bounds(),
                 path,
+                stretch: stroke.map_or(1.0, |_| stretch(&by)),
                 half_stroke: stroke.map(|_| 0.5 * style.outline().width * widest),
                 filled: fill.is_some(),
                 // What is clipped may be cut off where it would hide something.
@@ -73,4 +76,13 @@ fn collect<'a>(node: &'a Node, outer: &Affine, opacity: f64, clipped: bool, all:
             });
         }
     }
+}
+
+/// The ratio of the longest to the shortest image of a unit step: that of the singular values of the map.
+fn stretch(by: &Affine) -> f64 {
+    let (a, b) = (by.matrix2.x_axis, by.matrix2.y_axis);
+    let (even, turned) =
+        (Point::new(a.x + b.y, a.y - b.x).length(), Point::new(a.x - b.y, a.y + b.x).length());
+    let (most, least) = (even + turned, (even - turned).abs());
+    if least > 0.0 { most / least } else { 1.0 }
 }

@@ -33,6 +33,8 @@ pub enum Code {
     CrowdedVertices,
     /// A curve of straight sides that are long enough to be seen.
     CoarseCurve,
+    /// A stroke that is wider one way than the other, since it was scaled unevenly.
+    Stretched,
     /// A stroke that is cut in half by the sheet's edge.
     CutStroke,
     /// A path that lies wholly under another.
@@ -60,6 +62,7 @@ impl Code {
             Self::Kink => "kink",
             Self::CrowdedVertices => "crowded-vertices",
             Self::CoarseCurve => "coarse-curve",
+            Self::Stretched => "stretched",
             Self::CutStroke => "cut-stroke",
             Self::Covered => "covered",
             Self::LoneVertex => "lone-vertex",

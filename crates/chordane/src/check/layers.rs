@@ -13,6 +13,9 @@ use crate::sheet::Sheet;
 /// Smaller than this both ways, in pixels of 1/96 inch, a path covers less than one of them.
 const SPECK: f64 = 0.75;
 
+/// A stroke so many times as wide one way as the other is seen to be uneven.
+const STRETCHED: f64 = 1.25;
+
 /// More items than this are not looked through for those that are covered.
 const MOST_COVERED: usize = 20_000;
 
@@ -40,6 +43,14 @@ pub(super) fn look(drawn: &Drawn<'_>, sheet: &Sheet, findings: &mut Findings) {
         let seen = format!("the path is a speck, {} units across", short(painted.size().max_element()));
         let mend = "scale it up with scaled(..): were its numbers meant as shares of a larger size?";
         findings.add((Code::Speck, Level::Warning), drawn, start, seen, mend);
+    }
+    if drawn.stretch >= STRETCHED && size >= SPECK {
+        let seen = format!(
+            "the stroke is stretched: it is {} times as wide one way as the other",
+            short(drawn.stretch)
+        );
+        let mend = "fit the path itself, with path.fitted(cell, \"stretch\") or path.scaled_by(..), and stroke it then";
+        findings.add((Code::Stretched, Level::Hint), drawn, start, seen, mend);
     }
     cut_stroke(drawn, &bounds, &painted, &page, findings);
 }
