@@ -17,6 +17,7 @@
 
 mod draw;
 mod inputs;
+mod many;
 mod measure;
 mod text;
 
@@ -83,6 +84,7 @@ const PAIRS: &[Pair] = &[
     ("fill-many", draw::fill_many),
     ("stroke-long", draw::stroke_long),
     ("flatten", draw::flatten),
+    ("sample-wheels", many::sample_wheels),
     ("length", measure::length),
     ("station", measure::station),
     ("crossings", measure::crossings),
@@ -90,6 +92,7 @@ const PAIRS: &[Pair] = &[
     ("parse", text::parse),
     ("write", text::write),
     ("memory", text::memory),
+    ("threads", many::threads),
 ];
 
 fn main() {

@@ -163,7 +163,7 @@ mod tests {
             (1.0, 0.5),
             (2.0 / 3.0, 3.0 * PI / 32.0),
             (0.5, 1.0 / 6.0),
-            (4.0, 0.906_402_477_055_477_1_f64.powi(2) / half),
+            (4.0, 0.906_402_477_055_477_f64.powi(2) / half),
         ] {
             let area = superellipse((1.0, 2.0), 30.0, 20.0, exponent).area().unwrap();
             assert!((area / (4.0 * 600.0 * share) - 1.0).abs() < 3e-4, "{exponent}: {area}");

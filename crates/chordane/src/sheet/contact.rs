@@ -1,8 +1,10 @@
 //! Contact sheets: many small pictures side by side, each with a caption.
 
+use rayon::prelude::*;
+
 use super::{Group, Item, Sheet, group, sheet};
 use crate::number::{Point, deg};
-use crate::path::{Affine, by};
+use crate::path::{Affine, Bounds, by};
 use crate::reshape::{Cap, Join};
 use crate::shape::{lettering, lettering_width, rectangle};
 
@@ -39,7 +41,27 @@ impl Sheet {
             framed = framed.add(frame.clone().fill(ground));
         }
         let drawing = group().add_all(self.nodes.iter().cloned()).transformed(&self.upright());
-        framed.add(drawing).clipped(frame).transformed(&Affine::from_translation(-corner))
+        if !self.stays_within(&Bounds { min: corner, max: corner + self.size }) {
+            framed = framed.clipped(frame);
+        }
+        framed.add(drawing).transformed(&Affine::from_translation(-corner))
+    }
+
+    /// Whether nothing that is drawn reaches over a frame, as far as control points and mitres tell: a clip costs time.
+    fn stays_within(&self, frame: &Bounds) -> bool {
+        let mut within = true;
+        for node in &self.nodes {
+            node.each_placed(&self.upright(), &mut |item, to_sheet| {
+                let Some(bounds) = item.path.control_bounds().filter(|_| within) else { return };
+                let outline = &item.style.outline;
+                // Half the width, as far as a mitre or a square cap takes it; a draft's line is thin.
+                let reach = 0.5 * outline.width.max(2.0) * outline.mitre_limit.max(std::f64::consts::SQRT_2);
+                let (low, high) = (bounds.min - reach, bounds.max + reach);
+                let corners = [low, high, Point::new(low.x, high.y), Point::new(high.x, low.y)];
+                within = corners.iter().all(|corner| frame.contains(to_sheet.transform_point2(*corner)));
+            });
+        }
+        within
     }
 }
 
@@ -93,14 +115,15 @@ pub fn contact_sheet(tiles: &[(String, Sheet)], columns: usize, axes: Option<&Co
     .round()
     .max(Point::ONE);
     let mut all = sheet(size.x, size.y).ground(PAPER);
-    for (i, tile) in tiles.iter().enumerate() {
+    let groups: Vec<Group> = tiles.par_iter().map(|tile| tile.1.as_group()).collect();
+    for (i, (tile, group)) in tiles.iter().zip(groups).enumerate() {
         let (column, row) = (i % columns, i / columns);
         let (Some(x), Some(y)) = (lefts.get(column), tops.get(row)) else { continue };
         let corner = Point::new(*x, *y);
         let shown = pixels(tile) * scale;
         let to_place =
             Affine::from_translation(corner) * Affine::from_scale(Point::splat(scale * tile.1.unit.pixels()));
-        all = all.add(tile.1.as_group().transformed(&to_place));
+        all = all.add(group.transformed(&to_place));
         all = all.add(rectangle(corner, shown.x, shown.y).stroke("rgb(32 48 60 / 35%)", 1.0));
         let room = widths.get(column).map_or(shown.x, |width| width * scale);
         let below = corner + Point::new(0.0, shown.y + 5.0 + CAPTION);

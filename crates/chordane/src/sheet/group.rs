@@ -55,7 +55,8 @@ impl Node {
         all
     }
 
-    fn each_placed(&self, outer: &Affine, visit: &mut impl FnMut(&Item, &Affine)) {
+    /// Calls `visit` with every item and the map from its coordinates to the node's.
+    pub(super) fn each_placed(&self, outer: &Affine, visit: &mut impl FnMut(&Item, &Affine)) {
         match self {
             Self::Item(item) => visit(item, &(*outer * item.transform)),
             Self::Group(group) => {
