@@ -392,3 +392,20 @@ fn dice_fall_by_the_seed_and_do_not_disturb_one_another() {
         assert!(told.contains(message), "{told}");
     }
 }
+
+/// The example of chance leaves its two files, the same for the same seed.
+#[test]
+fn the_example_of_chance_runs() {
+    let mut program = std::env::current_exe().unwrap();
+    program.pop();
+    program.pop();
+    program.push(format!("examples/chance{}", std::env::consts::EXE_SUFFIX));
+    let drawn = |seed: &str| {
+        let folder = tempfile::tempdir().unwrap();
+        let done = std::process::Command::new(&program).arg(folder.path()).arg(seed).output().unwrap();
+        assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));
+        std::fs::read_to_string(folder.path().join("chance.svg")).unwrap()
+    };
+    assert_eq!(drawn("7"), drawn("7"));
+    assert_ne!(drawn("7"), drawn("8"));
+}

@@ -1,0 +1,47 @@
+//! Triangles: what is not known follows from what is. A right-angled spar, its turns, and its circles.
+//!
+//!     cargo run --example triangles [FOLDER]
+
+#![allow(clippy::print_stdout, reason = "an example says where to look")]
+
+use chordane::prelude::*;
+
+fn label(text: &str, at: Point) -> Item {
+    let middle = at - pt(0.5 * lettering_width(text, 10.0), -4.0);
+    lettering(text, middle, 10.0).stroke("#20303c", 1.3).cap(Cap::Round).join(Join::Round)
+}
+
+fn main() -> Result<(), Box<dyn std::error::Error>> {
+    let spar = Triangle::by_legs(300.0, 190.0)?;
+    // The pen walks the sides and turns at each corner by what the triangle says: it comes back to where it began.
+    let (sides, turns) = (spar.sides(), spar.turns());
+    let mut pen = start((60.0, 300.0));
+    for (side, turn) in sides.into_iter().zip(turns) {
+        pen = pen.ahead(side).turn(turn);
+    }
+    let walked = pen.close();
+
+    // The same triangle in the middle of the sheet, with the circle within it and the one about it.
+    let centre = pt(420.0, 170.0);
+    let placed = spar.centred(centre);
+    let corners: Vec<Point> = placed.contours().iter().flat_map(Contour::vertices).collect();
+    let angles = spar.angles();
+    let mut sheet = sheet(640.0, 400.0).ground("#fbf8f1");
+    sheet = sheet.add(walked.stroke("#c8553d", 3.0).join(Join::Round));
+    sheet = sheet.add(placed.fill("#d9a441"));
+    for (corner, angle) in corners.iter().zip(angles) {
+        let text = format!("{:.1}", angle.degrees());
+        sheet = sheet.add(label(&text, *corner + (*corner - centre).normalize() * 18.0));
+    }
+    // What cannot be is refused, with the reason.
+    let refused =
+        Triangle::by_sides(10.0, 20.0, 40.0).map_or_else(|reason| reason.to_string(), |_| String::new());
+    sheet = sheet.add(label(&refused.replace(';', ","), pt(320.0, 380.0)));
+
+    let folder = std::env::args().nth(1).unwrap_or_else(|| "chordane-examples".to_owned());
+    std::fs::create_dir_all(&folder)?;
+    sheet.save(format!("{folder}/triangles.svg"))?;
+    sheet.save(format!("{folder}/triangles.png"))?;
+    println!("triangles.svg and triangles.png are in {folder}");
+    Ok(())
+}
