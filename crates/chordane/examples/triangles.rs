@@ -13,16 +13,12 @@ fn label(text: &str, at: Point) -> Item {
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
     let spar = Triangle::by_legs(300.0, 190.0)?;
-    // The pen walks the sides and turns at each corner by what the triangle says: it comes back to where it began.
-    let (sides, turns) = (spar.sides(), spar.turns());
-    let mut pen = start((60.0, 300.0));
-    for (side, turn) in sides.into_iter().zip(turns) {
-        pen = pen.ahead(side).turn(turn);
-    }
-    let walked = pen.close();
+    // From the right angle at C the pen walks side b to A, c to B and a back, and turns at each by what the triangle says.
+    let ([a, b, c], [at_a, at_b, _]) = (spar.sides(), spar.turns());
+    let walked = start((40.0, 60.0)).ahead(b).turn(at_a).ahead(c).turn(at_b).ahead(a).close();
 
-    // The same triangle in the middle of the sheet, with the circle within it and the one about it.
-    let centre = pt(420.0, 170.0);
+    // The same triangle round a point, with its angles.
+    let centre = pt(420.0, 200.0);
     let placed = spar.centred(centre);
     let corners: Vec<Point> = placed.contours().iter().flat_map(Contour::vertices).collect();
     let angles = spar.angles();
@@ -36,7 +32,8 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     // What cannot be is refused, with the reason.
     let refused =
         Triangle::by_sides(10.0, 20.0, 40.0).map_or_else(|reason| reason.to_string(), |_| String::new());
-    sheet = sheet.add(label(&refused.replace(';', ","), pt(320.0, 380.0)));
+    let (seen, mend) = refused.split_once("; ").unwrap_or((&refused, ""));
+    sheet = sheet.add(label(seen, pt(320.0, 350.0))).add(label(mend, pt(320.0, 370.0)));
 
     let folder = std::env::args().nth(1).unwrap_or_else(|| "chordane-examples".to_owned());
     std::fs::create_dir_all(&folder)?;

@@ -12,7 +12,10 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     for (i, roller) in [15.0, 18.0, 22.5, 25.0, 35.0, 37.5].into_iter().enumerate() {
         let wheels = wheels_inside((0.0, 0.0), 60.0, roller, 0.8 * roller);
         let at = pt(90.0 + 120.0 * (i % 3) as f64, 90.0 + 150.0 * (i / 3) as f64);
-        let text = format!("{} laps", wheels.closing().laps);
+        let text = match wheels.closing().laps {
+            1 => "1 lap".to_owned(),
+            laps => format!("{laps} laps"),
+        };
         let name = lettering(&text, at + pt(-0.5 * lettering_width(&text, 9.0), 82.0), 9.0);
         sheet = sheet.add(wheels.path().moved(at).stroke("#d9a441", 1.5));
         sheet = sheet.add(name.stroke("#f4efe6", 1.2).cap(Cap::Round));

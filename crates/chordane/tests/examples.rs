@@ -5,14 +5,19 @@
 use std::path::PathBuf;
 use std::process::Command;
 
-fn run(name: &str) {
-    let folder = tempfile::tempdir().unwrap();
-    // Tests lie in target/<profile>/deps, examples in target/<profile>/examples.
+/// Tests lie in target/<profile>/deps, examples in target/<profile>/examples.
+fn example(name: &str) -> PathBuf {
     let mut program: PathBuf = std::env::current_exe().unwrap();
     program.pop();
     program.pop();
     program.push("examples");
     program.push(format!("{name}{}", std::env::consts::EXE_SUFFIX));
+    program
+}
+
+fn run(name: &str) {
+    let folder = tempfile::tempdir().unwrap();
+    let program = example(name);
     let done = Command::new(&program)
         .arg(folder.path())
         .output()
@@ -42,6 +47,42 @@ fn ring_of_vents_runs() {
 #[test]
 fn which_arc_runs() {
     run("which_arc");
+}
+
+#[test]
+fn triangles_runs() {
+    run("triangles");
+}
+
+#[test]
+fn cells_runs() {
+    run("cells");
+}
+
+#[test]
+fn wheels_runs() {
+    run("wheels");
+}
+
+/// The guide's pictures are those that the example draws.
+#[test]
+fn the_guides_pictures_are_up_to_date() {
+    let folder = tempfile::tempdir().unwrap();
+    let done = Command::new(example("shape_pictures")).arg(folder.path()).output().unwrap();
+    assert!(done.status.success());
+    let guide = PathBuf::from(concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs"));
+    let page = std::fs::read_to_string(guide.join("guide.md")).unwrap();
+    let mut compared = 0;
+    for entry in std::fs::read_dir(folder.path()).unwrap() {
+        let drawn = entry.unwrap().path();
+        let name = drawn.file_name().unwrap().to_str().unwrap();
+        let kept = std::fs::read_to_string(guide.join("guide").join(name)).unwrap_or_default();
+        let same = std::fs::read_to_string(&drawn).unwrap() == kept;
+        assert!(same, "{name} is out of date: cargo run --example shape_pictures docs/guide");
+        assert!(page.contains(&format!("guide/{name}")), "{name} is not in the guide");
+        compared += 1;
+    }
+    assert!(compared > 40, "{compared}");
 }
 
 #[test]

@@ -126,7 +126,8 @@ impl<F: Fn(f64) -> Point> Tracer<F> {
         let straight = || {
             // A place off the middle too, so that a wave about its own middle is not missed.
             let off = (self.f)(begin.0 + (end.0 - begin.0) * 0.3);
-            [at, off].into_iter().all(|p| beside(p, begin.1, end.1) <= self.tolerance)
+            let finest = 1e-12 * begin.1.abs().max(end.1.abs()).max_element();
+            [at, off].into_iter().all(|p| beside(p, begin.1, end.1) <= self.tolerance.max(finest))
         };
         if bad == 3 || halvings >= MOST_HALVINGS || (bad == 0 && straight()) {
             if bad > 0 && bad < 3 {

@@ -9,6 +9,13 @@ pub(super) type Motion = (Point, Point);
 /// How often a stretch is halved at most.
 const MOST_HALVINGS: u32 = 16;
 
+/// So many cubics for each of the parts that were asked for are more than any sound curve takes: where numbers run past what
+/// they can hold, halving would not end before.
+const MOST_CUBICS_A_PART: usize = 200;
+
+/// No tolerance is finer than this share of the coordinates, which have no more digits.
+const FINEST: f64 = 1e-12;
+
 /// The way of a moving point from one time to another, in cubics that start and end as it does; `parts` even stretches
 /// are then halved until no place of the curve is farther than the tolerance from them. A closed one ends at its very
 /// first point.
@@ -21,6 +28,7 @@ pub(crate) fn smooth(
 ) -> Contour {
     let parts = parts.max(1);
     let first = at(from);
+    let most = MOST_CUBICS_A_PART * parts + 2000;
     let mut builder = ContourBuilder::new(first.0);
     let mut begin = (from, first);
     for i in 1..=parts {
@@ -29,7 +37,7 @@ pub(crate) fn smooth(
         if closed && i == parts {
             end.1.0 = first.0;
         }
-        stretch(&mut builder, begin, end, tolerance, &at, 0);
+        stretch(&mut builder, begin, end, (tolerance, most), &at, 0);
         begin = end;
     }
     builder.finish(closed)
@@ -39,7 +47,7 @@ fn stretch(
     builder: &mut ContourBuilder,
     begin: (f64, Motion),
     end: (f64, Motion),
-    tolerance: f64,
+    (tolerance, most): (f64, usize),
     at: &impl Fn(f64) -> Motion,
     halvings: u32,
 ) {
@@ -50,6 +58,7 @@ fn stretch(
     let (out, back) = handles(begin.1, half.1.0, end.1, span);
     let (control1, control2) = (p + out, q - back);
     let cubic = Segment::Cubic { from: p, control1, control2, to: q };
+    let tolerance = tolerance.max(FINEST * p.abs().max(q.abs()).max_element());
     // Lagging behind or running ahead along the curve is no error: each place of the cubic is held against the nearest
     // place of the curve, by two steps of Newton's method.
     let within = |share: f64| {
@@ -65,12 +74,17 @@ fn stretch(
         }
         at(near).0.distance(place) <= tolerance
     };
-    if halvings >= MOST_HALVINGS || [0.5, 0.25, 0.75, 0.1, 0.9].into_iter().all(within) {
+    let lost = !(p + q + out + back).is_finite();
+    if lost
+        || halvings >= MOST_HALVINGS
+        || builder.vertex_count() >= most
+        || [0.5, 0.25, 0.75, 0.1, 0.9].into_iter().all(within)
+    {
         builder.cubic(control1, control2, q);
         return;
     }
-    stretch(builder, begin, half, tolerance, at, halvings + 1);
-    stretch(builder, half, end, tolerance, at, halvings + 1);
+    stretch(builder, begin, half, (tolerance, most), at, halvings + 1);
+    stretch(builder, half, end, (tolerance, most), at, halvings + 1);
 }
 
 /// The steps from a stretch's begin to its first control point, and from its second to its end: along the velocities, and
