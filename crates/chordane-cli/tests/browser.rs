@@ -55,10 +55,10 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
             .arg(&svg)
             .arg("-o")
             .arg(&png)
-            .args(["--size", "640x480"])
+            .args(["--size", "1280x960"])
             .assert()
             .success();
-        let (theirs, ours) = (shown(&svg, 640, 480), pixels(&png));
+        let (theirs, ours) = (shown(&svg, 1280, 960), pixels(&png));
         assert_eq!(theirs.len(), ours.len());
         // The browser rounds each translucent layer's opacity to eight bits, a level or so a layer and up to seven
         // layers here; it measures curves for dashes more coarsely, so that the last dashes of a long tail shift by
@@ -67,7 +67,11 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
         let off: Vec<u8> = theirs.iter().zip(&ours).map(|(a, b)| a.abs_diff(*b)).collect();
         let share = |least: u8| off.iter().filter(|d| **d > least).count() as f64 / off.len() as f64;
         let (little, much) = (share(8), share(40));
-        assert!(little < 0.01 && much < 0.002, "{score:?}: {little} over 8, {much} over 40");
+        // Antialiasing differs at edges alone: where a picture is full of them, a quarter of those pixels may.
+        let pairs = ours.windows(4).filter(|pair| pair[0].abs_diff(pair[3]) > 8).count();
+        let edges = pairs as f64 / ours.len() as f64;
+        let most = (0.25 * edges).max(0.01);
+        assert!(little < most && much < 0.002, "{score:?}: {little} over 8, {much} over 40, {edges} edges");
         compared += 1;
     }
     assert!(compared >= 6);
@@ -78,7 +82,7 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
 fn the_page_shows_every_picture() {
     let folder = tempfile::tempdir().unwrap();
     Command::cargo_bin("chordane").unwrap().args(["demo", "--out"]).arg(folder.path()).assert().success();
-    let seen = shown(&folder.path().join("index.html"), 1280, 11000);
+    let seen = shown(&folder.path().join("index.html"), 1280, 17000);
     // The first sail's cloth is somewhere on the page, and so is the last score's air.
     for colour in [[200, 85, 61], [223, 233, 238]] {
         let count = seen.chunks_exact(3).filter(|pixel| **pixel == colour).count();

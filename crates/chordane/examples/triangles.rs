@@ -21,11 +21,12 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let centre = pt(420.0, 200.0);
     let placed = spar.centred(centre);
     let corners: Vec<Point> = placed.contours().iter().flat_map(Contour::vertices).collect();
-    let angles = spar.angles();
+    // A path goes round by A, C and B.
+    let [angle_a, angle_b, angle_c] = spar.angles();
     let mut sheet = sheet(640.0, 400.0).ground("#fbf8f1");
     sheet = sheet.add(walked.stroke("#c8553d", 3.0).join(Join::Round));
     sheet = sheet.add(placed.fill("#d9a441"));
-    for (corner, angle) in corners.iter().zip(angles) {
+    for (corner, angle) in corners.iter().zip([angle_a, angle_c, angle_b]) {
         let text = format!("{:.1}", angle.degrees());
         sheet = sheet.add(label(&text, *corner + (*corner - centre).normalize() * 18.0));
     }
