@@ -26,8 +26,8 @@ pub(crate) struct BoxTree {
 impl BoxTree {
     /// Cost: n log n.
     pub(crate) fn new(boxes: impl IntoIterator<Item = Bounds>) -> Self {
-        let boxes: Vec<Bounds> = boxes.into_iter().collect();
-        let mut order: Vec<u32> = (0..boxes.len() as u32).collect();
+        // Each box goes with its number while they are sorted: looked up by number, they would lie all over the memory.
+        let mut boxes: Vec<(Bounds, u32)> = boxes.into_iter().zip(0..).collect();
         let leaves = boxes.len().div_ceil(LEAF).next_power_of_two();
         let levels = leaves.trailing_zeros();
         let mut tree = Self { nodes: Vec::new(), order: Vec::new(), boxes: Vec::new(), levels };
@@ -36,19 +36,13 @@ impl BoxTree {
         }
         let nothing = Bounds { min: Point::INFINITY, max: Point::NEG_INFINITY };
         tree.nodes = vec![nothing; 2 * leaves - 1];
-        tree.boxes = boxes;
-        tree.build(0, 0, &mut order);
-        tree.boxes = order.iter().filter_map(|i| tree.boxes.get(*i as usize).copied()).collect();
-        tree.order = order;
+        tree.build(0, 0, &mut boxes);
+        (tree.boxes, tree.order) = boxes.into_iter().unzip();
         tree
     }
 
-    fn build(&mut self, node: usize, level: u32, order: &mut [u32]) {
-        let around = |all: &[u32]| {
-            let boxes = all.iter().filter_map(|i| self.boxes.get(*i as usize).copied());
-            boxes.reduce(Bounds::union)
-        };
-        let Some(bounds) = around(order) else { return };
+    fn build(&mut self, node: usize, level: u32, boxes: &mut [(Bounds, u32)]) {
+        let Some(bounds) = boxes.iter().map(|(bounds, _)| *bounds).reduce(Bounds::union) else { return };
         if let Some(slot) = self.nodes.get_mut(node) {
             *slot = bounds;
         }
@@ -56,15 +50,12 @@ impl BoxTree {
             return;
         }
         let wide = bounds.size().x >= bounds.size().y;
-        let middle = self.first_of(order.len(), level);
-        let boxes = &self.boxes;
-        let place = |i: &u32| {
-            boxes.get(*i as usize).map_or(0.0, |b| if wide { b.min.x + b.max.x } else { b.min.y + b.max.y })
-        };
-        if middle < order.len() {
-            order.select_nth_unstable_by(middle, |a, b| place(a).total_cmp(&place(b)).then(a.cmp(b)));
+        let middle = self.first_of(boxes.len(), level);
+        let place = |(b, _): &(Bounds, u32)| if wide { b.min.x + b.max.x } else { b.min.y + b.max.y };
+        if middle < boxes.len() {
+            boxes.select_nth_unstable_by(middle, |a, b| place(a).total_cmp(&place(b)).then(a.1.cmp(&b.1)));
         }
-        let (left, right) = order.split_at_mut(middle);
+        let (left, right) = boxes.split_at_mut(middle);
         self.build(2 * node + 1, level + 1, left);
         self.build(2 * node + 2, level + 1, right);
     }
