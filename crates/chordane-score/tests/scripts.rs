@@ -409,3 +409,85 @@ fn the_example_of_chance_runs() {
     assert_eq!(drawn("7"), drawn("7"));
     assert_ne!(drawn("7"), drawn("8"));
 }
+
+fn message_and_advice(source: &str) -> (String, String) {
+    let mistake = run(source).unwrap_err();
+    (mistake.to_string(), mistake.advice().unwrap_or_default().to_owned())
+}
+
+/// What a function of the score does wrong is told at its own place, and once.
+#[test]
+fn functions_given_to_words_keep_their_mistakes() {
+    for source in [
+        "plot(0, 9, 0.1, |x| circel(x))",
+        "trail(9, |share| circel(share))",
+        "traced_trail(0.1, |share| circel(share))",
+        r#"dice("a").keep_if(9, |dice| circel(dice), |shape| true)"#,
+        r#"dice("a").keep_if(9, |dice| 3, |shape| circel(shape))"#,
+    ] {
+        assert_eq!(
+            message_and_advice(source),
+            ("there is no word `circel`".to_owned(), "did you mean `circle`?".to_owned()),
+            "{source}"
+        );
+    }
+    // A function that gives no point or number leaves a hole, or a fault that says where.
+    assert_eq!(
+        message_and_advice("trail(9, |share| true)").0,
+        "`trail` at vertex 0: the point (NaN, NaN) is not finite; give finite numbers"
+    );
+    assert!(svg("sheet(9, 9).add(plot(0, 9, 0.1, |x| true).fill(\"red\"))").contains("<svg"));
+    let endless = r#"dice("a").keep_if(1000000000, |dice| 3, |shape| false)"#;
+    let limits = Limits { time: Duration::from_millis(200), ..Limits::default() };
+    assert!(told_within(endless, limits).contains("the score runs for more than 0.2 seconds"));
+}
+
+#[test]
+fn conditions_that_never_hold_are_message_and_advice() {
+    let (message, advice) =
+        message_and_advice(r#"dice("a").keep_if(20, |dice| dice.between(0, 1), |x| x > 2)"#);
+    assert_eq!(message, "none of 20 tries was kept");
+    assert_eq!(advice, "ease the condition, or give more tries");
+    let (message, _) = message_and_advice(r#"dice("a").keep_if(20, |dice| 3, |x| x)"#);
+    assert_eq!(message, "the keep of `keep_if` must give true or false, and gave the number 3");
+    assert_eq!(
+        message_and_advice(r#"dice("a").inside(closed([]))"#).0,
+        "the path has no inside: there is no point to give"
+    );
+}
+
+#[test]
+fn scores_say_no_and_write_numbers_into_texts() {
+    assert!(
+        svg(r##"sheet(9, 9).add(if !false { circle(pt(4, 4), 3).fill("#123456") } else { closed([]) })"##)
+            .contains("#123456")
+    );
+    assert!(message_and_advice(r#""sail " + 7"#).0.contains("sail 7"));
+    assert!(message_and_advice(r#"2.5 + " sails""#).0.contains("2.5 sails"));
+}
+
+/// A word that loops inside does what a loop in the score does.
+#[test]
+fn words_that_loop_inside_agree_with_loops() {
+    let looped = r##"
+        let points = [];
+        for i in 0..=90 { let share = i / 90; points.push(polar(turns(share), 40)); }
+        sheet(99, 99).add(open(points).stroke("teal", 1))
+    "##;
+    let inside = r##"sheet(99, 99).add(trail(90, |share| polar(turns(share), 40)).stroke("teal", 1))"##;
+    assert_eq!(svg(looped), svg(inside));
+    let ring = r##"sheet(99, 99).add(ring_of(circle(pt(0, 0), 3).fill("teal"), 5, 30))"##;
+    assert_eq!(svg(ring).matches("<path").count(), 5);
+    // Counts of nothing, and of far too much.
+    assert_eq!(svg(r##"sheet(9, 9).add(ring_of(circle(pt(0, 0), 3), 0, 30))"##).matches("<path").count(), 0);
+    for (source, what) in [
+        ("ring_of(circle(pt(0, 0), 3), 10000000, 30)", "10000000 copies are too many"),
+        ("golden_places(10000000, 3)", "10000000 points are too many"),
+        ("cell(pt(0, 0), 9, 9).honeycomb(100000, 100000)", "100000 by 100000 cells are too many"),
+        ("gear(pt(0, 0), 1000000000, 9, 8)", "1000000000 corners are too many"),
+        ("trail(1000000000, |share| pt(0, 0))", "1000000000 corners are too many"),
+        ("wheel(3, 1, deg(0)).points(100000000)", "100000000 points are too many"),
+    ] {
+        assert!(message_and_advice(source).0.starts_with(what), "{source}: {:?}", message_and_advice(source));
+    }
+}
