@@ -55,12 +55,14 @@ pub(crate) fn score(
     if let Some((width, height)) = options.size {
         stage.ask_size((f64::from(width), f64::from(height)));
     }
+    // A picture that is made again has the size that was asked for then.
+    let asked = options.size.or_else(|| stage.size_asked().map(|size| (size.x as u32, size.y as u32)));
     let sheet = knobs::performed(&mut stage, make)?;
     if options.list_knobs {
         return knobs::list(&stage);
     }
     note_drafts(&sheet);
-    let shown = if options.bones { options.size.or_else(|| Some(fitted(&sheet))) } else { options.size };
+    let shown = if options.bones { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
     let sheet = match origin {
         _ if options.bones => bones(&sheet, shown)?,
         Some((name, source)) => Record::of(name, source, &stage).put_on(sheet),

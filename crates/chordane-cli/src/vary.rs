@@ -98,7 +98,9 @@ pub(crate) fn score(
                 continue;
             };
             let kept = Target { file: Some(numbered_file(file, *number)), format: target.format };
-            kept.write(&render(sheet, kept.format, None, options.max_side, None)?)?;
+            let asked = plan.variants.get(number - 1).and_then(|variant| variant.stage.size_asked());
+            let size = asked.map(|size| (size.x as u32, size.y as u32));
+            kept.write(&render(sheet, kept.format, size, options.max_side, None)?)?;
             say(&format!("{}  {caption}", kept.name()));
         }
     }

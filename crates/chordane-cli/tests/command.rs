@@ -603,6 +603,25 @@ fn a_kept_picture_can_be_made_again_from_its_file_alone() {
             (std::fs::read_to_string(at("first.svg")), std::fs::read_to_string(at("again.svg")));
         assert_eq!(first.unwrap(), again.unwrap());
     }
+    // So it is where the score has a size of its own.
+    let (other, fixed) = loft(SAIL);
+    let at_other = |name: &str| other.path().join(name);
+    chordane()
+        .arg("draw")
+        .arg(&fixed)
+        .args(["--size", "200x100", "-o"])
+        .arg(at_other("a.png"))
+        .assert()
+        .success();
+    chordane()
+        .arg("draw")
+        .arg("--again")
+        .arg(at_other("a.png"))
+        .arg("-o")
+        .arg(at_other("b.png"))
+        .assert()
+        .success();
+    assert_eq!(std::fs::read(at_other("a.png")).unwrap(), std::fs::read(at_other("b.png")).unwrap());
     // A setting of the call goes before that of the file.
     chordane()
         .arg("draw")

@@ -11,6 +11,9 @@ use crate::shape::{lettering, lettering_width, rectangle};
 /// The width that a contact sheet is made for, in pixels, where its pictures are not smaller.
 const WIDTH: f64 = 1280.0;
 
+/// It is wider where columns would be narrower than this.
+const LEAST_COLUMN: f64 = 40.0;
+
 /// Sizes in pixels.
 const GAP: f64 = 14.0;
 const CAPTION: f64 = 10.0;
@@ -37,6 +40,7 @@ impl Sheet {
         let corner = self.corner();
         let frame = rectangle(corner, self.size.x, self.size.y);
         let mut framed = group();
+        framed.fault.take_from(&self.fault);
         if let Some(ground) = self.ground {
             framed = framed.add(frame.clone().fill(ground));
         }
@@ -68,8 +72,9 @@ impl Sheet {
 /// Many sheets on one, row by row in so many columns, each with a caption under it; drawn at one common scale, so that
 /// sheets of different sizes can be compared. The axes name the columns and the rows, where there are such.
 ///
-/// The contact sheet is 1280 pixels wide, or less where the pictures at their full size need less. No columns count as
-/// one; without a picture it is an empty sheet.
+/// The contact sheet is 1280 pixels wide, less where the pictures at their full size need less, and more where a column
+/// would get less than 40 pixels. No columns count as one; without a picture it is an empty sheet. The first fault of a
+/// sheet is a fault of the whole.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -96,7 +101,8 @@ pub fn contact_sheet(tiles: &[(String, Sheet)], columns: usize, axes: Option<&Co
         None => (0.0, 0.0),
     };
     let gaps = GAP * (columns + 1) as f64 + left;
-    let scale = ((WIDTH - gaps) / widths.iter().sum::<f64>()).clamp(1e-6, 1.0);
+    let wide = WIDTH.max(gaps + LEAST_COLUMN * columns as f64);
+    let scale = ((wide - gaps) / widths.iter().sum::<f64>()).clamp(1e-6, 1.0);
     let caption_room = CAPTION + GAP;
     let starts = |sizes: &[f64], first: f64, between: f64| -> Vec<f64> {
         let place = |at: &mut f64, size: &f64| {
@@ -169,6 +175,10 @@ mod tests {
             (format!("{w}x{h}"), sheet(w, h).ground("teal").add(circle((0.0, 0.0), 500.0).fill("gold")))
         };
         assert_eq!(contact_sheet(&[], 4, None).size().x, 28.0);
+        let faulty = ("no cloth".to_owned(), sheet(9.0, 9.0).ground("tael"));
+        assert_eq!(contact_sheet(&[faulty], 1, None).sound().unwrap_err().call(), "ground");
+        let many: Vec<_> = (0..100).map(|_| one(320.0, 200.0)).collect();
+        assert_eq!(contact_sheet(&many, 100, None).size().x, 101.0 * 14.0 + 100.0 * 40.0);
         let sizes = [one(320.0, 200.0), one(1280.0, 200.0), one(200.0, 600.0)];
         let all = contact_sheet(&sizes, 3, None);
         assert_eq!(all.size().x, 1280.0);
