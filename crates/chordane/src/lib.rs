@@ -23,6 +23,7 @@
 //!
 //! Data goes one way: [`number`] (angles and points), [`path`] (the [`Pen`](path::Pen) makes a
 //! [`Path`](path::Path) of contours), [`shape`] (ready ones), [`measure`], [`reshape`] (a path in, a path out),
+//! [`combine`] (union, intersection, difference),
 //! [`sheet`](mod@sheet) (a path with a style is an [`Item`](sheet::Item), a [`Sheet`](sheet::Sheet) holds them),
 //! [`check`] (findings), [`draw`] (SVG, pixels, files), [`read`] (SVG documents in). A module uses what stands before it, not what stands after it.
 //!
@@ -50,6 +51,7 @@ mod fault;
 pub struct Readme;
 
 pub mod check;
+pub mod combine;
 pub mod draw;
 pub mod measure;
 pub mod number;

@@ -95,7 +95,7 @@ impl Path {
         let tree = BoxTree::new(second.list.iter().map(|line| line.bounds));
         let mut found = Vec::new();
         for a in &first.list {
-            let reach = grown(&a.bounds, off);
+            let reach = a.bounds.grown(off);
             let whole = tree.each(
                 |bounds| overlap(bounds, &reach),
                 |j| {
@@ -136,7 +136,7 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
         if let Some((s, t)) = loop_of(&a.segment) {
             found.push(earlier_first(crossing(&lines, a, &lines, a, Meet::At(s, t))));
         }
-        let reach = grown(&a.bounds, off);
+        let reach = a.bounds.grown(off);
         let whole = tree.each_in_order(
             |bounds| overlap(bounds, &reach),
             |place| {
@@ -252,16 +252,15 @@ impl Lines {
 
 /// How near two places must be to count as one, in sheet units.
 fn tolerance(all: &[&Lines]) -> f64 {
-    let Some(bounds) = all.iter().filter_map(|lines| lines.bounds()).reduce(Bounds::union) else {
-        return 0.0;
-    };
+    let bounds = all.iter().filter_map(|lines| lines.bounds()).reduce(Bounds::union);
+    bounds.map_or(0.0, |bounds| tolerance_of(&bounds))
+}
+
+/// The same for everything within some bounds.
+pub(crate) fn tolerance_of(bounds: &Bounds) -> f64 {
     // No finer than what is left of the digits far from the origin.
     let far = bounds.min.abs().max(bounds.max.abs()).max_element();
     bounds.size().max_element() * OFF + far * 8.0 * f64::EPSILON
-}
-
-fn grown(bounds: &Bounds, by: f64) -> Bounds {
-    Bounds { min: bounds.min - Point::splat(by), max: bounds.max + Point::splat(by) }
 }
 
 fn crossing(first: &Lines, a: &Line, second: &Lines, b: &Line, meet: Meet) -> Crossing {
@@ -364,7 +363,7 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
         .flatten()
         .collect();
     if !ends.is_empty() {
-        let tree = BoxTree::new(ends.iter().map(|end| grown(&Bounds { min: *end, max: *end }, 16.0 * off)));
+        let tree = BoxTree::new(ends.iter().map(|end| Bounds { min: *end, max: *end }.grown(16.0 * off)));
         found.retain(|crossing| {
             matches!(crossing.kind, CrossingKind::Along { .. })
                 || tree.each(|b| b.contains(crossing.at), |_| ControlFlow::Break(())).is_continue()

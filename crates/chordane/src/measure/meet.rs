@@ -4,6 +4,7 @@
 //! strips along their chords still overlap, until both are nearly straight: then they either cross plainly, and the
 //! place is polished by Newton's method, or run side by side, and touch if they come near enough.
 
+use super::circles::{Round, rounds};
 use crate::number::{Point, roots};
 use crate::path::{Bounds, Segment, quadratic_roots};
 
@@ -30,6 +31,11 @@ const CHECKS: usize = 7;
 pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(Meet)) {
     if let (Segment::Line { from: p, to: q }, Segment::Line { from: r, to: s }) = (*a, *b)
         && plain_sides([p, q], [r, s], off, found)
+    {
+        return;
+    }
+    if let (Some(p), Some(q)) = (Round::of(a), Round::of(b))
+        && rounds(&p, &q, off, found)
     {
         return;
     }
@@ -78,7 +84,12 @@ fn plain_sides([p, q]: [Point; 2], [r, s]: [Point; 2], off: f64, found: &mut imp
 /// The ends of either segment that lie on the other, as pairs of parameters in the order of the first.
 fn ends_on(a: &Segment, b: &Segment, off: f64) -> Vec<(f64, f64)> {
     let mut pairs: Vec<(f64, f64)> = Vec::new();
+    let near = |bounds: &Bounds, p: Point| (bounds.min - p).max(p - bounds.max).max_element() <= off;
+    let (box_a, box_b) = (a.bounds(), b.bounds());
     for s in [0.0, 1.0] {
+        if !near(&box_b, a.at(s)) {
+            continue;
+        }
         let t = b.nearest(a.at(s));
         if b.at(t).distance(a.at(s)) <= off {
             // At the other's end too: then the end itself, not a place a hair before it.
@@ -87,6 +98,9 @@ fn ends_on(a: &Segment, b: &Segment, off: f64) -> Vec<(f64, f64)> {
         }
     }
     for t in [0.0, 1.0] {
+        if !near(&box_a, b.at(t)) {
+            continue;
+        }
         let s = a.nearest(b.at(t));
         if a.at(s).distance(b.at(t)) <= off {
             let end = [0.0, 1.0].into_iter().find(|end| a.at(*end).distance(b.at(t)) <= off);

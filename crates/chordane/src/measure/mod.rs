@@ -2,6 +2,7 @@
 
 mod apart;
 mod area;
+mod circles;
 mod crossings;
 mod inside;
 mod length;
@@ -16,6 +17,7 @@ pub use area::Direction;
 pub use crossings::{Crossing, CrossingKind, Place};
 pub use survey::{Station, Survey};
 
-pub(crate) use crossings::self_crossings;
+pub(crate) use crossings::{self_crossings, tolerance_of};
+pub(crate) use meet::{Meet, loop_of, meets};
 pub(crate) use painted::{all_closed, runs_with_windings};
 pub(crate) use tree::{BoxTree, overlap};

@@ -166,6 +166,45 @@ impl BoxTree {
         }
         best
     }
+
+    /// The box that is the next to the left of a spot on the level line through it: of those for which `across` gives
+    /// where they stand on that line, the one farthest right that is left of the spot.
+    pub(crate) fn next_left(
+        &self,
+        spot: Point,
+        mut across: impl FnMut(usize) -> Option<f64>,
+    ) -> Option<(usize, f64)> {
+        let mut best: Option<(usize, f64)> = None;
+        let reached = |bounds: &Bounds, best: &Option<(usize, f64)>| {
+            bounds.min.y <= spot.y
+                && bounds.max.y >= spot.y
+                && bounds.min.x <= spot.x
+                && best.is_none_or(|(_, x)| bounds.max.x >= x)
+        };
+        let mut rest = ArrayStack::new(0);
+        while let Some(node) = rest.pop() {
+            let Some(_) = self.nodes.get(node).filter(|bounds| reached(bounds, &best)) else { continue };
+            if self.is_leaf(node) {
+                for (i, bounds) in self.leaf(node) {
+                    if !reached(bounds, &best) {
+                        continue;
+                    }
+                    let Some(x) = across(i).filter(|x| *x <= spot.x) else { continue };
+                    if best.is_none_or(|(j, most)| x > most || (x == most && i < j)) {
+                        best = Some((i, x));
+                    }
+                }
+                continue;
+            }
+            let right = |child: usize| self.nodes.get(child).map_or(f64::NEG_INFINITY, |b| b.max.x);
+            let (a, b) = (2 * node + 1, 2 * node + 2);
+            // The one that reaches farther right is looked at first, so it goes onto the stack last.
+            let (first, second) = if right(a) >= right(b) { (a, b) } else { (b, a) };
+            rest.push(second);
+            rest.push(first);
+        }
+        best
+    }
 }
 
 /// A short stack that needs no memory of its own.

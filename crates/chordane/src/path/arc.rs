@@ -203,6 +203,12 @@ impl ArcSegment {
 
 /// The radii and tilt of the ellipse with the conjugate radii `p` and `q`.
 fn principal_axes(p: Point, q: Point, tilt: Angle, radii: Point) -> (Point, Angle) {
+    // Squares of these would leave the numbers.
+    let size = p.abs().max(q.abs()).max_element();
+    if size > 1e120 || (size > 0.0 && size < 1e-120) {
+        let (unit, tilt) = principal_axes(p / size, q / size, tilt, radii);
+        return (unit * size, tilt);
+    }
     let (pp, qq, pq) = (p.length_squared(), q.length_squared(), p.dot(q));
     // Still at right angles, as under any turn or even scaling: keep the axes in their order.
     if pq.abs() <= 1e-15 * (pp * qq).sqrt() {

@@ -48,6 +48,11 @@ impl Bounds {
     }
 
     /// Grows to reach a point.
+    /// The box with so much more on every side.
+    pub(crate) fn grown(self, by: f64) -> Self {
+        Self { min: self.min - Point::splat(by), max: self.max + Point::splat(by) }
+    }
+
     pub(crate) fn reach(&mut self, p: Point) {
         self.min = self.min.min(p);
         self.max = self.max.max(p);

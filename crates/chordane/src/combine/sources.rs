@@ -1,0 +1,122 @@
+//! The segments that an arrangement is made of: closed contours, cleaned of what only looks like a curve.
+
+use crate::number::{Angle, Point, deg};
+use crate::path::{Affine, Arc, Bounds, Contour, Segment, by};
+
+/// A contour that takes part, and as what.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Part<'a> {
+    pub(super) contour: &'a Contour,
+    /// Which of the two operands it belongs to.
+    pub(super) operand: usize,
+    /// What one clockwise turn counts.
+    pub(super) weight: i32,
+}
+
+/// A segment of the input.
+#[derive(Clone, Debug)]
+pub(super) struct Source {
+    pub(super) segment: Segment,
+    /// The same turned, so that next to nothing is level.
+    pub(super) turned: Segment,
+    /// The turned arc by its centre, and the angle before squashing at which it is at its highest y.
+    pub(super) whole: Option<(Arc, Angle)>,
+    pub(super) bounds: Bounds,
+    pub(super) operand: usize,
+    pub(super) weight: i32,
+    /// The source that goes on where this one ends.
+    pub(super) next: usize,
+}
+
+/// The angle by which everything is turned for looking along level lines: no side that people draw is level then.
+const TURNED_DEGREES: f64 = 23.708_518_301_7;
+
+pub(super) fn turn() -> Affine {
+    by::rotation(deg(TURNED_DEGREES))
+}
+
+impl Source {
+    fn new(segment: Segment, part: &Part<'_>, next: usize) -> Self {
+        let turned = segment.transformed(&turn());
+        let whole = if let Segment::Arc(arc) = &turned { arc.centred() } else { None };
+        let whole = whole.map(|whole| (whole, whole.extreme_angles()[1]));
+        let (operand, weight) = (part.operand, part.weight);
+        Self { bounds: segment.bounds(), segment, turned, whole, operand, weight, next }
+    }
+}
+
+/// The sources of all contours, each closed, as filling takes them. A contour without a size gives none.
+pub(super) fn sources(parts: &[Part<'_>], off: f64) -> Vec<Source> {
+    let mut all: Vec<Source> = Vec::new();
+    let mut own: Vec<Segment> = Vec::new();
+    for part in parts {
+        own.clear();
+        let contour = part.contour;
+        for segment in contour.segments() {
+            plain_pieces(&segment, off, &mut own);
+        }
+        if !contour.is_closed() && contour.end() != contour.start() {
+            own.push(Segment::Line { from: contour.end(), to: contour.start() });
+        }
+        own.retain(|segment| segment.bounds().size() != Point::ZERO);
+        let first = all.len();
+        for (i, segment) in own.iter().enumerate() {
+            let next = if i + 1 < own.len() { first + i + 1 } else { first };
+            all.push(Source::new(*segment, part, next));
+        }
+    }
+    all
+}
+
+/// A segment as pieces that do not cross themselves; a curve that is straight becomes straight sides over the places
+/// where it turns round.
+fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
+    let (from, to) = (segment.from(), segment.to());
+    let handles: &[Point] = match segment {
+        Segment::Line { .. } => return out.push(*segment),
+        Segment::Arc(arc) if arc.centred().is_none() => return out.push(Segment::Line { from, to }),
+        Segment::Arc(_) => return out.push(*segment),
+        Segment::Quad { control, .. } => &[*control],
+        Segment::Cubic { control1, control2, .. } => &[*control1, *control2],
+    };
+    let arms = handles.iter().chain([&to]).map(|p| *p - from);
+    let longest = arms.clone().max_by(|a, b| a.length_squared().total_cmp(&b.length_squared()));
+    let along = longest.unwrap_or(Point::ZERO).normalize_or_zero();
+    if arms.clone().all(|arm| along.perp_dot(arm).abs() <= 0.25 * off) {
+        let level =
+            segment.transformed(&Affine::from_mat2(glam::DMat2::from_cols(along, along.perp()).inverse()));
+        let mut turns: Vec<f64> = level.turns()[0].into_iter().flatten().collect();
+        turns.sort_by(f64::total_cmp);
+        let mut at = from;
+        for spot in turns.into_iter().map(|t| segment.at(t)).chain([to]) {
+            out.push(Segment::Line { from: at, to: spot });
+            at = spot;
+        }
+    } else if let Some((s, t)) = crate::measure::loop_of(segment) {
+        let (left, right) = segment.split(s.midpoint(t));
+        out.extend([left, right]);
+    } else {
+        out.push(*segment);
+    }
+}
+
+/// The part of a segment between two parameters, the first one smaller.
+pub(super) fn stretch(segment: &Segment, from: f64, to: f64) -> Segment {
+    let front = if to < 1.0 { segment.split(to).0 } else { *segment };
+    if from > 0.0 { front.split(from / to).1 } else { front }
+}
+
+/// The same segment between two other ends, which are next to its own.
+pub(super) fn between_ends(segment: &Segment, start: Point, end: Point) -> Segment {
+    match *segment {
+        Segment::Line { .. } => Segment::Line { from: start, to: end },
+        Segment::Quad { control, .. } => Segment::Quad { from: start, control, to: end },
+        Segment::Cubic { control1, control2, .. } => {
+            Segment::Cubic { from: start, control1, control2, to: end }
+        }
+        Segment::Arc(mut arc) => {
+            (arc.from, arc.to) = (start, end);
+            Segment::Arc(arc)
+        }
+    }
+}

@@ -1,0 +1,148 @@
+//! Combining shapes: areas add up, every spot is where it belongs, and what coincides gives no slivers.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
+mod support;
+
+use chordane::prelude::*;
+use proptest::prelude::*;
+use support::{any_path, point};
+
+/// Shapes whose sides and curves coincide, touch and cross in the same few places.
+fn on_squared_paper() -> impl Strategy<Value = Path> {
+    let at = || (0..7_i32, 0..7_i32).prop_map(|(x, y)| pt(f64::from(x) * 10.0, f64::from(y) * 10.0));
+    let polygon = prop::collection::vec(at(), 3..9).prop_map(Path::closed);
+    let box_of = (at(), 1..4_i32, 1..4_i32)
+        .prop_map(|(p, w, h)| rectangle(p, f64::from(w) * 10.0, f64::from(h) * 10.0));
+    let disc = (at(), 1..4_i32).prop_map(|(p, r)| circle(p, f64::from(r) * 10.0));
+    let turned = (at(), 0..4_i32).prop_map(|(p, quarter)| {
+        pie(p, 20.0, deg(f64::from(quarter) * 90.0), deg(90.0 * f64::from(1 + quarter % 3)))
+    });
+    let bow = (at(), at(), at()).prop_map(|(a, b, c)| start(a).quad(b, c).close());
+    let one = prop_oneof![3 => polygon, 2 => box_of, 2 => disc, 1 => turned, 1 => bow];
+    (prop::collection::vec(one, 1..4), any::<bool>()).prop_map(|(all, even)| {
+        let path = all.iter().fold(Path::empty(), |path, one| path.and(one));
+        if even { path.with_fill_rule(FillRule::EvenOdd) } else { path }
+    })
+}
+
+fn shapes() -> impl Strategy<Value = Path> {
+    prop_oneof![3 => on_squared_paper(), 2 => any_path(60.0)]
+}
+
+/// Whether a spot is too near to a line to ask on which side it is.
+fn on_the_line(paths: &[&Path], spot: Point) -> bool {
+    paths.iter().any(|path| path.segments().any(|segment| segment.distance(spot) < 1e-5))
+}
+
+proptest! {
+    #![proptest_config(support::cases(300))]
+
+    #[test]
+    fn areas_add_up(a in shapes(), b in shapes(), spots in prop::collection::vec(point(60.0), 12)) {
+        let (both, shared) = (a.union(&b), a.intersection(&b));
+        let (left, either) = (a.difference(&b), a.xor(&b));
+        let area = |path: &Path| path.signed_area();
+        let alone = area(&a.simplified()) + area(&b.simplified());
+        let size = both.bounds().map_or(1.0, |bounds| bounds.size().length_squared()).max(1.0);
+        let near = |x: f64, y: f64| (x - y).abs() <= 1e-8 * size;
+        prop_assert!(near(area(&both) + area(&shared), alone), "{} {}", area(&both) + area(&shared), alone);
+        prop_assert!(near(area(&left) + area(&shared), area(&a.simplified())));
+        prop_assert!(near(area(&either) + area(&shared), area(&both)));
+        for spot in spots {
+            if on_the_line(&[&a, &b], spot) {
+                continue;
+            }
+            let (p, q) = (a.inside(spot), b.inside(spot));
+            prop_assert_eq!(both.inside(spot), p || q, "union at {}", spot);
+            prop_assert_eq!(shared.inside(spot), p && q, "intersection at {}", spot);
+            prop_assert_eq!(left.inside(spot), p && !q, "difference at {}", spot);
+            prop_assert_eq!(either.inside(spot), p != q, "xor at {}", spot);
+            let winding = both.winding(spot);
+            prop_assert!(winding == 0 || winding == 1, "{}", winding);
+        }
+    }
+
+    #[test]
+    fn a_shape_and_itself(a in shapes()) {
+        let plain = a.simplified();
+        prop_assert!(a.difference(&a).is_empty(), "{}", a.difference(&a).data());
+        prop_assert!(a.xor(&a).is_empty());
+        for same in [a.union(&a), a.intersection(&a), plain.simplified()] {
+            prop_assert!((same.signed_area() - plain.signed_area()).abs() <= 1e-6);
+        }
+    }
+}
+
+#[test]
+fn curves_stay_curves() {
+    let lens = circle((0.0, 0.0), 10.0).intersection(circle((12.0, 0.0), 10.0));
+    assert!(lens.segments().all(|segment| matches!(segment, Segment::Arc(_))), "{}", lens.data());
+    let bitten = circle((0.0, 0.0), 10.0).difference(circle((0.0, 9.0), 4.0));
+    assert!(bitten.segments().all(|segment| matches!(segment, Segment::Arc(_))), "{}", bitten.data());
+    let swell = start((0.0, 0.0)).cubic((30.0, -40.0), (60.0, 40.0), (90.0, 0.0)).line((45.0, 80.0)).close();
+    let cut = swell.difference(rectangle((40.0, -50.0), 10.0, 200.0));
+    let kinds = cut.segments().filter(|segment| matches!(segment, Segment::Cubic { .. })).count();
+    assert_eq!((cut.contours().len(), kinds), (2, 2), "{}", cut.data());
+}
+
+#[test]
+fn what_touches_shares_or_covers() {
+    let sail = rectangle((0.0, 0.0), 10.0, 10.0);
+    // A shared side, a corner that touches, one inside the other, and apart.
+    assert_eq!(sail.union(rectangle((10.0, 0.0), 5.0, 10.0)).data(), "M0 0H15V10H0Z");
+    assert_eq!(sail.union(rectangle((10.0, 10.0), 5.0, 5.0)).contours().len(), 2);
+    assert_eq!(sail.union(rectangle((2.0, 2.0), 5.0, 5.0)).data(), sail.data());
+    assert_eq!(sail.difference(rectangle((2.0, 2.0), 5.0, 5.0)).data(), "M0 0H10V10H0ZM2 2V7H7V2Z");
+    assert!(sail.intersection(rectangle((20.0, 0.0), 5.0, 5.0)).is_empty());
+    assert!(sail.intersection(rectangle((10.0, 0.0), 5.0, 5.0)).is_empty());
+    assert!(Path::empty().union(Path::empty()).is_empty());
+    assert_eq!(sail.union(Path::empty()).data(), sail.data());
+    // The same circle begun elsewhere, and run the other way.
+    let hoop = circle((3.0, 4.0), 10.0);
+    let turned = hoop.rotated_about((3.0, 4.0), deg(31.0)).reversed();
+    assert!(hoop.difference(&turned).is_empty(), "{}", hoop.difference(&turned).data());
+    assert!((hoop.union(&turned).area().unwrap() - hoop.area().unwrap()).abs() < 1e-8);
+    // A tangent circle inside leaves a crescent in one piece.
+    let crescent = circle((0.0, 0.0), 10.0).difference(circle((5.0, 0.0), 5.0));
+    assert!((crescent.area().unwrap() - 75.0 * std::f64::consts::PI).abs() < 1e-8);
+    // Sides a hair apart count as one.
+    let hair = sail.union(rectangle((10.0 + 1e-12, 1e-12), 5.0, 10.0));
+    assert_eq!(hair.contours().len(), 1, "{}", hair.data());
+    assert!((hair.area().unwrap() - 150.0).abs() < 1e-8);
+}
+
+#[test]
+fn many_at_once_are_what_one_after_the_other_gives() {
+    let all: Vec<Path> = (0..40)
+        .map(|i| {
+            let at = polar(deg(f64::from(i) * 137.5), 6.0 * f64::from(i).sqrt());
+            let one = if i % 3 == 0 { star(at, 5, 9.0, 4.0) } else { circle(at, 6.0) };
+            if i % 2 == 0 { one } else { one.reversed() }
+        })
+        .collect();
+    let together = union_all(&all);
+    let one_by_one = all.iter().fold(Path::empty(), |sum, one| sum.union(one));
+    assert!((together.area().unwrap() - one_by_one.area().unwrap()).abs() < 1e-6);
+    assert!(together.xor(&one_by_one).area().unwrap() < 1e-6);
+    assert!(union_all(Vec::<Path>::new()).is_empty());
+}
+
+#[test]
+fn sizes_at_both_ends_of_the_numbers() {
+    let (a, b) = (circle((0.0, 0.0), 10.0), rectangle((0.0, 0.0), 20.0, 20.0));
+    for factor in [1e-200, 1e-6, 1.0, 1e9, 1e200, 1e300] {
+        let both = a.scaled(factor).union(b.scaled(factor)).scaled(1.0 / factor);
+        let area = both.signed_area();
+        assert!((area - (400.0 + 75.0 * std::f64::consts::PI)).abs() < 1e-6, "{factor}: {area}");
+    }
+    let far = pt(1e9, -1e9);
+    let both = a.moved(far).intersection(b.moved(far)).moved(-far);
+    assert!((both.signed_area() - 25.0 * std::f64::consts::PI).abs() < 1e-3, "{}", both.data());
+}
+
+#[test]
+fn a_fault_is_carried_along() {
+    let fault = rectangle((f64::NAN, 0.0), 1.0, 1.0).union(circle((0.0, 0.0), 1.0));
+    assert!(fault.sound().unwrap_err().to_string().starts_with("`rectangle`"));
+}
