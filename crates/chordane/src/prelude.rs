@@ -1,7 +1,7 @@
 //! All the words at once: `use chordane::prelude::*;`.
 
 pub use crate::check::{Code, ContourFigures, Finding, Level, PathFigures, Report};
-pub use crate::combine::union_all;
+pub use crate::combine::{Offset, union_all};
 pub use crate::draw::{BonesOptions, DrawError, Format, PixelOptions, Pixels, SaveError, SvgOptions};
 pub use crate::fault::{Fault, FaultKind};
 pub use crate::measure::{Crossing, CrossingKind, Direction, Place, Station, Survey};
@@ -14,7 +14,10 @@ pub use crate::path::{
     Pen, Segment, Spacing, Through, Vertex, corner, flowing, rounded, soft, start, tagged, through,
 };
 pub use crate::read::{ReadError, SvgNote, SvgReading};
-pub use crate::reshape::{Cap, Join, Nib, Outline, VertexAt};
+pub use crate::reshape::{
+    Bend, Cap, CurveFit, Dash, Join, Mirror, Nib, Outline, Reshape, Ripple, Round, Shake, Spin, Stamp,
+    StampPlace, Subdivide, Taper, Thin, Trim, VertexAt, Warp,
+};
 pub use crate::shape::{
     Closing, CornerRadii, Triangle, TriangleError, Wheels, arc, band, blob, chord_cut, circle, cycloid,
     ellipse, gear, growing_spiral, lettering, lettering_width, lissajous, pie, plot, polygon, polygon_about,

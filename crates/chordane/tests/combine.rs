@@ -64,6 +64,28 @@ proptest! {
     }
 
     #[test]
+    fn a_cut_line_adds_up(line in any_path(60.0), area in shapes()) {
+        let (inside, outside) = (line.clip_line(&area), line.clip_line_outside(&area));
+        let length = |path: &Path| path.length().unwrap();
+        let whole = length(&line);
+        let sum = length(&inside) + length(&outside);
+        prop_assert!((sum - whole).abs() <= 1e-6 * whole.max(1.0), "{} {}", sum, whole);
+        for (parts, expected) in [(&inside, true), (&outside, false)] {
+            for segment in parts.segments() {
+                let spot = segment.at(0.37);
+                let off_the_rim = area.distance(spot).unwrap() > 1e-5 && !on_the_line(&[&area], spot);
+                let closing = area.contours().iter().any(|contour| {
+                    let side = Segment::Line { from: contour.end(), to: contour.start() };
+                    side.distance(spot) < 1e-5
+                });
+                if off_the_rim && !closing {
+                    prop_assert_eq!(area.inside(spot), expected, "{}", spot);
+                }
+            }
+        }
+    }
+
+    #[test]
     fn a_shape_and_itself(a in shapes()) {
         let plain = a.simplified();
         prop_assert!(a.difference(&a).is_empty(), "{}", a.difference(&a).data());

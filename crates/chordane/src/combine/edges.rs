@@ -143,9 +143,7 @@ impl Arrangement {
                 (Some(p), None) => p,
                 (None, Some(q)) => q,
                 (None, None) => {
-                    // On a straight side, a level or upright one keeps its coordinate.
-                    let side = matches!(b.segment, Segment::Line { .. });
-                    points.push(if side { b.segment.at(t) } else { a.segment.at(s) });
+                    points.push(crossing_at((&a.segment, s), (&b.segment, t)));
                     groups.add()
                 }
             };
@@ -268,6 +266,19 @@ impl Arrangement {
             }
         }
     }
+}
+
+/// Where two segments cross. Level and upright sides keep their coordinate to the last digit.
+pub(super) fn crossing_at((a, s): (&Segment, f64), (b, t): (&Segment, f64)) -> Point {
+    let straight = |segment: &Segment| matches!(segment, Segment::Line { .. });
+    let mut place = if straight(b) && !straight(a) { b.at(t) } else { a.at(s) };
+    for side in [a, b] {
+        if let Segment::Line { from, to } = side {
+            place.x = if from.x == to.x { from.x } else { place.x };
+            place.y = if from.y == to.y { from.y } else { place.y };
+        }
+    }
+    place
 }
 
 fn sort(cuts: &mut [Cut]) {

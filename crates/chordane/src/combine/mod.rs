@@ -4,9 +4,12 @@
 //! the pieces between what is kept and what is not are the new rim. Curves stay curves: a piece of an arc is an arc.
 
 mod edges;
+mod lines;
+mod offset;
 mod sides;
 mod sources;
 mod together;
 mod trace;
 
+pub use offset::Offset;
 pub use together::union_all;

@@ -26,6 +26,9 @@ pub(super) struct Source {
     pub(super) weight: i32,
     /// The source that goes on where this one ends.
     pub(super) next: usize,
+    /// Which part it is of, and which segment of that.
+    pub(super) part: usize,
+    pub(super) number: usize,
 }
 
 /// The angle by which everything is turned for looking along level lines: no side that people draw is level then.
@@ -36,33 +39,37 @@ pub(super) fn turn() -> Affine {
 }
 
 impl Source {
-    fn new(segment: Segment, part: &Part<'_>, next: usize) -> Self {
+    fn new(segment: Segment, (part, of): (usize, &Part<'_>), number: usize, next: usize) -> Self {
         let turned = segment.transformed(&turn());
         let whole = if let Segment::Arc(arc) = &turned { arc.centred() } else { None };
         let whole = whole.map(|whole| (whole, whole.extreme_angles()[1]));
-        let (operand, weight) = (part.operand, part.weight);
-        Self { bounds: segment.bounds(), segment, turned, whole, operand, weight, next }
+        let (operand, weight) = (of.operand, of.weight);
+        Self { bounds: segment.bounds(), segment, turned, whole, operand, weight, next, part, number }
     }
 }
 
 /// The sources of all contours, each closed, as filling takes them. A contour without a size gives none.
 pub(super) fn sources(parts: &[Part<'_>], off: f64) -> Vec<Source> {
     let mut all: Vec<Source> = Vec::new();
-    let mut own: Vec<Segment> = Vec::new();
-    for part in parts {
+    let mut own: Vec<(Segment, usize)> = Vec::new();
+    let mut pieces: Vec<Segment> = Vec::new();
+    for (at, part) in parts.iter().enumerate() {
         own.clear();
         let contour = part.contour;
-        for segment in contour.segments() {
-            plain_pieces(&segment, off, &mut own);
+        let mut count = 0;
+        for (number, segment) in contour.segments().enumerate() {
+            plain_pieces(&segment, off, &mut pieces);
+            own.extend(pieces.drain(..).map(|piece| (piece, number)));
+            count = number + 1;
         }
         if !contour.is_closed() && contour.end() != contour.start() {
-            own.push(Segment::Line { from: contour.end(), to: contour.start() });
+            own.push((Segment::Line { from: contour.end(), to: contour.start() }, count));
         }
-        own.retain(|segment| segment.bounds().size() != Point::ZERO);
+        own.retain(|(segment, _)| segment.bounds().size() != Point::ZERO);
         let first = all.len();
-        for (i, segment) in own.iter().enumerate() {
+        for (i, (segment, number)) in own.iter().enumerate() {
             let next = if i + 1 < own.len() { first + i + 1 } else { first };
-            all.push(Source::new(*segment, part, next));
+            all.push(Source::new(*segment, (at, part), *number, next));
         }
     }
     all
@@ -97,26 +104,5 @@ fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
         out.extend([left, right]);
     } else {
         out.push(*segment);
-    }
-}
-
-/// The part of a segment between two parameters, the first one smaller.
-pub(super) fn stretch(segment: &Segment, from: f64, to: f64) -> Segment {
-    let front = if to < 1.0 { segment.split(to).0 } else { *segment };
-    if from > 0.0 { front.split(from / to).1 } else { front }
-}
-
-/// The same segment between two other ends, which are next to its own.
-pub(super) fn between_ends(segment: &Segment, start: Point, end: Point) -> Segment {
-    match *segment {
-        Segment::Line { .. } => Segment::Line { from: start, to: end },
-        Segment::Quad { control, .. } => Segment::Quad { from: start, control, to: end },
-        Segment::Cubic { control1, control2, .. } => {
-            Segment::Cubic { from: start, control1, control2, to: end }
-        }
-        Segment::Arc(mut arc) => {
-            (arc.from, arc.to) = (start, end);
-            Segment::Arc(arc)
-        }
     }
 }

@@ -94,11 +94,15 @@ impl Path {
 /// ```
 #[must_use]
 pub fn union_all<P: AsRef<Path>>(paths: impl IntoIterator<Item = P>) -> Path {
+    let paths: Vec<P> = paths.into_iter().collect();
+    let borrowed: Vec<&Path> = paths.iter().map(AsRef::as_ref).collect();
+    if let Some((scaled, factor)) = scaled_to_numbers(&borrowed) {
+        return union_all(&scaled).scaled(1.0 / factor);
+    }
     let mut fault = Carried::default();
     let mut all: Vec<Contour> = Vec::new();
     let mut weights: Vec<i32> = Vec::new();
-    for path in paths {
-        let path = path.as_ref();
+    for path in borrowed {
         fault.take_from(path.carried());
         match path.contours() {
             // Turning one way only, and once: nothing of it can cancel.
@@ -164,7 +168,7 @@ fn turns_once(contour: &Contour) -> Option<bool> {
     (once && one_way).then_some(sum > 0.0)
 }
 
-fn too_many(call: &'static str, mut fault: Carried) -> Path {
+pub(super) fn too_many(call: &'static str, mut fault: Carried) -> Path {
     fault.note(Fault::new(
         call,
         FaultKind::TooMany { what: "crossings", count: MOST_MEETS + 1, limit: MOST_MEETS },
@@ -179,15 +183,9 @@ fn combined(call: &'static str, a: &Path, b: &Path, keep: impl Fn(bool, bool) ->
     if fault.get().is_some() {
         return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
     }
-    let Some(extent) = [a, b].into_iter().filter_map(Path::bounds).reduce(Bounds::union) else {
-        return Path::empty();
-    };
-    let (far, size) = (extent.min.abs().max(extent.max.abs()).max_element(), extent.size().max_element());
-    if far > LARGE || (size > 0.0 && size < 1.0 / LARGE) {
-        // A power of two changes no digit.
-        let reference = if far > LARGE { far } else { size };
-        let factor = (-reference.log2().floor()).exp2();
-        return combined(call, &a.scaled(factor), &b.scaled(factor), keep).scaled(1.0 / factor);
+    if let Some((scaled, factor)) = scaled_to_numbers(&[a, b]) {
+        let [a, b] = &scaled[..] else { return Path::empty() };
+        return combined(call, a, b, keep).scaled(1.0 / factor);
     }
     let part = |operand: usize| move |contour| Part { contour, operand, weight: 1 };
     let parts: Vec<Part<'_>> =
@@ -199,8 +197,21 @@ fn combined(call: &'static str, a: &Path, b: &Path, keep: impl Fn(bool, bool) ->
     }
 }
 
+/// Paths scaled by one factor, and the factor, where products of their coordinates would leave the numbers.
+pub(super) fn scaled_to_numbers(paths: &[&Path]) -> Option<(Vec<Path>, f64)> {
+    let extent = paths.iter().filter_map(|path| path.bounds()).reduce(Bounds::union)?;
+    let (far, size) = (extent.min.abs().max(extent.max.abs()).max_element(), extent.size().max_element());
+    if far <= LARGE && (size == 0.0 || size >= 1.0 / LARGE) {
+        return None;
+    }
+    // A power of two changes no digit.
+    let reference = if far > LARGE { far } else { size };
+    let factor = (-reference.log2().floor()).exp2();
+    Some((paths.iter().map(|path| path.scaled(factor)).collect(), factor))
+}
+
 /// The rim of what is kept of contours, by the windings of the two operands. `None` where too much meets.
-fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
+pub(super) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
     let Some(extent) = parts.iter().map(|part| part.contour.bounds()).reduce(Bounds::union) else {
         return Some(Vec::new());
     };
@@ -215,7 +226,8 @@ fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> Option<Vec<C
         };
         let steps: Vec<Step> = arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
         if attempt == TRIES || balanced(&arrangement, &steps) {
-            return Some(contours(&arrangement, &sources, &steps, off));
+            let rim = contours(&arrangement, &sources, &steps, off, true);
+            return Some(rim.into_iter().map(|(_, contour)| contour).collect());
         }
         off *= COARSER;
     }

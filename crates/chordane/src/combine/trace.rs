@@ -1,7 +1,7 @@
 //! The rim of what is kept, as contours: edges in a row, and what was cut on the way put together again.
 
 use super::edges::{Arrangement, Edge};
-use super::sources::{Source, between_ends, stretch};
+use super::sources::Source;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Segment};
 
@@ -45,19 +45,25 @@ fn ends(edge: &Edge, up: bool) -> (usize, usize) {
     if up { (edge.low, edge.high) } else { (edge.high, edge.low) }
 }
 
-/// The contours of a rim.
+/// The contours of a rim, each with the first source in it, in the order of what they were made from. Where it is not
+/// closed they are open, unless all are to be closed.
 pub(super) fn contours(
     arrangement: &Arrangement,
     sources: &[Source],
     steps: &[Step],
     off: f64,
-) -> Vec<Contour> {
+    all_closed: bool,
+) -> Vec<(usize, Contour)> {
     let leaving = Leaving::new(arrangement, steps);
     let mut used = vec![false; steps.len()];
     let mut all: Vec<(usize, Contour)> = Vec::new();
-    for first in 0..steps.len() {
+    for first in leaving.begins_first(arrangement, steps) {
+        if used.get(first) != Some(&false) {
+            continue;
+        }
         let mut runs: Vec<Run> = Vec::new();
-        let mut at = Some(first).filter(|first| used.get(*first) == Some(&false));
+        let mut at = Some(first);
+        let mut last = None;
         while let Some(number) = at {
             let Some(step) = steps.get(number) else { break };
             if let Some(slot) = used.get_mut(number) {
@@ -65,13 +71,18 @@ pub(super) fn contours(
             }
             let Some(edge) = arrangement.edges.get(step.edge) else { break };
             runs.extend(run(arrangement, edge, step.up));
-            at = leaving.next(arrangement, sources, steps, &used, *step);
+            last = Some(ends(edge, step.up).1);
+            // Back at the first step, the contour is round.
+            at = leaving
+                .next(arrangement, sources, steps, (&used, first), *step)
+                .filter(|next| *next != first);
         }
-        all.extend(contour(sources, runs, off));
+        let begin =
+            steps.get(first).and_then(|step| Some(ends(arrangement.edges.get(step.edge)?, step.up).0));
+        all.extend(contour(sources, runs, off, all_closed || begin == last));
     }
-    // In the order of what they were made from.
     all.sort_by_key(|(source, _)| *source);
-    all.into_iter().map(|(_, contour)| contour).collect()
+    all
 }
 
 fn run(arrangement: &Arrangement, edge: &Edge, up: bool) -> Option<Run> {
@@ -115,6 +126,27 @@ impl Leaving {
         Self { begins, list }
     }
 
+    /// The numbers of all steps, those first that begin where nothing arrives.
+    fn begins_first(&self, arrangement: &Arrangement, steps: &[Step]) -> Vec<usize> {
+        let mut arrive = vec![0_usize; arrangement.vertices.len()];
+        let of = |step: &Step| arrangement.edges.get(step.edge).map(|edge| ends(edge, step.up));
+        for (_, end) in steps.iter().filter_map(of) {
+            if let Some(count) = arrive.get_mut(end) {
+                *count += 1;
+            }
+        }
+        let begins = |number: &usize| {
+            let start = steps.get(*number).and_then(of).map(|(start, _)| start);
+            start.is_some_and(|start| {
+                let leave = self.begins.get(start + 1).zip(self.begins.get(start)).map_or(0, |(a, b)| a - b);
+                arrive.get(start).is_some_and(|arrive| *arrive < leave)
+            })
+        };
+        let (mut first, rest): (Vec<usize>, Vec<usize>) = (0..steps.len()).partition(begins);
+        first.extend(rest);
+        first
+    }
+
     /// The step that goes on: the first one anticlockwise as seen from where the last one came, so that the rim goes
     /// round what is kept on its right, and areas that touch in a spot stay apart.
     fn next(
@@ -122,17 +154,17 @@ impl Leaving {
         arrangement: &Arrangement,
         sources: &[Source],
         steps: &[Step],
-        used: &[bool],
+        (used, first): (&[bool], usize),
         last: Step,
     ) -> Option<usize> {
         let edge = arrangement.edges.get(last.edge)?;
         let (_, vertex) = ends(edge, last.up);
         let (begin, end) = (*self.begins.get(vertex)?, *self.begins.get(vertex + 1)?);
-        let mut free =
-            self.list.get(begin..end)?.iter().copied().filter(|number| used.get(*number) == Some(&false));
-        let first = free.next()?;
-        let Some(second) = free.next() else { return Some(first) };
-        let mut ways: Vec<usize> = vec![first, second];
+        let open = |number: &usize| *number == first || used.get(*number) == Some(&false);
+        let mut free = self.list.get(begin..end)?.iter().copied().filter(open);
+        let one = free.next()?;
+        let Some(other) = free.next() else { return Some(one) };
+        let mut ways: Vec<usize> = vec![one, other];
         ways.extend(free);
         // A spot on each edge at a height that all of those on the same side of the vertex reach.
         let here = *arrangement.turned.get(vertex)?;
@@ -162,7 +194,7 @@ impl Leaving {
 }
 
 /// One contour of the runs, and the first source in it; `None` where nothing is left of it.
-fn contour(sources: &[Source], mut runs: Vec<Run>, off: f64) -> Option<(usize, Contour)> {
+fn contour(sources: &[Source], mut runs: Vec<Run>, off: f64, closed: bool) -> Option<(usize, Contour)> {
     if runs.is_empty() {
         return None;
     }
@@ -198,7 +230,7 @@ fn contour(sources: &[Source], mut runs: Vec<Run>, off: f64) -> Option<(usize, C
             a.0.cmp(&b.0).then(a.1.total_cmp(&b.1))
         })
         .unwrap_or(0);
-    runs.rotate_left(begin);
+    runs.rotate_left(if closed { begin } else { 0 });
     let mut joined: Vec<Run> = Vec::with_capacity(runs.len());
     for run in runs {
         match joined.last_mut().filter(|last| goes_on(last, &run)) {
@@ -209,9 +241,9 @@ fn contour(sources: &[Source], mut runs: Vec<Run>, off: f64) -> Option<(usize, C
     let mut segments: Vec<Segment> = Vec::with_capacity(joined.len());
     for run in &joined {
         let Some(segment) = of(run) else { continue };
-        let part = stretch(segment, run.from.min(run.to), run.from.max(run.to));
+        let part = segment.stretch(run.from.min(run.to), run.from.max(run.to));
         let part = if run.to < run.from { part.reversed() } else { part };
-        let part = between_ends(&part, run.start, run.end);
+        let part = part.with_ends(run.start, run.end);
         match segments.last_mut().and_then(|last| in_line(last, &part, off)) {
             Some(one) => {
                 segments.pop();
@@ -220,15 +252,20 @@ fn contour(sources: &[Source], mut runs: Vec<Run>, off: f64) -> Option<(usize, C
             None => segments.push(part),
         }
     }
+    if !closed {
+        let mut builder = ContourBuilder::new(segments.first()?.from());
+        segments.iter().for_each(|segment| builder.segment(segment));
+        return Some((first_source, builder.finish(false)));
+    }
     // The seam.
     if segments.len() > 2
         && let (Some(first), Some(last)) = (segments.first().copied(), segments.last().copied())
         && let Some(one) = in_line(&last, &first, off)
     {
+        // The first corner is the start then.
         segments.pop();
-        if let Some(slot) = segments.first_mut() {
-            *slot = one;
-        }
+        segments.remove(0);
+        segments.push(one);
     }
     let straight = segments.iter().all(|segment| matches!(segment, Segment::Line { .. }));
     if segments.len() < if straight { 3 } else { 1 } {

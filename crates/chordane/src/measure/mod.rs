@@ -19,5 +19,5 @@ pub use survey::{Station, Survey};
 
 pub(crate) use crossings::{self_crossings, tolerance_of};
 pub(crate) use meet::{Meet, loop_of, meets};
-pub(crate) use painted::{all_closed, runs_with_windings};
+pub(crate) use painted::{all_closed, runs_with_windings, winding_in};
 pub(crate) use tree::{BoxTree, overlap};

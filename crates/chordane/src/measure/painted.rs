@@ -100,7 +100,7 @@ pub(crate) fn runs_with_windings(path: &Path, crossings: &[Crossing]) -> Vec<(Ve
     let aside = extent.size().max_element() * ASIDE;
     let with_windings = |run: Vec<Segment>| {
         let (spot, right) = probe(&run)?;
-        let windings = [right, -right].map(|way| winding(&segments, &tree, spot + way * aside));
+        let windings = [right, -right].map(|way| winding_in(&segments, &tree, spot + way * aside));
         Some((run, windings))
     };
     runs(path, crossings).into_iter().filter_map(with_windings).collect()
@@ -198,7 +198,7 @@ fn probe(run: &[Segment]) -> Option<(Point, Point)> {
 }
 
 /// The winding number of a spot, looking only at segments that a line to the right meets.
-fn winding(segments: &[Segment], tree: &BoxTree, spot: Point) -> i32 {
+pub(crate) fn winding_in(segments: &[Segment], tree: &BoxTree, spot: Point) -> i32 {
     let mut sum = 0;
     let reached = |b: &Bounds| b.min.y <= spot.y && b.max.y >= spot.y && b.max.x >= spot.x;
     let _ = tree.each(reached, |i| {

@@ -325,7 +325,7 @@ impl Survey {
             // A curve has several stretches; one that is begun in the middle begins where its distance is.
             let begin = stretch.parameter(from.max(stretch.begin));
             let Some((segment, contour)) = self.segments.get(number as usize) else { break };
-            let piece = between(segment, begin, ends.parameter(to));
+            let piece = segment.stretch(begin, ends.parameter(to));
             match &mut open {
                 Some((current, builder)) if current == contour => builder.segment(&piece),
                 _ => {
@@ -350,12 +350,6 @@ impl Survey {
             self.station_on(stretch, distance)
         })
     }
-}
-
-/// The part of a segment between two parameters.
-fn between(segment: &Segment, from: f64, to: f64) -> Segment {
-    let head = if to < 1.0 { segment.split(to).0 } else { *segment };
-    if from > 0.0 && to > 0.0 { head.split(from / to).1 } else { head }
 }
 
 /// The polynomial of degree five of the parameter over the share of a stretch's length that has the right place,

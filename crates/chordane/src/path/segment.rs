@@ -181,6 +181,24 @@ impl Segment {
         }
     }
 
+    /// The same segment between two other ends, which are next to its own.
+    pub(crate) fn with_ends(&self, start: Point, end: Point) -> Self {
+        match *self {
+            Self::Line { .. } => Self::Line { from: start, to: end },
+            Self::Quad { control, .. } => Self::Quad { from: start, control, to: end },
+            Self::Cubic { control1, control2, .. } => {
+                Self::Cubic { from: start, control1, control2, to: end }
+            }
+            Self::Arc(arc) => Self::Arc(ArcSegment { from: start, to: end, ..arc }),
+        }
+    }
+
+    /// The part between two parameters, the first one smaller.
+    pub(crate) fn stretch(&self, from: f64, to: f64) -> Self {
+        let front = if to < 1.0 { self.split(to).0 } else { *self };
+        if from > 0.0 && to > 0.0 { front.split((from / to).min(1.0)).1 } else { front }
+    }
+
     /// The segment under an affine transform. An arc stays an arc, also under a transform that squashes it; under
     /// one that flattens the plane to a line it becomes a curve on that line.
     #[must_use]

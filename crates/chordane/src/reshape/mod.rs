@@ -1,15 +1,40 @@
 //! Reshapes: a path in, a path out.
 
+mod chain;
+mod copies;
+mod corners;
+mod curve_fit;
 mod dash;
+mod dashes;
 mod edit;
 mod flat;
 mod nib;
 mod outline;
+mod round;
+mod shake;
+mod stamp;
+mod taper;
+mod thin;
+mod trim;
+mod warp;
 mod waves;
 
+pub use chain::{Chain, Reshape};
+pub use copies::{Mirror, Spin};
+pub use curve_fit::CurveFit;
 pub use dash::MOST_DASHES;
+pub use dashes::Dash;
 pub use edit::VertexAt;
 pub use nib::Nib;
 pub use outline::{Cap, Join, Outline};
+pub use round::Round;
+pub use shake::Shake;
+pub use stamp::{Stamp, StampPlace};
+pub use taper::Taper;
+pub use thin::{Subdivide, Thin};
+pub use trim::Trim;
+pub use warp::{Bend, Warp};
+pub use waves::Ripple;
 
+pub(crate) use corners::{SMOOTH, jump};
 pub(crate) use flat::FlatPath;

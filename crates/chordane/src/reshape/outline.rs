@@ -6,6 +6,7 @@
 //! vertex itself, which leaves those pieces whole; where both sides are long enough it takes the short cut over
 //! the crossing of the two inner lines, which removes only what was covered twice.
 
+use super::Reshape;
 use super::dash::dashed;
 use super::flat::{FlatPath, Polyline};
 use crate::fault::{Carried, Fault, FaultKind};
@@ -54,6 +55,16 @@ pub struct Outline {
     pub(crate) dash_offset: f64,
 }
 
+/// How near the outline's chords are to the true rim where nothing else is said, in sheet units.
+const FINE: f64 = 0.02;
+
+impl Reshape for Outline {
+    /// To within 0.02 sheet units; see [`Path::outlined`] for another tolerance.
+    fn reshape(&self, path: &Path) -> Path {
+        path.outlined(self, FINE)
+    }
+}
+
 impl Outline {
     /// A stroke of a width in sheet units, with butt caps and mitre joins up to a limit of 4, not dashed.
     #[must_use]
@@ -94,7 +105,7 @@ impl Outline {
         self
     }
 
-    fn check(&self) -> Carried {
+    pub(super) fn check(&self) -> Carried {
         let mut fault = Carried::default();
         fault.not_negative("outlined", "width", self.width);
         fault.not_negative("outlined", "mitre limit", self.mitre_limit);
@@ -105,6 +116,14 @@ impl Outline {
         fault
     }
 
+    /// The area along one line whose half width differs from point to point.
+    pub(super) fn tapered_into(&self, line: &Polyline, halves: &[f64], tolerance: f64, out: &mut FlatPath) {
+        let widest = halves.iter().copied().fold(0.0, f64::max);
+        if widest > 0.0 {
+            Sides::new(self, widest, tolerance, halves).stroke(line, out);
+        }
+    }
+
     /// Adds the stroke's area to `out` as polygons for the nonzero rule.
     pub(crate) fn outline_into(&self, path: &Path, tolerance: f64, out: &mut FlatPath) {
         let half = self.width * 0.5;
@@ -112,7 +131,7 @@ impl Outline {
             return;
         }
         let mut line = Polyline::default();
-        let mut sides = Sides::new(self, half, tolerance);
+        let mut sides = Sides::new(self, half, tolerance, &[]);
         for contour in path.contours() {
             // A lone vertex draws nothing; a side of no length draws its caps.
             if contour.vertex_count() == 1 && !contour.is_closed() {
@@ -162,14 +181,18 @@ struct Side {
     to: Point,
     along: Point,
     length: f64,
-    /// From the line to the edge on the left as seen when travelling with y down, half a width away.
+    /// From the line to the edge on the left as seen when travelling with y down, half a width away: where the side
+    /// begins, and where it ends.
     left: Point,
+    left_at_end: Point,
 }
 
 /// Builds the two edges of one line after the other.
 struct Sides<'a> {
     outline: &'a Outline,
     half: f64,
+    /// The half width at each point of the line, where it differs.
+    halves: &'a [f64],
     /// Cosine and sine of the angle between the points of a round join or cap.
     step: Point,
     /// A joint of chords that turns less than this (as a cosine) is mitred without a visible difference.
@@ -179,7 +202,7 @@ struct Sides<'a> {
 }
 
 impl<'a> Sides<'a> {
-    fn new(outline: &'a Outline, half: f64, tolerance: f64) -> Self {
+    fn new(outline: &'a Outline, half: f64, tolerance: f64, halves: &'a [f64]) -> Self {
         let ratio = (tolerance / half).clamp(1e-9, 0.5);
         let angle = 4.0 * (ratio * 0.5).sqrt().asin();
         // A mitre of turning angle a stands out by half (1 / cos(a / 2) - 1), about half a^2 / 8.
@@ -187,6 +210,7 @@ impl<'a> Sides<'a> {
         Self {
             outline,
             half,
+            halves,
             step: Point::new(angle.cos(), angle.sin()),
             smooth_cos: smooth.cos(),
             left: Vec::new(),
@@ -194,11 +218,15 @@ impl<'a> Sides<'a> {
         }
     }
 
-    fn side(&self, from: Point, to: Point) -> Side {
+    /// The side that begins at a point of the line, by its number, and ends at another.
+    #[inline]
+    fn side(&self, (from, a): (Point, usize), (to, b): (Point, usize)) -> Side {
         let step = to - from;
         let length = step.length();
         let along = step / length;
-        Side { from, to, along, length, left: Point::new(along.y, -along.x) * self.half }
+        let left = Point::new(along.y, -along.x);
+        let half = |i: usize| self.halves.get(i).copied().unwrap_or(self.half);
+        Side { from, to, along, length, left: left * half(a), left_at_end: left * half(b) }
     }
 
     fn stroke(&mut self, line: &Polyline, out: &mut FlatPath) {
@@ -208,22 +236,22 @@ impl<'a> Sides<'a> {
         }
         self.left.clear();
         self.right.clear();
-        let mut sides = line.points.windows(2).map(|pair| (pair[0], pair[1]));
-        let Some((from, to)) = sides.next() else { return };
-        let opening = self.side(from, to);
+        let mut sides = line.points.windows(2).map(|pair| (pair[0], pair[1])).zip(0..);
+        let Some(((from, to), _)) = sides.next() else { return };
+        let opening = self.side((from, 0), (to, 1));
         let mut last = opening;
         if !line.closed {
             self.left.push(from + opening.left);
             self.right.push(from - opening.left);
         }
-        for ((from, to), corner) in sides.zip(line.corners.iter().skip(1)) {
-            let next = self.side(from, to);
+        for (((from, to), i), corner) in sides.zip(line.corners.iter().skip(1)) {
+            let next = self.side((from, i), (to, i + 1));
             self.turn(&last, &next, *corner);
             last = next;
         }
         if line.closed {
             let corner = |at: Option<&bool>| at.copied().unwrap_or(true);
-            let closing = self.side(last.to, *first);
+            let closing = self.side((last.to, line.points.len() - 1), (*first, 0));
             self.turn(&last, &closing, corner(line.corners.last()));
             self.turn(&closing, &opening, corner(line.corners.first()));
             out.points.extend_from_slice(&self.left);
@@ -231,10 +259,10 @@ impl<'a> Sides<'a> {
             out.points.extend(self.right.iter().rev());
             out.end_polygon();
         } else {
-            self.left.push(last.to + last.left);
-            self.right.push(last.to - last.left);
+            self.left.push(last.to + last.left_at_end);
+            self.right.push(last.to - last.left_at_end);
             out.points.extend_from_slice(&self.left);
-            self.cap(last.to, last.along, last.left, out);
+            self.cap(last.to, last.along, last.left_at_end, out);
             out.points.extend(self.right.iter().rev());
             self.cap(opening.from, -opening.along, -opening.left, out);
             out.end_polygon();
@@ -259,11 +287,11 @@ impl<'a> Sides<'a> {
         match self.outline.cap {
             Cap::Butt => {}
             Cap::Square => {
-                let out_by = along * self.half;
+                let out_by = along * left.length();
                 out.points.extend_from_slice(&[at + left + out_by, at - left + out_by]);
             }
             Cap::Round => {
-                let beyond = along * self.half;
+                let beyond = along * left.length();
                 self.fan(at, left, beyond, 1.0, &mut out.points);
                 out.points.push(at + beyond);
                 self.fan(at, beyond, -left, 1.0, &mut out.points);
@@ -278,7 +306,7 @@ impl<'a> Sides<'a> {
     fn fan(&self, centre: Point, from: Point, to: Point, turn: f64, points: &mut Vec<Point>) {
         let step = Point::new(self.step.x, self.step.y * turn);
         // Within next to nothing of the last spoke counts as there.
-        let close = 1e-6 * self.half * self.half;
+        let close = 1e-6 * from.length_squared();
         let mut spoke = step.rotate(from);
         while spoke.perp_dot(to) * turn > close {
             points.push(centre + spoke);
@@ -295,7 +323,7 @@ impl<'a> Sides<'a> {
         // Turning clockwise, the left edge is the outer one.
         let clockwise = sin >= 0.0;
         let side = if clockwise { 1.0 } else { -1.0 };
-        let (from, to) = (a.left * side, b.left * side);
+        let (from, to) = (a.left_at_end * side, b.left * side);
         let (mut outer, mut inner) = (std::mem::take(&mut self.left), std::mem::take(&mut self.right));
         if !clockwise {
             std::mem::swap(&mut outer, &mut inner);
@@ -304,7 +332,7 @@ impl<'a> Sides<'a> {
         // Inside, the two edges cross at tan(a / 2) half widths from the vertex.
         let reach = self.half * sin.abs();
         let room = (1.0 + cos) * 0.5 * a.length.min(b.length);
-        if reach <= room && cos > -0.999 {
+        if reach <= room && cos > -0.999 && self.halves.is_empty() {
             inner.push(at - (from + to) / (1.0 + cos));
         } else {
             inner.extend_from_slice(&[at - from, at, at - to]);
@@ -326,7 +354,7 @@ impl<'a> Sides<'a> {
                     outer.push(at + from);
                     if cos < 0.0 {
                         // In two parts, so that none is more than a quarter turn.
-                        let middle = (a.along - b.along).normalize_or(a.along) * self.half;
+                        let middle = (a.along - b.along).normalize_or(a.along) * from.length();
                         self.fan(at, from, middle, side, &mut outer);
                         outer.push(at + middle);
                         self.fan(at, middle, to, side, &mut outer);

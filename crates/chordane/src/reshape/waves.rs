@@ -5,11 +5,90 @@
 
 use std::f64::consts::{PI, TAU};
 
+use super::Reshape;
 use crate::fault::{Carried, Fault, FaultKind};
 use crate::measure::Survey;
 use crate::number::{Point, rad};
 use crate::path::{Contour, ContourBuilder, Path, start};
 use crate::shape::smooth;
+
+/// What stands along the line in a [`Ripple`].
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Shape {
+    Wave,
+    Swell,
+    Zigzag,
+    Scallop,
+    Teeth,
+    Coil,
+}
+
+/// Waves along a path as a reshape: smooth ones unless another shape is said.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let line = start((0.0, 0.0)).line((100.0, 0.0)).open();
+/// assert_eq!(line.then(Ripple::new(5.0, 24.0)), line.waved(5.0, 24.0));
+/// assert_eq!(line.then(Ripple::new(5.0, 24.0).zigzag()), line.zigzagged(5.0, 24.0));
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Ripple {
+    height: f64,
+    length: f64,
+    shape: Shape,
+}
+
+impl Ripple {
+    /// Waves that swing by a height to either side, each about so long, in sheet units; see [`Path::waved`].
+    #[must_use]
+    pub fn new(height: f64, length: f64) -> Self {
+        Self { height, length, shape: Shape::Wave }
+    }
+
+    /// The same growing from nothing at each end of a run and dying away; see [`Path::rippled`].
+    #[must_use]
+    pub fn swelling(self) -> Self {
+        Self { shape: Shape::Swell, ..self }
+    }
+
+    /// A zigzag; see [`Path::zigzagged`].
+    #[must_use]
+    pub fn zigzag(self) -> Self {
+        Self { shape: Shape::Zigzag, ..self }
+    }
+
+    /// Bows on one side; see [`Path::scalloped`].
+    #[must_use]
+    pub fn scallops(self) -> Self {
+        Self { shape: Shape::Scallop, ..self }
+    }
+
+    /// Square teeth; see [`Path::toothed`].
+    #[must_use]
+    pub fn teeth(self) -> Self {
+        Self { shape: Shape::Teeth, ..self }
+    }
+
+    /// A coil, the height its radius; see [`Path::coiled`].
+    #[must_use]
+    pub fn coil(self) -> Self {
+        Self { shape: Shape::Coil, ..self }
+    }
+}
+
+impl Reshape for Ripple {
+    fn reshape(&self, path: &Path) -> Path {
+        let (height, length) = (self.height, self.length);
+        match self.shape {
+            Shape::Wave => path.waved(height, length),
+            Shape::Swell => path.rippled(height, length),
+            Shape::Zigzag => path.zigzagged(height, length),
+            Shape::Scallop => path.scalloped(height, length),
+            Shape::Teeth => path.toothed(height, length),
+            Shape::Coil => path.coiled(height, length),
+        }
+    }
+}
 
 /// Where the heading jumps by more than this, one run ends and the next begins.
 const CORNER: f64 = 10.0 * PI / 180.0;

@@ -1,0 +1,116 @@
+//! A path beside its mirror image, and turned round a centre many times.
+
+use super::Reshape;
+use crate::fault::Carried;
+use crate::number::{Angle, Point, around};
+use crate::path::{Affine, Path, by};
+
+/// More copies than these fill the memory before they are seen.
+const MOST_COPIES: usize = 1_000_000;
+
+/// The mirror image across a line.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let wing = Path::closed([(0.0, 0.0), (30.0, 10.0), (0.0, 40.0)]);
+/// let mirror = Mirror::new((0.0, 0.0), deg(90.0));
+/// assert_eq!(wing.then(mirror).data(), "M0 0-30 10 0 40Z");
+/// assert_eq!(wing.then(mirror.beside()).contours().len(), 2);
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Mirror {
+    through: Point,
+    direction: Angle,
+    beside: bool,
+}
+
+impl Mirror {
+    /// Across the line through a point in a direction: an upright line at 90 degrees mirrors left and right.
+    #[must_use]
+    pub fn new(through: impl Into<Point>, direction: Angle) -> Self {
+        Self { through: through.into(), direction, beside: false }
+    }
+
+    /// The same with the path itself kept, the image after it.
+    #[must_use]
+    pub fn beside(mut self) -> Self {
+        self.beside = true;
+        self
+    }
+}
+
+impl Reshape for Mirror {
+    fn reshape(&self, path: &Path) -> Path {
+        let turn = by::rotation(self.direction);
+        // At right angles the tiny rest of the cosine would show in every coordinate.
+        let (sin, cos) = (self.direction * 2.0).sin_cos();
+        let flip = Affine::from_mat2(glam::DMat2::from_cols_array(&[cos, sin, sin, -cos]));
+        let flip = if turn.is_finite() { flip } else { turn };
+        let image = path.transformed(&by::about(self.through, flip));
+        if self.beside { path.clone().and(&image) } else { image }
+    }
+}
+
+/// Copies turned evenly round a centre, the first as it is, the others following clockwise as seen.
+///
+/// No copies give an empty path.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let blade = Path::closed([(0.0, 0.0), (60.0, -5.0), (60.0, 5.0)]);
+/// assert_eq!(blade.then(Spin::new(6)).contours().len(), 6);
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Spin {
+    copies: usize,
+    centre: Point,
+}
+
+impl Spin {
+    /// So many copies round the origin; more than a million are a fault.
+    #[must_use]
+    pub fn new(copies: usize) -> Self {
+        Self { copies, centre: Point::ZERO }
+    }
+
+    /// The same round another centre.
+    #[must_use]
+    pub fn about(mut self, centre: impl Into<Point>) -> Self {
+        self.centre = centre.into();
+        self
+    }
+}
+
+impl Reshape for Spin {
+    fn reshape(&self, path: &Path) -> Path {
+        let mut fault = path.carried().clone();
+        let mut check = Carried::default();
+        check.at_most("spun", "copies", self.copies, MOST_COPIES);
+        check.point("spun", self.centre);
+        fault.take_from(&check);
+        if fault.get().is_some() {
+            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
+        }
+        let turned = |angle: Angle| path.rotated_about(self.centre, angle);
+        let mut contours = Vec::new();
+        for copy in around(self.copies).map(turned) {
+            fault.take_from(copy.carried());
+            contours.extend_from_slice(copy.contours());
+        }
+        Path::from_parts(contours, path.fill_rule(), fault)
+    }
+}
+
+impl Path {
+    /// The mirror image across the line through a point in a direction; see [`Mirror`].
+    #[must_use]
+    pub fn mirrored(&self, through: impl Into<Point>, direction: Angle) -> Self {
+        self.then(Mirror::new(through, direction))
+    }
+
+    /// Copies turned evenly round a centre; see [`Spin`].
+    #[must_use]
+    pub fn spun(&self, copies: usize, centre: impl Into<Point>) -> Self {
+        self.then(Spin::new(copies).about(centre))
+    }
+}

@@ -1,0 +1,287 @@
+//! Few smooth cubics through many points: for lines that were drawn by hand or sampled.
+//!
+//! A stretch of points gets one cubic whose ends and end directions are given and whose two arm lengths are the best in the
+//! sense of least squares; where it is not near enough, the points are looked up again on it, and then the stretch is split
+//! at the worst point (Schneider, "An algorithm for automatically fitting digitized curves", 1990).
+
+use super::Reshape;
+use crate::fault::Carried;
+use crate::number::{Angle, Point, deg};
+use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
+
+/// How often the points are looked up again on the cubic.
+const LOOKUPS: usize = 4;
+
+/// So many points on either side say in which direction the line runs where it is split.
+const NEAR_POINTS: usize = 4;
+
+/// Few smooth cubics in place of many points, within a tolerance; corners stay corners.
+///
+/// A rough line comes as straight sides between its points; curves among them count as points along them. Where the line
+/// turns by more than the corner angle, seen over a few tolerances, it has a corner.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sampled = Path::open((0..=200).map(|i| polar(deg(f64::from(i)), 50.0)));
+/// let smooth = sampled.then(CurveFit::within(0.1));
+/// assert!(smooth.contours()[0].vertex_count() < 8);
+/// assert!((smooth.length()? - sampled.length()?).abs() < 0.5);
+/// # Ok::<(), Fault>(())
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct CurveFit {
+    tolerance: f64,
+    corner: Angle,
+}
+
+impl CurveFit {
+    /// No point farther than a tolerance from the cubics, in sheet units; zero and below are a fault. Corners are turns by
+    /// more than 60 degrees.
+    #[must_use]
+    pub fn within(tolerance: f64) -> Self {
+        Self { tolerance, corner: deg(60.0) }
+    }
+
+    /// The same with corners where the line turns by more than another angle; 180 degrees and more make no corners.
+    #[must_use]
+    pub fn corners(mut self, angle: Angle) -> Self {
+        self.corner = angle;
+        self
+    }
+
+    fn fitted(&self, contour: &Contour) -> Contour {
+        let mut points = vec![contour.start()];
+        for segment in contour.segments() {
+            flatten_segment(&segment, 0.25 * self.tolerance, |p| points.push(p));
+        }
+        points.dedup();
+        if points.len() < 3 {
+            return contour.clone();
+        }
+        let closed = contour.is_closed();
+        if closed && points.first() == points.last() {
+            points.pop();
+        }
+        let mut corners = self.find_corners(&points, closed);
+        if closed {
+            // Begin at a corner; without one, go round once from the first point to itself.
+            let first = corners.first().copied().unwrap_or(0);
+            points.rotate_left(first);
+            corners.iter_mut().for_each(|corner| *corner -= first);
+            points.extend(points.first().copied());
+        }
+        let last = points.len() - 1;
+        let smooth_seam = closed && corners.is_empty();
+        if corners.first() != Some(&0) {
+            corners.insert(0, 0);
+        }
+        if corners.last() != Some(&last) {
+            corners.push(last);
+        }
+        let mut builder = ContourBuilder::new(points.first().copied().unwrap_or_default());
+        for pair in corners.windows(2) {
+            let &[from, to] = pair else { continue };
+            let run = points.get(from..=to).unwrap_or_default();
+            let (mut out, mut home) = (leaving(run), -leaving_back(run));
+            if smooth_seam {
+                // The direction through the seam, from the points on both its sides.
+                let ahead = run.get(NEAR_POINTS.min(run.len() / 3)).copied().unwrap_or_default();
+                let behind = run.len().checked_sub(1 + NEAR_POINTS.min(run.len() / 3));
+                let behind = behind.and_then(|i| run.get(i)).copied().unwrap_or_default();
+                out = (ahead - behind).normalize_or(out);
+                home = out;
+            }
+            self.fit(run, out, home, &mut builder);
+        }
+        builder.finish(closed)
+    }
+
+    /// The points at which the line turns by more than the corner angle, in order.
+    fn find_corners(&self, points: &[Point], closed: bool) -> Vec<usize> {
+        let n = points.len();
+        let least = self.corner.radians();
+        let reach = 4.0 * self.tolerance;
+        // The first point on one side that is far enough away.
+        let away = |i: usize, ahead: bool| {
+            let here = points.get(i).copied()?;
+            let mut best = None;
+            for k in 1..n {
+                let j = match (closed, ahead) {
+                    (true, true) => (i + k) % n,
+                    (true, false) => (i + n - k) % n,
+                    (false, true) => i + k,
+                    (false, false) => i.checked_sub(k)?,
+                };
+                let Some(point) = points.get(j) else { break };
+                best = Some(*point);
+                if point.distance(here) >= reach {
+                    break;
+                }
+            }
+            best
+        };
+        let turn = |i: usize| -> f64 {
+            let (Some(a), Some(b), Some(here)) = (away(i, false), away(i, true), points.get(i)) else {
+                return 0.0;
+            };
+            let (into, out) = (*here - a, b - *here);
+            into.perp_dot(out).atan2(into.dot(out)).abs()
+        };
+        let inner = if closed { 0..n } else { 1..n.saturating_sub(1) };
+        let turns: Vec<(usize, f64)> = inner.map(|i| (i, turn(i))).filter(|(_, t)| *t > least).collect();
+        // Of points in a row that all see the corner, the one that sees most of it.
+        let near = |a: usize, b: usize| {
+            let far = points.get(a).zip(points.get(b)).map_or(f64::MAX, |(p, q)| p.distance(*q));
+            far < 2.0 * reach
+        };
+        let mut corners: Vec<(usize, f64)> = Vec::new();
+        for (i, turn) in turns {
+            match corners.last_mut().filter(|(last, _)| near(*last, i)) {
+                Some(best) if turn > best.1 => *best = (i, turn),
+                Some(_) => {}
+                None => corners.push((i, turn)),
+            }
+        }
+        if closed
+            && corners.len() > 1
+            && let (Some(first), Some(last)) = (corners.first().copied(), corners.last().copied())
+            && near(first.0, last.0)
+        {
+            if first.1 >= last.1 {
+                corners.pop()
+            } else {
+                Some(corners.remove(0))
+            };
+        }
+        corners.into_iter().map(|(i, _)| i).collect()
+    }
+
+    /// Cubics along a run of points that leaves and arrives in given directions. Runs that wait to be fitted stand on a
+    /// list, so that no depth is too much.
+    fn fit(&self, run: &[Point], out: Point, home: Point, builder: &mut ContourBuilder) {
+        let mut rest = vec![(0, run.len().saturating_sub(1), out, home)];
+        while let Some((from, to, out, home)) = rest.pop() {
+            let points = run.get(from..=to).unwrap_or_default();
+            let (Some(first), Some(last)) = (points.first(), points.last()) else { continue };
+            if points.len() == 2 {
+                let side = Segment::Line { from: *first, to: *last };
+                builder.segment(&side);
+                continue;
+            }
+            match best_cubic(points, out, home, self.tolerance) {
+                Ok(cubic) => builder.segment(&cubic),
+                Err(worst) => {
+                    let at = from + worst.clamp(1, points.len() - 2);
+                    let (a, b) = (at.saturating_sub(NEAR_POINTS).max(from), (at + NEAR_POINTS).min(to));
+                    let direction = match (run.get(a), run.get(b)) {
+                        (Some(a), Some(b)) => (*b - *a).normalize_or(out),
+                        _ => out,
+                    };
+                    rest.push((at, to, direction, home));
+                    rest.push((from, at, out, direction));
+                }
+            }
+        }
+    }
+}
+
+/// The direction from the first point to those next to it.
+fn leaving(points: &[Point]) -> Point {
+    let (first, near) = (points.first(), points.get(NEAR_POINTS.min(points.len() / 3).max(1)));
+    first.zip(near).map_or(Point::X, |(a, b)| (*b - *a).normalize_or(Point::X))
+}
+
+/// The direction from the last point back.
+fn leaving_back(points: &[Point]) -> Point {
+    let near = points.len().checked_sub(1 + NEAR_POINTS.min(points.len() / 3).max(1));
+    let near = near.and_then(|i| points.get(i));
+    points.last().zip(near).map_or(-Point::X, |(a, b)| (*b - *a).normalize_or(-Point::X))
+}
+
+/// One cubic along the points, or the number of the point that is farthest from it.
+fn best_cubic(points: &[Point], out: Point, home: Point, tolerance: f64) -> Result<Segment, usize> {
+    let mut shares = Vec::with_capacity(points.len());
+    let mut sum = 0.0;
+    shares.push(0.0);
+    for pair in points.windows(2) {
+        sum += pair[0].distance(pair[1]);
+        shares.push(sum);
+    }
+    shares.iter_mut().for_each(|share| *share /= sum);
+    let mut worst = (points.len() / 2, f64::INFINITY);
+    for _ in 0..=LOOKUPS {
+        let cubic = squares(points, &shares, out, home);
+        let off = points.iter().zip(&shares).map(|(p, t)| cubic.at(*t).distance_squared(*p)).enumerate();
+        let far = off.fold((0, 0.0), |most, one| if one.1 > most.1 { one } else { most });
+        if far.1 <= tolerance * tolerance {
+            return Ok(cubic);
+        }
+        // No hope of getting there, or no better than the time before.
+        if far.1 > worst.1 * 0.9 || far.1 > 100.0 * tolerance * tolerance {
+            return Err(far.0);
+        }
+        worst = far;
+        for (point, t) in points.iter().zip(&mut shares) {
+            // One step of Newton's method toward the nearest place.
+            let arm = cubic.at(*t) - *point;
+            let (v, w) = (cubic.velocity(*t), cubic.acceleration(*t));
+            let slope = v.length_squared() + arm.dot(w);
+            let step = arm.dot(v) / slope;
+            if step.is_finite() && slope > 0.0 {
+                *t = (*t - step).clamp(0.0, 1.0);
+            }
+        }
+    }
+    Err(worst.0)
+}
+
+/// The cubic of given ends and end directions whose arms are the best for points at given parameters.
+fn squares(points: &[Point], shares: &[f64], out: Point, home: Point) -> Segment {
+    let from = points.first().copied().unwrap_or_default();
+    let to = points.last().copied().unwrap_or_default();
+    let (mut aa, mut ab, mut bb, mut ax, mut bx) = (0.0, 0.0, 0.0, 0.0, 0.0);
+    for (point, t) in points.iter().zip(shares) {
+        let u = 1.0 - t;
+        let (b1, b2) = (3.0 * t * u * u, 3.0 * t * t * u);
+        let (a, b) = (out * b1, -home * b2);
+        let rest = *point - from * (u * u * u + b1) - to * (b2 + t * t * t);
+        aa += a.length_squared();
+        ab += a.dot(b);
+        bb += b.length_squared();
+        ax += a.dot(rest);
+        bx += b.dot(rest);
+    }
+    let whole = aa * bb - ab * ab;
+    let (mut first, mut second) = ((ax * bb - bx * ab) / whole, (aa * bx - ab * ax) / whole);
+    // Arms that run backward, or far past one another, make loops: a third of the chord is always sound.
+    let chord = from.distance(to);
+    let sound = |arm: f64| arm.is_finite() && arm > 1e-6 * chord && arm < 4.0 * chord.max(1e-300);
+    if !(sound(first) && sound(second)) {
+        (first, second) = (chord / 3.0, chord / 3.0);
+    }
+    Segment::Cubic { from, control1: from + out * first, control2: to - home * second, to }
+}
+
+impl Reshape for CurveFit {
+    fn reshape(&self, path: &Path) -> Path {
+        let mut fault = path.carried().clone();
+        let mut check = Carried::default();
+        check.positive("curve_fitted", "tolerance", self.tolerance);
+        check.finite("curve_fitted", "corner angle", self.corner.degrees());
+        fault.take_from(&check);
+        let contours = if fault.get().is_some() {
+            path.contours().to_vec()
+        } else {
+            path.contours().iter().map(|contour| self.fitted(contour)).collect()
+        };
+        Path::from_parts(contours, path.fill_rule(), fault).within_numbers("curve_fitted")
+    }
+}
+
+impl Path {
+    /// Few smooth cubics in place of many points, within a tolerance; see [`CurveFit`].
+    #[must_use]
+    pub fn curve_fitted(&self, tolerance: f64) -> Self {
+        self.then(CurveFit::within(tolerance))
+    }
+}

@@ -1,0 +1,130 @@
+//! Lines made unsteady, as if drawn by hand.
+
+use super::Reshape;
+use super::corners::corner_distances;
+use crate::fault::{Carried, Fault, FaultKind};
+use crate::number::Point;
+use crate::path::{Contour, Path, Vertex, corner, soft, through};
+
+/// More vertices than these fill the memory before they are seen.
+const MOST_VERTICES: usize = 5_000_000;
+
+/// A line that strays from the true one: at even places along it, it is put aside by up to an amount, by chance that a
+/// seed decides.
+///
+/// The places are about a given length apart, a whole number of them between corners; corners move too, and stay
+/// corners. The same path, numbers and seed give the same line. An amount of zero gives the path through its places.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sail = rectangle((0.0, 0.0), 80.0, 60.0);
+/// let rough = sail.then(Shake::new(2.0, 10.0, 7));
+/// assert_eq!(rough, sail.then(Shake::new(2.0, 10.0, 7)));
+/// assert!(rough.contours()[0].vertices().all(|p| sail.distance(p).unwrap() <= 2.0 + 1e-9));
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Shake {
+    amount: f64,
+    length: f64,
+    seed: u64,
+    jagged: bool,
+}
+
+impl Shake {
+    /// By up to an amount in sheet units, at places about a length apart, from a seed. A negative amount, and a length of
+    /// zero or less, are faults.
+    #[must_use]
+    pub fn new(amount: f64, length: f64, seed: u64) -> Self {
+        Self { amount, length, seed, jagged: false }
+    }
+
+    /// The same with straight sides from place to place, where they are smooth curves otherwise.
+    #[must_use]
+    pub fn jagged(mut self) -> Self {
+        self.jagged = true;
+        self
+    }
+
+    /// How far along the places are, and which are corners.
+    fn places(&self, contour: &Contour) -> Vec<(f64, bool)> {
+        let (corners, length) = corner_distances(contour);
+        let even = |from: f64, to: f64, least: usize| {
+            let count = (((to - from) / self.length).round() as usize).max(least);
+            (0..count).map(move |i| from + (to - from) * i as f64 / count as f64)
+        };
+        let Some(first) = corners.first().copied() else {
+            // A round line needs three places to be one.
+            return even(0.0, length, 3).map(|at| (at, false)).collect();
+        };
+        let home = contour.is_closed().then_some(first + length);
+        let ends: Vec<f64> = corners.into_iter().chain(home).collect();
+        let runs = ends.windows(2).flat_map(|pair| even(pair[0], pair[1], 1).enumerate());
+        let mut places: Vec<(f64, bool)> = runs.map(|(i, at)| (at, i == 0)).collect();
+        places.iter_mut().for_each(|(at, _)| *at = if *at > length { *at - length } else { *at });
+        places.extend((!contour.is_closed()).then_some((length, true)));
+        places
+    }
+}
+
+impl Reshape for Shake {
+    fn reshape(&self, path: &Path) -> Path {
+        let mut fault = path.carried().clone();
+        let mut check = Carried::default();
+        check.not_negative("shaken", "amount", self.amount);
+        check.positive("shaken", "length", self.length);
+        fault.take_from(&check);
+        let unchanged = |fault| Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
+        if fault.get().is_some() {
+            return unchanged(fault);
+        }
+        let mut contours = Vec::with_capacity(path.contours().len());
+        let mut number = 0;
+        for contour in path.contours() {
+            let Ok(survey) = Path::from_contours([contour.clone()]).survey() else { continue };
+            if survey.length() == 0.0 {
+                contours.push(contour.clone());
+                continue;
+            }
+            let count = survey.length() / self.length;
+            if count > MOST_VERTICES as f64 {
+                let (what, limit) = ("vertices", MOST_VERTICES);
+                fault.note(Fault::new("shaken", FaultKind::TooMany { what, count: count as usize, limit }));
+                return unchanged(fault);
+            }
+            let mut place = |(distance, is_corner): (f64, bool)| {
+                number += 1;
+                let at = survey.station(distance)?.point() + chance(self.seed, number) * self.amount;
+                Some(if is_corner || self.jagged { corner(at) } else { soft(at) })
+            };
+            let vertices: Vec<Vertex> = self.places(contour).into_iter().filter_map(&mut place).collect();
+            let line = through(vertices);
+            let line = if contour.is_closed() { line.close() } else { line.open() };
+            fault.take_from(line.carried());
+            contours.extend_from_slice(line.contours());
+        }
+        Path::from_parts(contours, path.fill_rule(), fault)
+    }
+}
+
+impl Path {
+    /// The path made unsteady by up to an amount at places about a length apart; see [`Shake`].
+    #[must_use]
+    pub fn shaken(&self, amount: f64, length: f64, seed: u64) -> Self {
+        self.then(Shake::new(amount, length, seed))
+    }
+}
+
+/// A step of at most 1 in any direction, for a seed and a number: even over the disc.
+fn chance(seed: u64, number: u64) -> Point {
+    let share = |k: u64| (mixed(seed, 2 * number + k) >> 11) as f64 / (1_u64 << 53) as f64;
+    let (turn, reach) = (share(0) * std::f64::consts::TAU, share(1).sqrt());
+    Point::from_angle(turn) * reach
+}
+
+/// The number in a place of a seeded row: the generator of Steele, Lea and Flood (2014), which can begin anywhere.
+fn mixed(seed: u64, place: u64) -> u64 {
+    let mut z = seed.wrapping_add(place.wrapping_add(1).wrapping_mul(0x9e37_79b9_7f4a_7c15));
+    z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
+    z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
+    z ^ (z >> 31)
+}
