@@ -1,7 +1,7 @@
 //! All the words at once: `use chordane::prelude::*;`.
 
 pub use crate::check::{Code, ContourFigures, Finding, Level, PathFigures, Report};
-pub use crate::combine::{Offset, union_all};
+pub use crate::combine::{Blend, Morph, Offset, union_all};
 pub use crate::draw::{BonesOptions, DrawError, Format, PixelOptions, Pixels, SaveError, SvgOptions};
 pub use crate::fault::{Fault, FaultKind};
 pub use crate::measure::{Crossing, CrossingKind, Direction, Place, Station, Survey};

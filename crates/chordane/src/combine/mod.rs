@@ -5,11 +5,13 @@
 
 mod edges;
 mod lines;
+mod morph;
 mod offset;
 mod sides;
 mod sources;
 mod together;
 mod trace;
 
+pub use morph::{Blend, Morph};
 pub use offset::Offset;
 pub use together::union_all;

@@ -28,7 +28,8 @@ enum Fitted {
 /// assert_eq!(spar.then(Dash::new([10.0, 5.0])).data(), "M0 0H10M15 0H25M30 0H32");
 /// assert_eq!(spar.then(Dash::new([10.0, 5.0]).offset(8.0)).data(), "M0 0H2M7 0H17M22 0H32");
 /// // Stretched a little, so that it ends with a whole dash.
-/// assert_eq!(spar.then(Dash::new([9.0, 3.0]).fitted()).data(), "M0 0H8M12 0H20M24 0H32");
+/// let spar = start((0.0, 0.0)).line((28.0, 0.0)).open();
+/// assert_eq!(spar.then(Dash::new([8.0, 4.0]).fitted()).data(), "M0 0H7M10.5 0H17.5M21 0H28");
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Dash {
