@@ -10,7 +10,7 @@ use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, C
 use rhai::{Dynamic, Engine, EvalAltResult, NativeCallContext, Position};
 
 use crate::values::{self, Builder, description};
-use crate::words::{self, Args, Refusal, Word};
+use crate::words::{self, Args, Refusal, ScoreStamp, Word};
 use crate::{Limits, Stage, near};
 
 /// The tag of errors that are ours: the message, then the advice after this separator.
@@ -108,6 +108,7 @@ fn types(engine: &mut Engine) {
     engine.register_type_with_name::<Extent>("extent");
     engine.register_type_with_name::<Triangle>("triangle");
     engine.register_type_with_name::<Wheels>("wheels");
+    engine.register_type_with_name::<ScoreStamp>("stamp");
     engine.register_type_with_name::<Builder<crate::Dice>>("dice");
     engine.register_type_with_name::<Builder<Pen>>("pen");
     engine.register_type_with_name::<Builder<Group>>("group");
@@ -243,7 +244,12 @@ fn unfitting(forms: &[&'static Word], args: &Args<'_, '_>) -> Refusal {
     };
     let name = word.name;
     let Some((what, kind, given)) = args.mismatch(word).filter(|_| args.stands_on(word)) else {
-        let on: Vec<&str> = word.on.iter().map(|kind| kind.described()).collect();
+        let mut on: Vec<&str> = Vec::new();
+        for kind in forms.iter().flat_map(|word| word.on) {
+            if !on.contains(&kind.described()) {
+                on.push(kind.described());
+            }
+        }
         let given = args.description_of_first();
         let advice = word.on.first().and_then(|kind| kind.mend()).map(str::to_owned);
         return Refusal {

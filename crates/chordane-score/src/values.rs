@@ -9,6 +9,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use chordane::prelude::*;
 
 use crate::Dice;
+use crate::words::ScoreStamp;
 use rhai::{Array, Dynamic};
 
 /// A pen, group or sheet. What a call gives back is the same one; a copy in another variable goes its own way.
@@ -112,6 +113,8 @@ pub enum Kind {
     Dice,
     /// Turning wheels.
     Wheels,
+    /// A thing to set down along a path.
+    Stamp,
     /// A function of a score: `|share| pt(share, 0)`.
     Function,
     /// A list of anything.
@@ -153,6 +156,7 @@ impl Kind {
             Self::Texts => "a list of texts",
             Self::Dice => "dice",
             Self::Wheels => "wheels",
+            Self::Stamp => "a stamp",
             Self::Function => "a function",
             Self::List => "a list",
             Self::Value => "a value",
@@ -213,6 +217,7 @@ impl Kind {
             Self::Texts => list_of(value, Self::Text),
             Self::Dice => value.is::<Builder<Dice>>(),
             Self::Wheels => value.is::<Wheels>(),
+            Self::Stamp => value.is::<ScoreStamp>(),
             Self::Function => value.is_fnptr(),
             Self::List => value.is_array(),
             Self::Value => true,
@@ -247,6 +252,7 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Triangle,
         Kind::Dice,
         Kind::Wheels,
+        Kind::Stamp,
     ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),
@@ -285,6 +291,7 @@ const KNOWN_TYPES: &[(&str, &str)] = &[
     ("triangle", "a triangle"),
     ("dice", "dice"),
     ("wheels", "wheels"),
+    ("stamp", "a stamp"),
 ];
 
 pub(crate) fn number(value: &Dynamic) -> Option<f64> {

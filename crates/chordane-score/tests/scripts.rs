@@ -122,7 +122,7 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
         ),
         (
             "start([0, 0]).line([1, 1]).fill(\"red\")",
-            "1:28 `fill` is called on a path or an item or a style, and this is a pen (a pen or a smooth curve becomes a path by close() or open())",
+            "1:28 `fill` is called on a path or an item or a style or a stamp, and this is a pen (a pen or a smooth curve becomes a path by close() or open())",
         ),
         (
             "circle([0, 0], 5).fill(\"tael\")",

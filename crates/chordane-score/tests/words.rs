@@ -66,6 +66,7 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Dice => "dice(\"tail\")",
         Kind::List | Kind::Value => "[1, 2]",
         Kind::Wheels => "wheel(5, 1, deg(0))",
+        Kind::Stamp => "stamp(circle([0, 0], 3))",
         Kind::Function => "|x| x",
         Kind::Flag => "true",
         Kind::Texts => "[\"teal\", \"red\"]",

@@ -6,7 +6,7 @@ use std::sync::{Mutex, PoisonError};
 use chordane::prelude::*;
 use rhai::{Array, Dynamic, EvalAltResult, FnPtr, FuncArgs, NativeCallContext};
 
-use super::{Kind, Word};
+use super::{Kind, ScoreStamp, Word};
 use crate::values::{self, Builder};
 use crate::{Dice, Stage};
 
@@ -75,7 +75,19 @@ impl<'a, 'b> Args<'a, 'b> {
         if self.failure.borrow().is_some() {
             return None;
         }
-        let function = self.value(at)?.clone().try_cast::<FnPtr>()?;
+        self.ask(&self.function(at)?, with)
+    }
+
+    /// A function of the score that the word is given.
+    pub(crate) fn function(&self, at: usize) -> Option<FnPtr> {
+        self.value(at)?.clone().try_cast::<FnPtr>()
+    }
+
+    /// The same with a function that was given earlier.
+    pub(crate) fn ask(&self, function: &FnPtr, with: impl FuncArgs) -> Option<Dynamic> {
+        if self.failure.borrow().is_some() {
+            return None;
+        }
         match function.call_within_context::<Dynamic>(self.context, with) {
             Ok(made) => Some(made),
             Err(wrong) => {
@@ -94,6 +106,11 @@ impl<'a, 'b> Args<'a, 'b> {
     pub(crate) fn wheels(&self) -> Wheels {
         let wheels = self.value(0).and_then(|value| value.read_lock::<Wheels>().map(|wheels| wheels.clone()));
         wheels.unwrap_or_default()
+    }
+
+    /// The stamp that the word is called on.
+    pub(crate) fn stamp(&self) -> Option<ScoreStamp> {
+        self.value(0)?.read_lock::<ScoreStamp>().map(|stamp| stamp.clone())
     }
 
     pub(crate) fn flag(&self, at: usize) -> bool {

@@ -8,6 +8,7 @@ mod along;
 mod args;
 mod cells;
 mod chance;
+mod combine;
 mod curves;
 mod edits;
 mod knobs;
@@ -16,8 +17,10 @@ mod numbers;
 mod page;
 mod paths;
 mod pen;
+mod reshapes;
 mod shapes;
 mod sheets;
+mod stamps;
 mod styles;
 mod wheels;
 
@@ -26,6 +29,7 @@ pub use page::markdown;
 
 pub(crate) use args::{Args, Refusal};
 use rhai::Dynamic;
+pub(crate) use stamps::ScoreStamp;
 
 /// One word of a score.
 #[derive(Debug)]
@@ -77,9 +81,12 @@ pub const SECTIONS: &[Section] = &[
     shapes::SECTION,
     wheels::SECTION,
     along::SECTION,
+    reshapes::SECTION,
+    combine::SECTION,
     cells::SECTION,
     measure::SECTION,
     styles::SECTION,
+    stamps::SECTION,
     sheets::SECTION,
     knobs::SECTION,
     chance::SECTION,

@@ -19,6 +19,7 @@ mod draw;
 mod inputs;
 mod many;
 mod measure;
+mod reshape;
 mod text;
 
 use std::time::Instant;
@@ -93,6 +94,10 @@ const PAIRS: &[Pair] = &[
     ("write", text::write),
     ("memory", text::memory),
     ("threads", many::threads),
+    ("outline", reshape::outline),
+    ("union-grid", reshape::union_grid),
+    ("stamp", reshape::stamp),
+    ("fit", reshape::fit),
 ];
 
 fn main() {

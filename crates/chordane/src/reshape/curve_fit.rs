@@ -12,6 +12,9 @@ use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
 /// How often the points are looked up again on the cubic.
 const LOOKUPS: usize = 4;
 
+/// A point that is far enough to see a corner from is looked for among so many.
+const FAR_STEPS: usize = 64;
+
 /// So many points on either side say in which direction the line runs where it is split.
 const NEAR_POINTS: usize = 4;
 
@@ -98,44 +101,44 @@ impl CurveFit {
 
     /// The points at which the line turns by more than the corner angle, in order.
     fn find_corners(&self, points: &[Point], closed: bool) -> Vec<usize> {
-        let n = points.len();
         let least = self.corner.radians();
         let reach = 4.0 * self.tolerance;
-        // The first point on one side that is far enough away.
-        let away = |i: usize, ahead: bool| {
-            let here = points.get(i).copied()?;
-            let mut best = None;
-            for k in 1..n {
-                let j = match (closed, ahead) {
-                    (true, true) => (i + k) % n,
-                    (true, false) => (i + n - k) % n,
-                    (false, true) => i + k,
-                    (false, false) => i.checked_sub(k)?,
-                };
-                let Some(point) = points.get(j) else { break };
-                best = Some(*point);
-                if point.distance(here) >= reach {
-                    break;
-                }
+        // Looked for among points some way apart: however dense they are, the work stays in proportion.
+        let mut sparse: Vec<(usize, Point)> = Vec::new();
+        for (i, point) in points.iter().enumerate() {
+            if sparse.last().is_none_or(|(_, last)| last.distance(*point) >= 0.25 * reach) {
+                sparse.push((i, *point));
             }
-            best
-        };
-        let turn = |i: usize| -> f64 {
-            let (Some(a), Some(b), Some(here)) = (away(i, false), away(i, true), points.get(i)) else {
-                return 0.0;
+        }
+        if let Some(end) = points.last().filter(|_| !closed) {
+            sparse.push((points.len() - 1, *end));
+        }
+        let n = sparse.len();
+        let at = |i: usize| sparse.get(i % n).copied().unwrap_or_default();
+        // The first one on either side that is far enough away.
+        let away = |i: usize, ahead: bool| {
+            let here = at(i).1;
+            let steps = if closed {
+                n - 1
+            } else if ahead {
+                n - 1 - i
+            } else {
+                i
             };
-            let (into, out) = (*here - a, b - *here);
-            into.perp_dot(out).atan2(into.dot(out)).abs()
+            let place = |k: usize| if ahead { i + k } else { i + n - k };
+            let far = (1..=steps.min(FAR_STEPS)).find(|k| at(place(*k)).1.distance(here) >= reach);
+            at(place(far.unwrap_or(steps.min(FAR_STEPS))))
         };
         let inner = if closed { 0..n } else { 1..n.saturating_sub(1) };
-        let turns: Vec<(usize, f64)> = inner.map(|i| (i, turn(i))).filter(|(_, t)| *t > least).collect();
+        let turning = inner.filter_map(|i| {
+            let (into, out) = (at(i).1 - away(i, false).1, away(i, true).1 - at(i).1);
+            let turn = into.perp_dot(out).atan2(into.dot(out)).abs();
+            (turn > least).then_some((i, turn))
+        });
         // Of points in a row that all see the corner, the one that sees most of it.
-        let near = |a: usize, b: usize| {
-            let far = points.get(a).zip(points.get(b)).map_or(f64::MAX, |(p, q)| p.distance(*q));
-            far < 2.0 * reach
-        };
+        let near = |a: usize, b: usize| at(a).1.distance(at(b).1) < 2.0 * reach;
         let mut corners: Vec<(usize, f64)> = Vec::new();
-        for (i, turn) in turns {
+        for (i, turn) in turning {
             match corners.last_mut().filter(|(last, _)| near(*last, i)) {
                 Some(best) if turn > best.1 => *best = (i, turn),
                 Some(_) => {}
@@ -153,7 +156,27 @@ impl CurveFit {
                 Some(corners.remove(0))
             };
         }
-        corners.into_iter().map(|(i, _)| i).collect()
+        // The tip itself: the point that stands out most between those next to it.
+        let tip = |(i, _): (usize, f64)| {
+            let (a, b) = (away(i, false).1, away(i, true).1);
+            let whole = points.len();
+            let from = if closed || i > 0 { at(i + n - 1).0 } else { 0 };
+            let to = if closed || i + 1 < n { at(i + 1).0 } else { whole - 1 };
+            let count = (to + whole - from) % whole;
+            let out = |k: usize| {
+                let p = points.get((from + k) % whole).copied().unwrap_or_default();
+                (b - a).normalize_or_zero().perp_dot(p - a).abs()
+            };
+            let best = (0..=count)
+                .map(|k| (k, out(k)))
+                .fold((0, f64::MIN), |m, one| if one.1 > m.1 { one } else { m });
+            (from + best.0) % whole
+        };
+        let mut tips: Vec<usize> = corners.into_iter().map(tip).collect();
+        tips.sort_unstable();
+        tips.dedup();
+        tips.retain(|tip| closed || (*tip > 0 && *tip + 1 < points.len()));
+        tips
     }
 
     /// Cubics along a run of points that leaves and arrives in given directions. Runs that wait to be fitted stand on a

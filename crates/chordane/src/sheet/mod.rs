@@ -10,6 +10,7 @@ mod group;
 mod item;
 mod named;
 mod page;
+mod stamps;
 mod style;
 mod woven;
 

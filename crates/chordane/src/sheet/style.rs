@@ -54,6 +54,12 @@ impl Style {
         &self.outline
     }
 
+    /// Whether anything that is painted lets what is below show through.
+    pub(crate) fn lets_through(&self) -> bool {
+        let clear = |colour: &Option<Colour>| colour.is_some_and(|colour| colour.to_rgba8()[3] < 255);
+        self.opacity < 1.0 || clear(&self.fill) || clear(&self.stroke)
+    }
+
     /// Whether there is neither a fill nor a stroke that has a width.
     #[must_use]
     pub fn paints_nothing(&self) -> bool {

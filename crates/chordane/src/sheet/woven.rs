@@ -3,6 +3,7 @@
 use super::{Group, Node, group};
 use crate::number::{Angle, Point, deg, polar};
 use crate::path::{Bounds, Path};
+use crate::shape::rectangle;
 
 /// How many straight sides stand for the far rim of a wedge, per half turn.
 const WEDGE_SIDES: usize = 16;
@@ -12,8 +13,9 @@ const WEDGE_SIDES: usize = 16;
 ///
 /// All are drawn in order, and then those near the first once more in an order that has the first after the last, clipped
 /// to a wedge round the place where these two meet. Where the wedge ends, both orders paint the same. So it holds for
-/// things that each overlap at most the next quarter of the ring (with an even number; a little less with an odd one); what
-/// lets something show through is painted twice in the wedge. Fewer than 2 lie as they are.
+/// things that each overlap at most the next quarter of the ring (with an even number; a little less with an odd one).
+/// Where something lets what is below show through, the first drawing is clipped to the rest of the plane, so that nothing is
+/// painted twice. Fewer than 2 lie as they are.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -33,6 +35,15 @@ pub fn woven<N: Into<Node>>(items: impl IntoIterator<Item = N>) -> Group {
     let centre = bounds.iter().map(Bounds::centre).sum::<Point>() / n as f64;
     let all = bounds.iter().skip(1).fold(*first, |all, one| all.union(*one));
     let wedge = wedge(centre, first.centre(), last.centre(), n, &all);
+    let mut clear = false;
+    nodes.iter().for_each(|node| node.each_item(&mut |item| clear |= item.style.lets_through()));
+    let once = if clear {
+        let reach = 4.0 * all.size().length().max(1e-300);
+        let plane = rectangle(centre - Point::splat(reach), 2.0 * reach, 2.0 * reach);
+        once.clipped(plane.difference(&wedge))
+    } else {
+        once
+    };
     // From the far side of the ring on: there the two orders disagree, but the wedge does not reach it.
     let mut turned = nodes;
     turned.rotate_left(n.div_ceil(2));
