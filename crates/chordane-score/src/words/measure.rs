@@ -19,6 +19,19 @@ const WORDS: &[Word] = &[
         run: |a| Ok(a.path(0).inside(a.point(1)).into()),
     },
     Word {
+        name: "vertices",
+        on: &[Kind::Path],
+        takes: &[],
+        gives: Kind::Points,
+        about: "The vertices of all contours in order, as the bones number them.",
+        example: "closed(circle(pt(0, 0), 40).vertices())",
+        run: |a| {
+            let path = a.path(0);
+            let all = path.contours().iter().flat_map(|contour| contour.vertices());
+            Ok(all.map(Dynamic::from).collect::<rhai::Array>().into())
+        },
+    },
+    Word {
         name: "crosses_itself",
         on: &[Kind::Path],
         takes: &[],

@@ -24,6 +24,9 @@ const SHORT: f64 = 1e5;
 /// At most this many pairs of pieces are looked at; only stretches that are shared unrecognised come near it.
 const MOST_PAIRS: usize = 100_000;
 
+/// Parameters that differ by more than this are two places of a curve, though they may be one spot.
+const TWICE: f64 = 1e-3;
+
 /// Interior places at which a stretch must lie on the other segment to count as shared.
 const CHECKS: usize = 7;
 
@@ -54,13 +57,23 @@ pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(M
         }
         _ => curves(a, b, off, &ends, &mut places),
     }
+    // A curve may come through one spot twice: places are the same only where both parameters are near too.
+    let same = |p: &(f64, f64), q: &(f64, f64), far: f64| {
+        let near = |segment: &Segment, s: f64, t: f64| {
+            (s - t).abs() < TWICE && segment.at(s).distance(segment.at(t)) <= far
+        };
+        near(a, p.0, q.0) && near(b, p.1, q.1)
+    };
     // A place at an end is known best from the end.
-    places.retain(|(s, _)| ends.iter().all(|(end, _)| a.at(*s).distance(a.at(*end)) > 8.0 * off));
+    let snapped = |segment: &Segment, t: f64| {
+        let at_end = |end: &f64| segment.at(t).distance(segment.at(*end)) <= off && (t - end).abs() < TWICE;
+        [0.0, 1.0].into_iter().find(at_end).unwrap_or(t)
+    };
+    places.iter_mut().for_each(|(s, t)| (*s, *t) = (snapped(a, *s), snapped(b, *t)));
+    places.retain(|place| ends.iter().all(|end| !same(place, end, 8.0 * off)));
     ends.append(&mut places);
-    ends.sort_by(|p, q| p.0.total_cmp(&q.0));
-    ends.dedup_by(|q, p| {
-        a.at(p.0).distance(a.at(q.0)) <= 4.0 * off && b.at(p.1).distance(b.at(q.1)) <= 4.0 * off
-    });
+    ends.sort_by(|p, q| p.0.total_cmp(&q.0).then(p.1.total_cmp(&q.1)));
+    ends.dedup_by(|q, p| same(p, q, 4.0 * off));
     ends.into_iter().for_each(|(s, t)| found(Meet::At(s, t)));
 }
 
@@ -502,6 +515,15 @@ mod tests {
         let found = all(&early, &late);
         let [Meet::Along([s0, s1], [t0, t1])] = found[..] else { panic!("{found:?}") };
         assert!((s0 - 0.5).abs() < 1e-6 && s1 == 1.0 && t0 == 0.0 && (t1 - 3.0 / 7.0).abs() < 1e-6);
+    }
+
+    #[test]
+    fn a_curve_through_the_end_of_another_and_back_to_it() {
+        let arc = first(&Path::from_data("M40 50A20 20 0 0 1 20 30").unwrap());
+        let loop_to = first(&Path::from_data("M40 50C10 40 20 0 20 30").unwrap());
+        let found = all(&arc, &loop_to);
+        assert_eq!(found.len(), 3, "{found:?}");
+        assert!(found.iter().any(|meet| matches!(meet, Meet::At(1.0, t) if (t - 0.4).abs() < 1e-6)), "{found:?}");
     }
 
     #[test]

@@ -15,8 +15,11 @@ const LOOKUPS: usize = 4;
 /// A point that is far enough to see a corner from is looked for among so many.
 const FAR_STEPS: usize = 64;
 
-/// So many points on either side say in which direction the line runs where it is split.
-const NEAR_POINTS: usize = 4;
+/// Where a line is split its place and direction come from the points within so many tolerances: single points tremble.
+const WINDOW: f64 = 8.0;
+
+/// A run is split no nearer to its ends than this share of it.
+const SPLIT_SHARE: f64 = 0.25;
 
 /// Few smooth cubics in place of many points, within a tolerance; corners stay corners.
 ///
@@ -81,22 +84,57 @@ impl CurveFit {
         if corners.last() != Some(&last) {
             corners.push(last);
         }
-        let mut builder = ContourBuilder::new(points.first().copied().unwrap_or_default());
+        let whole = points.as_slice();
+        let seam = self.joint(whole, 0, smooth_seam);
+        let mut builder = ContourBuilder::new(seam.0);
         for pair in corners.windows(2) {
             let &[from, to] = pair else { continue };
-            let run = points.get(from..=to).unwrap_or_default();
-            let (mut out, mut home) = (leaving(run), -leaving_back(run));
+            let run = whole.get(from..=to).unwrap_or_default();
+            let (first, last) =
+                (run.first().copied().unwrap_or_default(), run.last().copied().unwrap_or_default());
+            let window = WINDOW * self.tolerance;
+            let mut begin = (first, toward(run.iter(), window));
+            let mut end = (last, -toward(run.iter().rev(), window));
             if smooth_seam {
-                // The direction through the seam, from the points on both its sides.
-                let ahead = run.get(NEAR_POINTS.min(run.len() / 3)).copied().unwrap_or_default();
-                let behind = run.len().checked_sub(1 + NEAR_POINTS.min(run.len() / 3));
-                let behind = behind.and_then(|i| run.get(i)).copied().unwrap_or_default();
-                out = (ahead - behind).normalize_or(out);
-                home = out;
+                (begin, end) = (seam, seam);
             }
-            self.fit(run, out, home, &mut builder);
+            self.fit(run, begin, end, &mut builder);
         }
         builder.finish(closed)
+    }
+
+    /// The place and direction of the line at one of its points, from the points near to it; over the seam of a line that
+    /// ends where it begins.
+    fn joint(&self, points: &[Point], at: usize, round: bool) -> (Point, Point) {
+        let here = points.get(at).copied().unwrap_or_default();
+        let reach = WINDOW * self.tolerance;
+        let near = |p: &&Point| p.distance(here) <= reach;
+        let (before, behind) = (points.get(..at).unwrap_or_default(), points.get(at..).unwrap_or_default());
+        let ahead: Vec<Point> = behind.iter().take_while(near).copied().collect();
+        // The point at the seam is there twice.
+        let back: Vec<Point> = if round {
+            points.iter().rev().skip(1).take_while(near).copied().collect()
+        } else {
+            before.iter().rev().take_while(near).copied().collect()
+        };
+        // As many on either side, so that the middle is the point's own.
+        let count = ahead.len().saturating_sub(1).min(back.len());
+        let mean = |list: &[Point]| list.iter().take(count).sum::<Point>() / count.max(1) as f64;
+        let next = ahead.get(1..).unwrap_or_default();
+        if count == 0 {
+            let before = back.first().copied().or_else(|| before.last().copied()).unwrap_or(here);
+            let behind = next.first().or_else(|| behind.get(1)).copied().unwrap_or(here);
+            return (here, (behind - before).normalize_or(Point::X));
+        }
+        let direction = (mean(next) - mean(&back)).normalize_or(Point::X);
+        // Only aside from the line: a bend would otherwise draw the place inward by much.
+        let few = count.min(3);
+        let aside =
+            |list: &[Point]| list.iter().take(few).map(|p| direction.perp_dot(*p - here)).sum::<f64>();
+        let off = (aside(next) + aside(&back)) / (2 * few + 1) as f64;
+        // The point itself stays within the tolerance.
+        let most = 0.9 * self.tolerance;
+        (here + direction.perp() * off.clamp(-most, most), direction)
     }
 
     /// The points at which the line turns by more than the corner angle, in order.
@@ -179,61 +217,64 @@ impl CurveFit {
         tips
     }
 
-    /// Cubics along a run of points that leaves and arrives in given directions. Runs that wait to be fitted stand on a
-    /// list, so that no depth is too much.
-    fn fit(&self, run: &[Point], out: Point, home: Point, builder: &mut ContourBuilder) {
-        let mut rest = vec![(0, run.len().saturating_sub(1), out, home)];
-        while let Some((from, to, out, home)) = rest.pop() {
-            let points = run.get(from..=to).unwrap_or_default();
-            let (Some(first), Some(last)) = (points.first(), points.last()) else { continue };
-            if points.len() == 2 {
-                let side = Segment::Line { from: *first, to: *last };
-                builder.segment(&side);
+    /// Cubics along a run of points between two places with directions. Runs that wait to be fitted stand on a list, so that
+    /// no depth is too much.
+    fn fit(&self, run: &[Point], begin: (Point, Point), end: (Point, Point), builder: &mut ContourBuilder) {
+        let mut rest = vec![(0, run.len().saturating_sub(1), begin, end)];
+        while let Some((from, to, begin, end)) = rest.pop() {
+            let points = run.get(from + 1..to).unwrap_or_default();
+            if points.is_empty() {
+                builder.line(end.0);
                 continue;
             }
-            match best_cubic(points, out, home, self.tolerance) {
+            match best_cubic(points, begin, end, self.tolerance) {
                 Ok(cubic) => builder.segment(&cubic),
                 Err(worst) => {
-                    let at = from + worst.clamp(1, points.len() - 2);
-                    let (a, b) = (at.saturating_sub(NEAR_POINTS).max(from), (at + NEAR_POINTS).min(to));
-                    let direction = match (run.get(a), run.get(b)) {
-                        (Some(a), Some(b)) => (*b - *a).normalize_or(out),
-                        _ => out,
-                    };
-                    rest.push((at, to, direction, home));
-                    rest.push((from, at, out, direction));
+                    let count = to - from;
+                    let edge = ((count as f64 * SPLIT_SHARE) as usize).max(1);
+                    let at = from + (worst + 1).clamp(edge, count - edge);
+                    let own = run.get(from..=to).unwrap_or_default();
+                    let joint = self.joint(own, at - from, false);
+                    rest.push((at, to, joint, end));
+                    rest.push((from, at, begin, joint));
                 }
             }
         }
     }
 }
 
-/// The direction from the first point to those next to it.
-fn leaving(points: &[Point]) -> Point {
-    let (first, near) = (points.first(), points.get(NEAR_POINTS.min(points.len() / 3).max(1)));
-    first.zip(near).map_or(Point::X, |(a, b)| (*b - *a).normalize_or(Point::X))
-}
-
-/// The direction from the last point back.
-fn leaving_back(points: &[Point]) -> Point {
-    let near = points.len().checked_sub(1 + NEAR_POINTS.min(points.len() / 3).max(1));
-    let near = near.and_then(|i| points.get(i));
-    points.last().zip(near).map_or(-Point::X, |(a, b)| (*b - *a).normalize_or(-Point::X))
-}
-
-/// One cubic along the points, or the number of the point that is farthest from it.
-fn best_cubic(points: &[Point], out: Point, home: Point, tolerance: f64) -> Result<Segment, usize> {
-    let mut shares = Vec::with_capacity(points.len());
-    let mut sum = 0.0;
-    shares.push(0.0);
-    for pair in points.windows(2) {
-        sum += pair[0].distance(pair[1]);
-        shares.push(sum);
+/// The direction from the first of some points to those next to it, within a distance.
+fn toward<'a>(mut points: impl Iterator<Item = &'a Point>, reach: f64) -> Point {
+    let Some(first) = points.next() else { return Point::X };
+    let mut sum = Point::ZERO;
+    for (i, point) in points.enumerate() {
+        if i > 0 && point.distance(*first) > reach {
+            break;
+        }
+        sum += *point - *first;
     }
+    sum.normalize_or(Point::X)
+}
+
+/// One cubic along points between two places with directions, or the number of the point that is farthest from it.
+fn best_cubic(
+    points: &[Point],
+    begin: (Point, Point),
+    end: (Point, Point),
+    tolerance: f64,
+) -> Result<Segment, usize> {
+    let mut shares = Vec::with_capacity(points.len());
+    let (mut sum, mut last) = (0.0, begin.0);
+    for point in points {
+        sum += point.distance(last);
+        shares.push(sum);
+        last = *point;
+    }
+    sum += last.distance(end.0);
     shares.iter_mut().for_each(|share| *share /= sum);
     let mut worst = (points.len() / 2, f64::INFINITY);
     for _ in 0..=LOOKUPS {
-        let cubic = squares(points, &shares, out, home);
+        let cubic = squares(points, &shares, begin, end);
         let off = points.iter().zip(&shares).map(|(p, t)| cubic.at(*t).distance_squared(*p)).enumerate();
         let far = off.fold((0, 0.0), |most, one| if one.1 > most.1 { one } else { most });
         if far.1 <= tolerance * tolerance {
@@ -259,9 +300,12 @@ fn best_cubic(points: &[Point], out: Point, home: Point, tolerance: f64) -> Resu
 }
 
 /// The cubic of given ends and end directions whose arms are the best for points at given parameters.
-fn squares(points: &[Point], shares: &[f64], out: Point, home: Point) -> Segment {
-    let from = points.first().copied().unwrap_or_default();
-    let to = points.last().copied().unwrap_or_default();
+fn squares(
+    points: &[Point],
+    shares: &[f64],
+    (from, out): (Point, Point),
+    (to, home): (Point, Point),
+) -> Segment {
     let (mut aa, mut ab, mut bb, mut ax, mut bx) = (0.0, 0.0, 0.0, 0.0, 0.0);
     for (point, t) in points.iter().zip(shares) {
         let u = 1.0 - t;
