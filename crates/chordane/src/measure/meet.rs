@@ -351,7 +351,7 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
             }
         }
     }
-    add_touches(a, off, touches, ends, found);
+    add_touches([a, b], off, touches, ends, found);
 }
 
 /// Newton's method for the place where two nearly straight pieces cross, from where their chords do.
@@ -386,7 +386,7 @@ fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Option<
 /// Pieces that touch lie next to one another and report the same touch: one for each row of them, in its middle, and
 /// none where the curves cross plainly, or one of them ends on the other, close by.
 fn add_touches(
-    a: &Segment,
+    [a, b]: [&Segment; 2],
     off: f64,
     mut touches: Vec<(f64, f64)>,
     ends: &[(f64, f64)],
@@ -399,7 +399,10 @@ fn add_touches(
     touches.sort_by(|p, q| p.0.total_cmp(&q.0));
     for row in touches.chunk_by(|p, q| near(p, q)) {
         if let [first, .., last] | [first @ last] = row {
-            found.push((first.0.midpoint(last.0), first.1.midpoint(last.1)));
+            // The middles of the two rows are not quite opposite one another.
+            let (s, middle) = (first.0.midpoint(last.0), first.1.midpoint(last.1));
+            let t = b.nearest(a.at(s));
+            found.push((s, if (t - middle).abs() < 0.05 { t } else { middle }));
         }
     }
 }
