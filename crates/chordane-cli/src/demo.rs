@@ -87,6 +87,27 @@ const SCORES: &[(&str, &str, &str)] = &[
         "A family of sails: each seed has one of its own.",
         include_str!("../../../demo/sail-family.chord"),
     ),
+    ("reshapes", "Every reshape at three settings.", include_str!("../../../demo/reshapes.chord")),
+    (
+        "bow-tails",
+        "Bows that shrink along their tails and change colour.",
+        include_str!("../../../demo/bow-tails.chord"),
+    ),
+    (
+        "drawn-line",
+        "A line that draws itself, at five phases.",
+        include_str!("../../../demo/drawn-line.chord"),
+    ),
+    (
+        "stencil-hem",
+        "A stencil by union and difference, and its hem.",
+        include_str!("../../../demo/stencil-hem.chord"),
+    ),
+    (
+        "freehand",
+        "A line drawn by hand, and the curves fitted to it.",
+        include_str!("../../../demo/freehand.chord"),
+    ),
     ("flight", "A small flight of kites over the skerry.", include_str!("../../../demo/flight.chord")),
 ];
 

@@ -64,6 +64,16 @@ fn wheels_runs() {
     run("wheels");
 }
 
+#[test]
+fn along_the_line_runs() {
+    run("along_the_line");
+}
+
+#[test]
+fn combining_runs() {
+    run("combining");
+}
+
 /// The guide's pictures are those that the example draws.
 #[test]
 fn the_guides_pictures_are_up_to_date() {

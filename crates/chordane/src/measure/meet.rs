@@ -526,7 +526,10 @@ mod tests {
         let loop_to = first(&Path::from_data("M40 50C10 40 20 0 20 30").unwrap());
         let found = all(&arc, &loop_to);
         assert_eq!(found.len(), 3, "{found:?}");
-        assert!(found.iter().any(|meet| matches!(meet, Meet::At(1.0, t) if (t - 0.4).abs() < 1e-6)), "{found:?}");
+        assert!(
+            found.iter().any(|meet| matches!(meet, Meet::At(1.0, t) if (t - 0.4).abs() < 1e-6)),
+            "{found:?}"
+        );
     }
 
     #[test]

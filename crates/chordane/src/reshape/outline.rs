@@ -332,7 +332,7 @@ impl<'a> Sides<'a> {
         // Inside, the two edges cross at tan(a / 2) half widths from the vertex.
         let reach = self.half * sin.abs();
         let room = (1.0 + cos) * 0.5 * a.length.min(b.length);
-        if reach <= room && cos > -0.999 && self.halves.is_empty() {
+        if reach <= room && cos > -0.999 && (self.halves.is_empty() || cos >= self.smooth_cos) {
             inner.push(at - (from + to) / (1.0 + cos));
         } else {
             inner.extend_from_slice(&[at - from, at, at - to]);

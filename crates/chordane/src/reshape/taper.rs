@@ -133,7 +133,17 @@ impl Reshape for Taper {
             }
             self.outline.tapered_into(&line, &halves, self.tolerance, &mut flat);
         }
-        let built = |polygon: &[Point]| ContourBuilder::polyline(polygon.to_vec());
+        // Where the width is next to nothing, both edges and the line are one place.
+        let near = |a: Point, b: Point| a.distance(b) <= 0.05 * self.tolerance;
+        let apart = |polygon: &[Point]| {
+            let mut points = polygon.to_vec();
+            points.dedup_by(|a, b| near(*a, *b));
+            while points.len() > 1 && points.first().zip(points.last()).is_some_and(|(a, b)| near(*a, *b)) {
+                points.pop();
+            }
+            points
+        };
+        let built = |polygon: &[Point]| ContourBuilder::polyline(apart(polygon));
         let contours = flat.polygons().filter_map(built).map(|builder| builder.finish(true)).collect();
         Path::from_parts(contours, FillRule::Nonzero, fault)
     }
