@@ -6,7 +6,7 @@ mod support;
 
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, point};
+use support::{any_path, drawn_coverage, point};
 
 /// Shapes whose sides and curves coincide, touch and cross in the same few places.
 fn on_squared_paper() -> impl Strategy<Value = Path> {
@@ -60,6 +60,31 @@ proptest! {
             prop_assert_eq!(either.inside(spot), p != q, "xor at {}", spot);
             let winding = both.winding(spot);
             prop_assert!(winding == 0 || winding == 1, "{}", winding);
+        }
+    }
+
+    /// The pixel filler says what is where: in a pixel that both shapes fill wholly or not at all there is no doubt.
+    #[test]
+    fn every_pixel_is_as_both_inputs_say(a in shapes(), b in shapes()) {
+        const SIZE: u32 = 48;
+        let painted = |path: &Path| drawn_coverage(path.clone().fill("black"), SIZE);
+        let (first, second) = (painted(&a), painted(&b));
+        type Rule = fn(bool, bool) -> bool;
+        let ways: [(Path, Rule); 4] = [
+            (a.union(&b), |p, q| p || q),
+            (a.intersection(&b), |p, q| p && q),
+            (a.difference(&b), |p, q| p && !q),
+            (a.xor(&b), |p, q| p != q),
+        ];
+        let plain = |coverage: f64| coverage == 0.0 || coverage == 1.0;
+        for (path, keep) in ways {
+            for (i, got) in painted(&path).into_iter().enumerate() {
+                if plain(first[i]) && plain(second[i]) {
+                    let expected = f64::from(u8::from(keep(first[i] == 1.0, second[i] == 1.0)));
+                    // A contour that only touches a pixel may round to nothing in one and to a step in the other.
+                    prop_assert!((got - expected).abs() <= 2.0 / 255.0, "pixel {} is {}", i, got);
+                }
+            }
         }
     }
 

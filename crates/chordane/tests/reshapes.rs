@@ -8,7 +8,7 @@ use std::f64::consts::PI;
 
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, coordinate, point};
+use support::{any_path, coordinate, drawn_coverage, point};
 
 /// Closed polygons and mixed contours that turn some corners.
 fn outlines() -> impl Strategy<Value = Path> {
@@ -115,6 +115,18 @@ proptest! {
             let away = path.distance(spot).unwrap();
             if (away - 0.5 * width).abs() > 0.03 {
                 prop_assert_eq!(even.inside(spot), tapered.inside(spot), "{}", spot);
+            }
+        }
+    }
+
+    #[test]
+    fn an_outline_paints_what_the_stroke_paints(path in any_path(48.0), width in 0.5..12.0_f64, round in any::<bool>()) {
+        let (cap, join) = if round { (Cap::Round, Join::Round) } else { (Cap::Square, Join::Bevel) };
+        let outline = Outline::new(width).cap(cap).join(join);
+        let stroke = drawn_coverage(path.clone().stroke("black", width).cap(cap).join(join), 48);
+        for area in [path.outlined(&outline, 0.01), path.outlined(&outline, 0.01).simplified()] {
+            for (i, (a, b)) in drawn_coverage(area.fill("black"), 48).into_iter().zip(&stroke).enumerate() {
+                prop_assert!((a - b).abs() <= 3.0 / 255.0, "pixel {}: {} and {}", i, a, b);
             }
         }
     }
