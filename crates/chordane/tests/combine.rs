@@ -82,7 +82,7 @@ proptest! {
                 if plain(first[i]) && plain(second[i]) {
                     let expected = f64::from(u8::from(keep(first[i] == 1.0, second[i] == 1.0)));
                     // A contour that only touches a pixel may round to nothing in one and to a step in the other.
-                    prop_assert!((got - expected).abs() <= 2.0 / 255.0, "pixel {} is {}", i, got);
+                    prop_assert!((got - expected).abs() <= 4.0 / 255.0, "pixel {} is {}", i, got);
                 }
             }
         }

@@ -69,6 +69,45 @@ fn assert_same_bits(a: &Path, b: &Path) -> Result<(), TestCaseError> {
 }
 
 proptest! {
+    #![proptest_config(support::cases(60))]
+
+    /// Whatever the numbers, every reshape and every way to combine ends, with a path or a fault.
+    #[test]
+    fn reshapes_end_whatever_the_numbers(a in raw_path(), b in raw_path(), x in any_number(), y in any_number()) {
+        let all = [
+            a.rounded(x),
+            a.then(Round::new(x).eased()),
+            a.then(Dash::new([x, y]).offset(x)),
+            a.then(Dash::new([x, y]).fitted()),
+            a.then(Dash::new([x, y]).to_corners()),
+            a.trimmed(x, y),
+            a.then(Trim::new(x, y).distances().each().offset(x)),
+            a.then(Stamp::new(b.clone()).every(x).drift(y)),
+            a.then(Stamp::new(b.clone()).count(3).lead_in(x)),
+            a.offset(x),
+            a.then(Offset::new(x).both().join(Join::Round)),
+            a.then(Outline::new(1.0).tapered(move |share| x * share)),
+            a.shaken(x, 1e4, 3),
+            a.thinned(x),
+            a.curve_fitted(x),
+            a.subdivided(3),
+            a.mirrored((x, y), deg(x)),
+            a.spun(3, (x, y)),
+            a.bent(&b),
+            a.union(&b),
+            a.difference(&b),
+            a.clip_line(&b),
+            a.morphed(&b, x),
+        ];
+        for path in &all {
+            if path.sound().is_ok() {
+                prop_assert!(path.contours().iter().flat_map(Contour::vertices).all(|p| p.is_finite()));
+            }
+        }
+    }
+}
+
+proptest! {
     #![proptest_config(support::cases(400))]
 
     #[test]

@@ -3,6 +3,7 @@
 use std::ops::ControlFlow;
 
 use super::edges::crossing_at;
+use super::together::scaled_to_numbers;
 use crate::fault::Carried;
 use crate::measure::{BoxTree, Meet, meets, overlap, tolerance_of, winding_in};
 use crate::number::Point;
@@ -41,6 +42,10 @@ fn cut(line: &Path, area: &Path, inside: bool) -> Path {
     let (Some(extent), None) = (extent, fault.get()) else {
         return Path::from_parts(Vec::new(), line.fill_rule(), fault);
     };
+    if let Some((scaled, factor)) = scaled_to_numbers(&[line, area], 0.0) {
+        let [line, area] = &scaled[..] else { return Path::empty() };
+        return cut(line, area, inside).scaled(1.0 / factor);
+    }
     let off = tolerance_of(&extent);
     let closed = crate::measure::all_closed(area);
     let rim: Vec<Segment> = closed.segments().collect();

@@ -86,7 +86,8 @@ impl Offset {
         self
     }
 
-    /// The same with parallels of curves within another tolerance, in sheet units, where 0.005 is taken otherwise.
+    /// The same with parallels of curves within another tolerance, in sheet units, where 0.005 is taken otherwise; no finer
+    /// than a millionth of the curve's size and the distance.
     #[must_use]
     pub fn tolerance(mut self, tolerance: f64) -> Self {
         self.tolerance = tolerance;
@@ -109,7 +110,7 @@ impl Reshape for Offset {
         if fault.get().is_some() {
             return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
         }
-        if let Some((path, factor)) = scaled_to_numbers(&[path]) {
+        if let Some((path, factor)) = scaled_to_numbers(&[path], self.distance) {
             let [path] = &path[..] else { return Path::empty() };
             let (distance, tolerance) = (self.distance * factor, self.tolerance * factor);
             return Self { distance, tolerance, ..*self }.reshape(path).scaled(1.0 / factor);
@@ -293,7 +294,9 @@ impl Offset {
             let (a, b) = ((t - STEP).max(0.0), (t + STEP).min(1.0));
             (place(t), (place(b) - place(a)) / (b - a))
         };
-        smooth((0.0, 1.0), 2, false, self.tolerance, motion)
+        // No finer than a millionth of the size: far more cubics would cross one another than can be told apart.
+        let size = segment.bounds().size().max_element() + distance.abs();
+        smooth((0.0, 1.0), 2, false, self.tolerance.max(1e-6 * size), motion)
     }
 
     /// The sector at a corner that points to the side of the distance.

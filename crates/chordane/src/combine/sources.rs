@@ -82,6 +82,9 @@ fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
     let handles: &[Point] = match segment {
         Segment::Line { .. } => return out.push(*segment),
         Segment::Arc(arc) if arc.centred().is_none() => return out.push(Segment::Line { from, to }),
+        Segment::Arc(arc) if !arc.large && from.distance(to) <= off => {
+            return out.push(Segment::Line { from, to });
+        }
         Segment::Arc(_) => return out.push(*segment),
         Segment::Quad { control, .. } => &[*control],
         Segment::Cubic { control1, control2, .. } => &[*control1, *control2],

@@ -96,7 +96,7 @@ impl Path {
 pub fn union_all<P: AsRef<Path>>(paths: impl IntoIterator<Item = P>) -> Path {
     let paths: Vec<P> = paths.into_iter().collect();
     let borrowed: Vec<&Path> = paths.iter().map(AsRef::as_ref).collect();
-    if let Some((scaled, factor)) = scaled_to_numbers(&borrowed) {
+    if let Some((scaled, factor)) = scaled_to_numbers(&borrowed, 0.0) {
         return union_all(&scaled).scaled(1.0 / factor);
     }
     let mut fault = Carried::default();
@@ -183,7 +183,7 @@ fn combined(call: &'static str, a: &Path, b: &Path, keep: impl Fn(bool, bool) ->
     if fault.get().is_some() {
         return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
     }
-    if let Some((scaled, factor)) = scaled_to_numbers(&[a, b]) {
+    if let Some((scaled, factor)) = scaled_to_numbers(&[a, b], 0.0) {
         let [a, b] = &scaled[..] else { return Path::empty() };
         return combined(call, a, b, keep).scaled(1.0 / factor);
     }
@@ -197,16 +197,16 @@ fn combined(call: &'static str, a: &Path, b: &Path, keep: impl Fn(bool, bool) ->
     }
 }
 
-/// Paths scaled by one factor, and the factor, where products of their coordinates would leave the numbers.
-pub(super) fn scaled_to_numbers(paths: &[&Path]) -> Option<(Vec<Path>, f64)> {
+/// Paths scaled by one factor, and the factor, where products of their coordinates, or of a distance, would leave the
+/// numbers.
+pub(super) fn scaled_to_numbers(paths: &[&Path], distance: f64) -> Option<(Vec<Path>, f64)> {
     let extent = paths.iter().filter_map(|path| path.bounds()).reduce(Bounds::union)?;
-    let (far, size) = (extent.min.abs().max(extent.max.abs()).max_element(), extent.size().max_element());
-    if far <= LARGE && (size == 0.0 || size >= 1.0 / LARGE) {
+    let far = extent.min.abs().max(extent.max.abs()).max_element().max(distance.abs());
+    if far == 0.0 || (1.0 / LARGE..=LARGE).contains(&far) {
         return None;
     }
     // A power of two changes no digit.
-    let reference = if far > LARGE { far } else { size };
-    let factor = (-reference.log2().floor()).exp2();
+    let factor = (-far.log2().floor()).clamp(-1020.0, 1020.0).exp2();
     Some((paths.iter().map(|path| path.scaled(factor)).collect(), factor))
 }
 

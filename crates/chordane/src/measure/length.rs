@@ -129,7 +129,9 @@ fn integral(
     let clear_of = |(long, short): (f64, f64)| {
         zeros.iter().all(|zero| {
             let (x, y) = ((zero.x - middle) * scale, zero.y * scale);
-            x * x * long + y * y * short >= 1.0 || y <= 2.0 * ON_THE_LINE
+            // What is no number is nowhere near: speeds past the largest numbers have such zeros.
+            let square = x * x * long + y * y * short;
+            square >= 1.0 || square.is_nan() || y <= 2.0 * ON_THE_LINE
         })
     };
     let rules = &*RULES;

@@ -22,7 +22,10 @@ pub(crate) enum Meet {
 const SHORT: f64 = 1e5;
 
 /// At most this many pairs of pieces are looked at; only stretches that are shared unrecognised come near it.
-const MOST_PAIRS: usize = 100_000;
+const MOST_PAIRS: usize = 50_000;
+
+/// Pieces that touch lie in rows along a stretch that is nearly shared: after so many, more of them say nothing new.
+const MOST_TOUCHES: usize = 500;
 
 /// Parameters that differ by more than this are two places of a curve, though they may be one spot.
 const TWICE: f64 = 1e-3;
@@ -332,6 +335,9 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
                 found.push(place);
             }
         } else if long <= SHORT * off {
+            if touches.len() >= MOST_TOUCHES {
+                continue;
+            }
             let s = p.from.midpoint(p.to);
             let t = b.nearest(a.at(s));
             let s = a.nearest(b.at(t));

@@ -155,6 +155,10 @@ impl ArcSegment {
         } else if !self.clockwise && sweep.degrees() > 0.0 {
             sweep -= Angle::FULL;
         }
+        // The ends of a short arc that are a last digit apart may come out in the wrong order.
+        if !self.large && sweep.degrees().abs() > 270.0 {
+            return None;
+        }
         let own_centre = centre_unit * radii;
         let centre =
             Point::new(cos * own_centre.x - sin * own_centre.y, sin * own_centre.x + cos * own_centre.y)

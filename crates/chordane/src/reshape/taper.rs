@@ -145,6 +145,6 @@ impl Reshape for Taper {
         };
         let built = |polygon: &[Point]| ContourBuilder::polyline(apart(polygon));
         let contours = flat.polygons().filter_map(built).map(|builder| builder.finish(true)).collect();
-        Path::from_parts(contours, FillRule::Nonzero, fault)
+        Path::from_parts(contours, FillRule::Nonzero, fault).within_numbers("tapered")
     }
 }
