@@ -201,7 +201,7 @@ impl Offset {
                 .then_some(Step { edge: number, up: inside_left })
         };
         let steps: Vec<Step> = arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
-        let runs = contours(&arrangement, &sources, &steps, off, false);
+        let runs = contours(&arrangement, &sources, &steps, off, false).contours;
         // They run the way that the line does: the rim has its inside on the right.
         let turned = runs.into_iter().map(|(source, run)| {
             let right = (of(source).0 < own) == (self.distance > 0.0);

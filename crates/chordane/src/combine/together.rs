@@ -3,7 +3,7 @@
 use super::edges::{Arrangement, MOST_MEETS};
 use super::sides::{lefts, right_of};
 use super::sources::{Part, sources};
-use super::trace::{Step, balanced, contours};
+use super::trace::{Rim, Step, contours};
 use crate::fault::{Carried, Fault, FaultKind};
 use crate::measure::tolerance_of;
 use crate::number::Point;
@@ -12,7 +12,10 @@ use crate::path::{Bounds, Contour, FillRule, Path, Segment};
 /// Where rounding has mixed up what lies where, all is done again with this many times the tolerance.
 const COARSER: f64 = 30.0;
 
-/// How often.
+/// Gaps that are together no longer than this many times the tolerance are closed by straight sides.
+const SLIGHT: f64 = 1e4;
+
+/// How often it is tried.
 const TRIES: usize = 4;
 
 /// Beyond these sizes products of four lengths would leave the numbers: shapes are scaled before they are combined.
@@ -216,7 +219,9 @@ pub(super) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> O
         return Some(Vec::new());
     };
     let mut off = tolerance_of(&extent);
-    for attempt in 1..=TRIES {
+    let slight = off * SLIGHT;
+    let mut best: Option<Rim> = None;
+    for _ in 0..TRIES {
         let sources = sources(parts, off);
         let arrangement = Arrangement::new(&sources, off)?;
         let lefts = lefts(&arrangement, &sources, off);
@@ -225,11 +230,15 @@ pub(super) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> O
             (up != keep(right_of(*left, Some(edge)))).then_some(Step { edge: number, up })
         };
         let steps: Vec<Step> = arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
-        if attempt == TRIES || balanced(&arrangement, &steps) {
-            let rim = contours(&arrangement, &sources, &steps, off, true);
-            return Some(rim.into_iter().map(|(_, contour)| contour).collect());
+        let rim = contours(&arrangement, &sources, &steps, off, true);
+        let closed = rim.gaps <= slight;
+        if best.as_ref().is_none_or(|best| rim.gaps < best.gaps) {
+            best = Some(rim);
+        }
+        if closed {
+            break;
         }
         off *= COARSER;
     }
-    None
+    best.map(|rim| rim.contours.into_iter().map(|(_, contour)| contour).collect())
 }

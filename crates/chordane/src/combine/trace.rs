@@ -23,44 +23,48 @@ struct Run {
     end: Point,
 }
 
+/// The nearest way on over a gap is looked for among so many steps.
+const MOST_LOOSE: usize = 1000;
+
 /// Arcs are put together again only up to this sweep: beyond, their ends do not say well where the centre is.
 const ONE_ARC_DEGREES: f64 = 175.0;
-
-/// Whether at every vertex as many steps arrive as leave.
-pub(super) fn balanced(arrangement: &Arrangement, steps: &[Step]) -> bool {
-    let mut open = vec![0_i32; arrangement.vertices.len()];
-    for step in steps {
-        let Some(edge) = arrangement.edges.get(step.edge) else { continue };
-        let (start, end) = ends(edge, step.up);
-        for (vertex, by) in [(start, 1), (end, -1)] {
-            if let Some(count) = open.get_mut(vertex) {
-                *count += by;
-            }
-        }
-    }
-    open.iter().all(|count| *count == 0)
-}
 
 fn ends(edge: &Edge, up: bool) -> (usize, usize) {
     if up { (edge.low, edge.high) } else { (edge.high, edge.low) }
 }
 
-/// The contours of a rim, each with the first source in it, in the order of what they were made from. Where it is not
-/// closed they are open, unless all are to be closed.
+/// The contours of a rim.
+pub(super) struct Rim {
+    /// Each contour with the first source in it, in the order of what they were made from.
+    pub(super) contours: Vec<(usize, Contour)>,
+    /// How long the gaps were, together, that had to be closed by straight sides: rounding had mixed up what lies where.
+    pub(super) gaps: f64,
+}
+
+/// The contours of a rim. Where it is not closed they are open, unless all are to be closed: then a gap leads on to the
+/// nearest step that nothing arrives at, or home.
 pub(super) fn contours(
     arrangement: &Arrangement,
     sources: &[Source],
     steps: &[Step],
     off: f64,
     all_closed: bool,
-) -> Vec<(usize, Contour)> {
+) -> Rim {
     let leaving = Leaving::new(arrangement, steps);
+    let (order, loose) = leaving.begins_first(arrangement, steps);
     let mut used = vec![false; steps.len()];
-    let mut all: Vec<(usize, Contour)> = Vec::new();
-    for first in leaving.begins_first(arrangement, steps) {
+    let mut rim = Rim { contours: Vec::new(), gaps: 0.0 };
+    let start_of = |number: usize| {
+        let step = steps.get(number)?;
+        Some(ends(arrangement.edges.get(step.edge)?, step.up).0)
+    };
+    let place = |vertex: usize| arrangement.vertices.get(vertex).copied().unwrap_or_default();
+    for first in &order {
+        let first = *first;
         if used.get(first) != Some(&false) {
             continue;
         }
+        let begin = start_of(first);
         let mut runs: Vec<Run> = Vec::new();
         let mut at = Some(first);
         let mut last = None;
@@ -72,17 +76,30 @@ pub(super) fn contours(
             let Some(edge) = arrangement.edges.get(step.edge) else { break };
             runs.extend(run(arrangement, edge, step.up));
             last = Some(ends(edge, step.up).1);
+            at = leaving.next(arrangement, sources, steps, (&used, first), *step);
+            if at.is_none()
+                && all_closed
+                && let (Some(end), Some(home)) = (last, begin)
+            {
+                let here = place(end);
+                let open = order
+                    .iter()
+                    .take(loose.min(MOST_LOOSE))
+                    .filter(|number| used.get(**number) == Some(&false));
+                let ways =
+                    open.filter_map(|number| Some((*number, place(start_of(*number)?).distance(here))));
+                let way = ways.min_by(|a, b| a.1.total_cmp(&b.1));
+                let way = way.filter(|(_, gap)| *gap < place(home).distance(here));
+                rim.gaps += way.map_or(place(home).distance(here), |(_, gap)| gap);
+                at = way.map(|(number, _)| number);
+            }
             // Back at the first step, the contour is round.
-            at = leaving
-                .next(arrangement, sources, steps, (&used, first), *step)
-                .filter(|next| *next != first);
+            at = at.filter(|next| *next != first);
         }
-        let begin =
-            steps.get(first).and_then(|step| Some(ends(arrangement.edges.get(step.edge)?, step.up).0));
-        all.extend(contour(sources, runs, off, all_closed || begin == last));
+        rim.contours.extend(contour(sources, runs, off, all_closed || begin == last));
     }
-    all.sort_by_key(|(source, _)| *source);
-    all
+    rim.contours.sort_by_key(|(source, _)| *source);
+    rim
 }
 
 fn run(arrangement: &Arrangement, edge: &Edge, up: bool) -> Option<Run> {
@@ -126,8 +143,8 @@ impl Leaving {
         Self { begins, list }
     }
 
-    /// The numbers of all steps, those first that begin where nothing arrives.
-    fn begins_first(&self, arrangement: &Arrangement, steps: &[Step]) -> Vec<usize> {
+    /// The numbers of all steps, those first that begin where nothing arrives, and how many these are.
+    fn begins_first(&self, arrangement: &Arrangement, steps: &[Step]) -> (Vec<usize>, usize) {
         let mut arrive = vec![0_usize; arrangement.vertices.len()];
         let of = |step: &Step| arrangement.edges.get(step.edge).map(|edge| ends(edge, step.up));
         for (_, end) in steps.iter().filter_map(of) {
@@ -143,8 +160,9 @@ impl Leaving {
             })
         };
         let (mut first, rest): (Vec<usize>, Vec<usize>) = (0..steps.len()).partition(begins);
+        let loose = first.len();
         first.extend(rest);
-        first
+        (first, loose)
     }
 
     /// The step that goes on: the first one anticlockwise as seen from where the last one came, so that the rim goes
