@@ -35,7 +35,7 @@ fn data(expression: &str) -> String {
 #[test]
 fn every_example_of_the_table_runs_and_gives_what_the_table_says() {
     for word in words::all() {
-        let source = format!("let made = {{ {} }};\nprint(type_of(made));\nsheet(9, 9)", word.example);
+        let source = format!("let made = {{ {} }};\nprint(type_of(made));;\nsheet(9, 9)", word.example);
         run(&source).unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
         assert!(word.example.contains(word.name), "the example of {} shows it", word.form());
     }
@@ -355,7 +355,7 @@ fn knobs_are_declared_where_they_are_used_and_set_by_name() {
         .collect();
     assert_eq!(idle, ["b"]);
     // What cannot be declared is told at the place of the call.
-    let told = told("let a = knob(\"a\", 5, 0, 1);\nsheet(9, 9)");
+    let told = told("let a = knob(\"a\", 5, 0, 1);;\nsheet(9, 9)");
     assert!(told.contains("the knob \"a\" cannot be: its start 5 is not within its range, 0 to 1"), "{told}");
     assert!(told.starts_with("1:"), "{told}");
 }
@@ -388,7 +388,7 @@ fn dice_fall_by_the_seed_and_do_not_disturb_one_another() {
         ("dice(\"a\").weighted([1], [1, 2])", "there are 1 values and 2 weights"),
         ("dice(\"a\").weighted([1], [0])", "no weight is above 0"),
     ] {
-        let told = told(&format!("let x = {wrong};\nsheet(9, 9)"));
+        let told = told(&format!("let x = {wrong};;\nsheet(9, 9)"));
         assert!(told.contains(message), "{told}");
     }
 }
@@ -490,4 +490,92 @@ fn words_that_loop_inside_agree_with_loops() {
     ] {
         assert!(message_and_advice(source).0.starts_with(what), "{source}: {:?}", message_and_advice(source));
     }
+}
+
+/// The centres of what a script puts on its sheet.
+fn centres(source: &str) -> Vec<(f64, f64)> {
+    let sheet = run(source).unwrap_or_else(|mistake| panic!("{mistake:?}"));
+    let mut all = Vec::new();
+    for node in sheet.nodes() {
+        let chordane::sheet::Node::Group(group) = node else { panic!("a group") };
+        all.extend(group.nodes().iter().map(|node| {
+            let centre = node.bounds().expect("something").centre();
+            ((centre.x * 1e6).round() / 1e6, (centre.y * 1e6).round() / 1e6)
+        }));
+    }
+    all
+}
+
+#[test]
+fn stamps_ask_the_functions_of_the_score() {
+    let along = |calls: &str| {
+        format!(
+            "let line = open([[0, 0], [100, 0]]);\n\
+             sheet(100, 100).add(stamp(circle(pt(0, 0), 4)).every(25){calls}.along(line))"
+        )
+    };
+    assert_eq!(centres(&along("")), [0.0, 25.0, 50.0, 75.0, 100.0].map(|x| (x, 0.0)));
+    assert_eq!(centres(&along(".skip(|number| number % 2 == 1)")), [(0.0, 0.0), (50.0, 0.0), (100.0, 0.0)]);
+    assert_eq!(centres(&along(".lead_in(60)")), [(60.0, 0.0), (85.0, 0.0)]);
+    assert_eq!(centres(&along(".drift(30)")), [5.0, 30.0, 55.0, 80.0].map(|x| (x, 0.0)));
+    let drawn = svg(&along(".fill(|share| if share < 0.4 { \"#ff0000\" } else { \"#0000ff\" })"));
+    assert_eq!(
+        (
+            drawn.matches("#f00").count() + drawn.matches("#ff0000").count(),
+            drawn.matches("#00f").count() + drawn.matches("#0000ff").count()
+        ),
+        (2, 3),
+        "{drawn}"
+    );
+    // The script's own factor makes each smaller.
+    let sizes = run(&along(".scale(|share| 1 - share)")).unwrap();
+    assert!(sizes.svg().is_ok());
+    assert!(told(&along(".scale(|share| share.nothing)")).contains("nothing"));
+    assert!(
+        told(&along(".scale(3)")).contains("`scale` wants a function for its f, and was given the number 3")
+    );
+    assert!(told(&along(".every(0)")).contains("`stamped`: the spacing 0 leaves nothing; give more than 0"));
+}
+
+#[test]
+fn reshapes_read_as_in_rust() {
+    use chordane::prelude::*;
+    let sail = "closed([[0, 0], [60, 0], [0, 80]])";
+    let own = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
+    let same = [
+        ("rounded(6).dashed([12, 6])", own.then(Round::new(6.0)).then(Dash::new([12.0, 6.0]))),
+        ("dashed_to_corners([12, 6])", own.then(Dash::new([12.0, 6.0]).to_corners())),
+        ("trimmed(0.2, 0.7, 0.5)", own.then(Trim::new(0.2, 0.7).offset(0.5))),
+        ("offset(5, \"round\")", own.then(Offset::new(5.0).join(Join::Round))),
+        ("offset_both(3)", own.then(Offset::new(3.0).both())),
+        ("shaken(2, 9, 4)", own.shaken(2.0, 9.0, 4)),
+        ("subdivided(3).thinned(0.1)", own.subdivided(3).thinned(0.1)),
+        ("mirrored_beside([0, 0], deg(90))", own.then(Mirror::new((0.0, 0.0), deg(90.0)).beside())),
+        ("spun(3, [5, 5])", own.spun(3, (5.0, 5.0))),
+        ("union(circle([0, 0], 20))", own.union(circle((0.0, 0.0), 20.0))),
+        ("xor(circle([0, 0], 20))", own.xor(circle((0.0, 0.0), 20.0))),
+        ("clip_line(circle([0, 0], 20))", own.clip_line(circle((0.0, 0.0), 20.0))),
+        ("morphed(circle([0, 0], 20), 0.5)", own.morphed(&circle((0.0, 0.0), 20.0), 0.5)),
+        (
+            "tapered(6, |share| 1)",
+            own.then(Outline::new(6.0).cap(Cap::Round).join(Join::Round).tapered(|_| 1.0)),
+        ),
+        ("warped(0.1, |p| p + [5, 0])", own.warped(0.1, |p| p + pt(5.0, 0.0))),
+    ];
+    for (call, path) in same {
+        let drawn = sheet(100.0, 100.0).add(path.fill("black")).svg().unwrap();
+        let drawn = drawn.split(" d=\"").nth(1).and_then(|rest| rest.split('"').next()).unwrap_or_default();
+        assert_eq!(data(&format!("{sail}.{call}")), drawn, "{call}");
+    }
+    assert_eq!(data("closed(rectangle(pt(0, 0), 9, 5).vertices())"), "M0 0H9V5H0Z");
+    assert_eq!(data("union_all([rectangle([0, 0], 9, 5), rectangle([5, 0], 9, 5)])"), "M0 0H14V5H0Z");
+    assert!(
+        told("union_all([group()]);\nsheet(9, 9)")
+            .contains("a group has no one outline; give a list of paths")
+    );
+    assert!(told(&format!("{sail}.offset(3, \"rund\");\nsheet(9, 9)")).contains("rund"));
+    assert!(
+        told(&format!("{sail}.dashed([-1]);\nsheet(9, 9)"))
+            .contains("`dashed`: the dash length -1 is negative; give 0 or more")
+    );
 }

@@ -63,7 +63,8 @@ impl Taper {
 
     /// The half width at a share of the length.
     fn half(&self, share: f64) -> f64 {
-        0.5 * self.outline.width * (self.width)(share).max(0.0)
+        let factor = (self.width)(share);
+        0.5 * self.outline.width * if factor < 0.0 { 0.0 } else { factor }
     }
 
     /// The line with more points where the width changes, and the half width at each.
