@@ -35,7 +35,7 @@ fn data(expression: &str) -> String {
 #[test]
 fn every_example_of_the_table_runs_and_gives_what_the_table_says() {
     for word in words::all() {
-        let source = format!("let made = {{ {} }};\nprint(type_of(made));;\nsheet(9, 9)", word.example);
+        let source = format!("let made = {{ {} }};\nprint(type_of(made));\nsheet(9, 9)", word.example);
         run(&source).unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
         assert!(word.example.contains(word.name), "the example of {} shows it", word.form());
     }
@@ -355,7 +355,7 @@ fn knobs_are_declared_where_they_are_used_and_set_by_name() {
         .collect();
     assert_eq!(idle, ["b"]);
     // What cannot be declared is told at the place of the call.
-    let told = told("let a = knob(\"a\", 5, 0, 1);;\nsheet(9, 9)");
+    let told = told("let a = knob(\"a\", 5, 0, 1);\nsheet(9, 9)");
     assert!(told.contains("the knob \"a\" cannot be: its start 5 is not within its range, 0 to 1"), "{told}");
     assert!(told.starts_with("1:"), "{told}");
 }
@@ -388,7 +388,7 @@ fn dice_fall_by_the_seed_and_do_not_disturb_one_another() {
         ("dice(\"a\").weighted([1], [1, 2])", "there are 1 values and 2 weights"),
         ("dice(\"a\").weighted([1], [0])", "no weight is above 0"),
     ] {
-        let told = told(&format!("let x = {wrong};;\nsheet(9, 9)"));
+        let told = told(&format!("let x = {wrong};\nsheet(9, 9)"));
         assert!(told.contains(message), "{told}");
     }
 }
