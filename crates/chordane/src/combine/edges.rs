@@ -5,7 +5,7 @@ use std::ops::ControlFlow;
 use rayon::prelude::*;
 
 use super::sources::{Source, turn};
-use crate::measure::{BoxTree, Meet, meets, overlap};
+use crate::measure::{BoxTree, Meet, meets, overlap, rounds};
 use crate::number::Point;
 use crate::path::{Bounds, Segment};
 
@@ -81,11 +81,12 @@ fn all_meets(sources: &[Source], off: f64) -> Option<Vec<(usize, usize, Meet)>> 
         let mut found = Vec::new();
         let Some(a) = sources.get(i) else { return (found, false) };
         let reach = a.bounds.grown(off);
+        let round = a.round();
         let whole = tree.each(
             |bounds| overlap(bounds, &reach),
             |j| {
                 if let Some(b) = sources.get(j).filter(|_| j > i) {
-                    meets(&a.segment, &b.segment, off, &mut |meet| {
+                    let mut add = |meet| {
                         // That neighbours share their joint is known.
                         let joint = match meet {
                             Meet::At(1.0, 0.0) => a.next == j,
@@ -95,7 +96,11 @@ fn all_meets(sources: &[Source], off: f64) -> Option<Vec<(usize, usize, Meet)>> 
                         if !joint {
                             found.push((i, j, meet));
                         }
-                    });
+                    };
+                    let both = round.as_ref().zip(b.round());
+                    if !both.is_some_and(|(a, b)| rounds(a, &b, off, &mut add)) {
+                        meets(&a.segment, &b.segment, off, &mut add);
+                    }
                 }
                 if found.len() > MOST_MEETS { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
             },
@@ -335,7 +340,7 @@ fn stops(
         all.push((i, 0.0, i));
         let ends = [Cut { source: i, parameter: 1.0, node: source.next }];
         for cut in own.iter().chain(&ends) {
-            let place = source.segment.at(cut.parameter);
+            let place = source.at(cut.parameter);
             if place.distance(last.1) <= 2.0 * off && (cut.parameter - last.0 < 0.5 || cut.parameter == 1.0) {
                 groups.join(last.2, cut.node);
                 if cut.parameter < 1.0 {
@@ -349,11 +354,12 @@ fn stops(
             continue;
         }
         for t in source.turned.turns()[1].into_iter().flatten() {
-            let place = source.segment.at(t);
-            let taken =
-                all.get(begin..).unwrap_or_default().iter().any(|(_, s, _)| {
-                    (s - t).abs() < 0.25 && source.segment.at(*s).distance(place) <= 2.0 * off
-                });
+            let place = source.at(t);
+            let taken = all
+                .get(begin..)
+                .unwrap_or_default()
+                .iter()
+                .any(|(_, s, _)| (s - t).abs() < 0.25 && source.at(*s).distance(place) <= 2.0 * off);
             if !taken {
                 let node = groups.add();
                 points.push(place);

@@ -1,5 +1,6 @@
 //! The segments that an arrangement is made of: closed contours, cleaned of what only looks like a curve.
 
+use crate::measure::Round;
 use crate::number::{Angle, Point, deg};
 use crate::path::{Affine, Arc, Bounds, Contour, Segment, by};
 
@@ -17,6 +18,8 @@ pub(super) struct Part<'a> {
 #[derive(Clone, Debug)]
 pub(super) struct Source {
     pub(super) segment: Segment,
+    /// An arc by its centre.
+    pub(super) own: Option<Arc>,
     /// The same turned, so that next to nothing is level.
     pub(super) turned: Segment,
     /// The turned arc by its centre, and the angle before squashing at which it is at its highest y.
@@ -43,8 +46,24 @@ impl Source {
         let turned = segment.transformed(&turn());
         let whole = if let Segment::Arc(arc) = &turned { arc.centred() } else { None };
         let whole = whole.map(|whole| (whole, whole.extreme_angles()[1]));
+        let own = if let Segment::Arc(arc) = &segment { arc.centred() } else { None };
         let (operand, weight) = (of.operand, of.weight);
-        Self { bounds: segment.bounds(), segment, turned, whole, operand, weight, next, part, number }
+        Self { bounds: segment.bounds(), segment, own, turned, whole, operand, weight, next, part, number }
+    }
+}
+
+impl Source {
+    /// The place at a parameter.
+    pub(super) fn at(&self, t: f64) -> Point {
+        match &self.own {
+            Some(whole) if t > 0.0 && t < 1.0 => whole.at(t),
+            _ => self.segment.at(t),
+        }
+    }
+
+    /// As an arc of a circle.
+    pub(super) fn round(&self) -> Option<Round<'_>> {
+        Round::known(&self.segment, self.own.as_ref()?)
     }
 }
 

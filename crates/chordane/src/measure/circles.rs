@@ -9,19 +9,32 @@ use crate::path::{Arc, Segment};
 const ALIKE: f64 = 64.0;
 
 /// An arc of a circle, and the same by its centre.
-pub(super) struct Round<'a> {
+pub(crate) struct Round<'a> {
     segment: &'a Segment,
     whole: Arc,
 }
 
 impl<'a> Round<'a> {
     /// `None` for what is no arc, or one of an ellipse.
-    pub(super) fn of(segment: &'a Segment) -> Option<Self> {
+    pub(crate) fn of(segment: &'a Segment) -> Option<Self> {
         let Segment::Arc(arc) = segment else { return None };
         if arc.radii.x.abs() != arc.radii.y.abs() {
             return None;
         }
         Some(Self { segment, whole: arc.centred()? })
+    }
+
+    /// The same where the arc by its centre is known.
+    pub(crate) fn known(segment: &'a Segment, whole: &Arc) -> Option<Self> {
+        (whole.radii.x == whole.radii.y).then_some(Self { segment, whole: *whole })
+    }
+
+    fn at(&self, t: f64) -> Point {
+        match t {
+            0.0 => self.segment.from(),
+            1.0 => self.segment.to(),
+            _ => self.whole.at(t),
+        }
     }
 
     fn radius(&self) -> f64 {
@@ -42,12 +55,12 @@ impl<'a> Round<'a> {
 
 /// Calls `found` with the places that two arcs of circles have in common. False where the circles are so much alike
 /// that they may share stretches: nothing is said then.
-pub(super) fn rounds(a: &Round<'_>, b: &Round<'_>, off: f64, found: &mut impl FnMut(Meet)) -> bool {
+pub(crate) fn rounds(a: &Round<'_>, b: &Round<'_>, off: f64, found: &mut impl FnMut(Meet)) -> bool {
     let (r, s) = (a.radius(), b.radius());
     let step = b.whole.centre - a.whole.centre;
     let apart = step.length();
     if apart.max((r - s).abs()) <= ALIKE * off {
-        return false;
+        return neighbours(a, b, off, found);
     }
     if apart > r + s + off || apart < (r - s).abs() - off {
         return true;
@@ -57,8 +70,8 @@ pub(super) fn rounds(a: &Round<'_>, b: &Round<'_>, off: f64, found: &mut impl Fn
     let mut keep = |place: Option<(f64, f64)>| {
         let Some(place) = place else { return };
         let near = |other: &(f64, f64)| {
-            a.segment.at(other.0).distance(a.segment.at(place.0)) <= 8.0 * off
-                && b.segment.at(other.1).distance(b.segment.at(place.1)) <= 8.0 * off
+            a.at(other.0).distance(a.at(place.0)) <= 8.0 * off
+                && b.at(other.1).distance(b.at(place.1)) <= 8.0 * off
         };
         if places.iter().flatten().any(near) {
             return;
@@ -70,11 +83,11 @@ pub(super) fn rounds(a: &Round<'_>, b: &Round<'_>, off: f64, found: &mut impl Fn
     };
     // What meets at an end is known best from the end.
     for end in [0.0, 1.0] {
-        let spot = a.segment.at(end);
+        let spot = a.at(end);
         if (spot.distance(b.whole.centre) - s).abs() <= off {
             keep(b.share(spot, off).map(|t| (end, t)));
         }
-        let spot = b.segment.at(end);
+        let spot = b.at(end);
         if (spot.distance(a.whole.centre) - r).abs() <= off {
             keep(a.share(spot, off).map(|t| (t, end)));
         }
@@ -90,5 +103,27 @@ pub(super) fn rounds(a: &Round<'_>, b: &Round<'_>, off: f64, found: &mut impl Fn
     }
     places.sort_by(|p, q| p.map_or(f64::MAX, |p| p.0).total_cmp(&q.map_or(f64::MAX, |q| q.0)));
     places.iter().flatten().for_each(|(s, t)| found(Meet::At(*s, *t)));
+    true
+}
+
+/// Two arcs of nearly one circle that have nothing but ends in common, which are told. False where there may be more.
+fn neighbours(a: &Round<'_>, b: &Round<'_>, off: f64, found: &mut impl FnMut(Meet)) -> bool {
+    let same = |s: f64, t: f64| a.at(s).distance(b.at(t)) <= off;
+    let clear = |one: &Round<'_>, other: &Round<'_>| {
+        [0.0, 0.5, 1.0].into_iter().all(|t| {
+            let spot = one.at(t);
+            let at_end = [0.0, 1.0].into_iter().any(|end| other.at(end).distance(spot) <= off);
+            at_end && t != 0.5 || other.share(spot, off).is_none()
+        })
+    };
+    // Near an end that is not shared the parameter could fall to either side.
+    if !(clear(a, b) && clear(b, a)) {
+        return false;
+    }
+    for (s, t) in [(0.0, 0.0), (0.0, 1.0), (1.0, 0.0), (1.0, 1.0)] {
+        if same(s, t) {
+            found(Meet::At(s, t));
+        }
+    }
     true
 }

@@ -17,6 +17,7 @@ pub use area::Direction;
 pub use crossings::{Crossing, CrossingKind, Place};
 pub use survey::{Station, Survey};
 
+pub(crate) use circles::{Round, rounds};
 pub(crate) use crossings::{self_crossings, tolerance_of};
 pub(crate) use meet::{Meet, loop_of, meets};
 pub(crate) use painted::{all_closed, runs_with_windings, winding_in};
