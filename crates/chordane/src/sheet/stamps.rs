@@ -13,7 +13,7 @@ impl<T: Into<Node> + Clone> Stamp<T> {
     /// let bow = Path::closed([(0.0, 0.0), (-9.0, -6.0), (-9.0, 6.0)]).fill("#d9a441");
     /// let tail = start((0.0, 0.0)).cubic((60.0, 40.0), (-60.0, 80.0), (0.0, 120.0)).open();
     /// let bows = Stamp::new(bow).every(20.0).scale(|at| 1.0 - 0.6 * at.share()).along(&tail);
-    /// assert_eq!(bows.nodes().len(), 7);
+    /// assert_eq!(bows.nodes().len(), 8);
     /// ```
     #[must_use]
     pub fn along(&self, path: &Path) -> Group {
