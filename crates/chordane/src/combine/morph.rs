@@ -8,7 +8,7 @@ use crate::fault::{Carried, Fault, FaultKind};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, FillRule, Path, Segment};
-use crate::reshape::{Reshape, jump};
+use crate::reshape::{Reshape, handles, jump};
 
 /// Headings that jump by more than this, in radians, make a corner that is kept: about 9 degrees.
 const CORNER: f64 = 0.16;
@@ -106,28 +106,13 @@ impl Pair {
                     }
                 }
                 _ => {
-                    let ([p1, p2], [q1, q2]) = (handles(a), handles(b));
+                    let ((p1, p2), (q1, q2)) = (handles(a), handles(b));
                     let end = if last && self.closed { home } else { mix(a.to(), b.to()) };
                     builder.cubic(mix(p1, q1), mix(p2, q2), end);
                 }
             }
         }
         Some(builder.finish(self.closed))
-    }
-}
-
-/// The control points of a segment seen as a cubic.
-fn handles(segment: &Segment) -> [Point; 2] {
-    let (from, to) = (segment.from(), segment.to());
-    match *segment {
-        Segment::Line { .. } => [from.lerp(to, 1.0 / 3.0), to.lerp(from, 1.0 / 3.0)],
-        Segment::Quad { control, .. } => [from.lerp(control, 2.0 / 3.0), to.lerp(control, 2.0 / 3.0)],
-        Segment::Cubic { control1, control2, .. } => [control1, control2],
-        Segment::Arc(arc) => {
-            let sweep = arc.centred().map_or(1.0, |whole| whole.sweep.radians().abs());
-            let arm = 4.0 / 3.0 * (0.25 * sweep).tan() / sweep;
-            [from + segment.velocity(0.0) * arm, to - segment.velocity(1.0) * arm]
-        }
     }
 }
 

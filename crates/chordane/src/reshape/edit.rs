@@ -328,7 +328,7 @@ fn removed(contour: &Contour, vertex: usize) -> Option<Contour> {
 }
 
 /// The control points of a segment seen as a cubic: a straight side's lie a third in, an arc's on its tangents.
-fn handles(segment: &Segment) -> (Point, Point) {
+pub(crate) fn handles(segment: &Segment) -> (Point, Point) {
     let (from, to) = (segment.from(), segment.to());
     match *segment {
         Segment::Line { .. } => (from.lerp(to, 1.0 / 3.0), to.lerp(from, 1.0 / 3.0)),

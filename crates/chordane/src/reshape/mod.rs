@@ -37,4 +37,5 @@ pub use warp::{Bend, Warp};
 pub use waves::Ripple;
 
 pub(crate) use corners::{SMOOTH, jump};
+pub(crate) use edit::handles;
 pub(crate) use flat::FlatPath;
