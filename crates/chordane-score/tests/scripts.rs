@@ -527,9 +527,13 @@ fn stamps_ask_the_functions_of_the_score() {
         (2, 3),
         "{drawn}"
     );
-    // The script's own factor makes each smaller.
-    let sizes = run(&along(".scale(|share| 1 - share)")).unwrap();
-    assert!(sizes.svg().is_ok());
+    let sizes = run(&along(".scale(|share| 1 - 0.5 * share)")).unwrap();
+    let chordane::sheet::Node::Group(group) = &sizes.nodes()[0] else { panic!("a group") };
+    let wide: Vec<f64> =
+        group.nodes().iter().map(|node| node.bounds().expect("something").size().x).collect();
+    for (wide, expected) in wide.iter().zip([8.0, 7.0, 6.0, 5.0, 4.0]) {
+        assert!((wide - expected).abs() < 1e-9, "{wide}");
+    }
     assert!(told(&along(".scale(|share| share.nothing)")).contains("nothing"));
     assert!(
         told(&along(".scale(3)")).contains("`scale` wants a function for its f, and was given the number 3")

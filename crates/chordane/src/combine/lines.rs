@@ -69,15 +69,17 @@ fn cut(line: &Path, area: &Path, inside: bool) -> Path {
         let (mut whole, mut going) = (true, false);
         for segment in contour.segments() {
             let mut last = (0.0, segment.from());
-            let mut pieces: Vec<(f64, Segment)> = Vec::new();
+            let mut pieces: Vec<(f64, f64, Segment)> = Vec::new();
+            // Where on this segment the part that goes on was begun.
+            let mut begun = 0.0;
             for (at, spot) in cuts(&segment, &rim, &tree, off).into_iter().chain([(1.0, segment.to())]) {
                 if at < 1.0 && spot.distance(last.1) <= 2.0 * off && at - last.0 < 0.5 {
                     continue;
                 }
-                pieces.push((last.0, segment.stretch(last.0, at).with_ends(last.1, spot)));
+                pieces.push((last.0, at, segment.stretch(last.0, at).with_ends(last.1, spot)));
                 last = (at, spot);
             }
-            for (from, piece) in pieces {
+            for (from, to, piece) in pieces {
                 if !kept(&piece) {
                     (whole, going) = (false, false);
                     continue;
@@ -86,12 +88,16 @@ fn cut(line: &Path, area: &Path, inside: bool) -> Path {
                     // A cut that changed nothing leaves no vertex.
                     Some(run) if from > 0.0 => {
                         let begin = run.pop().map_or(piece.from(), |before| before.from());
-                        let share = if begin == segment.from() { 0.0 } else { segment.nearest(begin) };
-                        let end = if piece.to() == segment.to() { 1.0 } else { segment.nearest(piece.to()) };
-                        run.push(segment.stretch(share, end).with_ends(begin, piece.to()));
+                        run.push(segment.stretch(begun, to).with_ends(begin, piece.to()));
                     }
-                    Some(run) => run.push(piece),
-                    None => own.push(vec![piece]),
+                    Some(run) => {
+                        begun = from;
+                        run.push(piece);
+                    }
+                    None => {
+                        begun = from;
+                        own.push(vec![piece]);
+                    }
                 }
                 going = true;
             }
