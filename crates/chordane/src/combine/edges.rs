@@ -165,7 +165,7 @@ impl Arrangement {
             }
         }
         sort(&mut cuts);
-        let mirrored = mirrored(sources, &cuts, &found);
+        let mirrored = mirrored(sources, &cuts, &found)?;
         if !mirrored.is_empty() {
             cuts.extend(mirrored);
             sort(&mut cuts);
@@ -293,10 +293,10 @@ fn sort(cuts: &mut [Cut]) {
 }
 
 /// Where two sources run along one another, what cuts the one cuts the other in the same place: found on each alone, a
-/// place where something touches them could differ.
-fn mirrored(sources: &[Source], cuts: &[Cut], found: &[(usize, usize, Meet)]) -> Vec<Cut> {
+/// place where something touches them could differ. `None` where that is too much: many sources all along one another.
+fn mirrored(sources: &[Source], cuts: &[Cut], found: &[(usize, usize, Meet)]) -> Option<Vec<Cut>> {
     let mut all = Vec::new();
-    let mut mirror = |from: usize, [low, high]: [f64; 2], onto: usize, ends: [f64; 2]| {
+    let mirror = |all: &mut Vec<Cut>, from: usize, [low, high]: [f64; 2], onto: usize, ends: [f64; 2]| {
         let begin = cuts.partition_point(|cut| (cut.source, cut.parameter) <= (from, low));
         let inside = |cut: &&Cut| cut.source == from && cut.parameter < high;
         let Some((a, b)) = sources.get(from).zip(sources.get(onto)) else { return };
@@ -312,11 +312,14 @@ fn mirrored(sources: &[Source], cuts: &[Cut], found: &[(usize, usize, Meet)]) ->
     };
     for (i, j, meet) in found {
         if let Meet::Along(s, t) = *meet {
-            mirror(*i, s, *j, t);
-            mirror(*j, [t[0].min(t[1]), t[0].max(t[1])], *i, s);
+            mirror(&mut all, *i, s, *j, t);
+            mirror(&mut all, *j, [t[0].min(t[1]), t[0].max(t[1])], *i, s);
+        }
+        if all.len() > MOST_MEETS {
+            return None;
         }
     }
-    all
+    Some(all)
 }
 
 /// Where each source is cut, ends included: the source, the parameter and the node, in order along it. Places nearer

@@ -4,9 +4,11 @@
 //! the pieces between what is kept and what is not are the new rim. Curves stay curves: a piece of an arc is an arc.
 
 mod edges;
+mod flank;
 mod lines;
 mod morph;
 mod offset;
+mod outlined;
 mod sides;
 mod sources;
 mod together;

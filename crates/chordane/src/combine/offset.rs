@@ -6,6 +6,7 @@
 //! ribbon more than the distance allows, the ribbon ends at the centre of the bend.
 
 use super::edges::{Arrangement, Edge};
+use super::flank::parallel;
 use super::sides::{lefts, right_of};
 use super::sources::{Part, sources};
 use super::together::{arranged, scaled_to_numbers, too_many};
@@ -14,11 +15,7 @@ use crate::fault::Carried;
 use crate::measure::tolerance_of;
 use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Bounds, Contour, ContourBuilder, FillRule, Path, Segment};
-use crate::reshape::{Join, Reshape, SMOOTH, jump};
-use crate::shape::smooth;
-
-/// How near a parallel of a curve is to the true one where nothing else is said, in sheet units.
-const FINE: f64 = 0.005;
+use crate::reshape::{FINE, Join, Reshape, SMOOTH, jump};
 
 /// Which parallel of an open contour is given.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -225,7 +222,9 @@ impl Offset {
     }
 
     fn ribbon(&self, segment: &Segment, distance: f64) -> Ribbon {
-        let parallel = self.parallel(segment, distance);
+        // No finer than a millionth of the size: far more cubics would cross one another than can be told apart.
+        let size = segment.bounds().size().max_element() + distance.abs();
+        let parallel = parallel(segment, distance, self.tolerance.max(1e-6 * size));
         let count = parallel.vertex_count() - 1;
         let mut builder;
         if distance > 0.0 {
@@ -241,62 +240,6 @@ impl Offset {
             builder.segment(&segment.reversed());
         }
         Ribbon { outline: builder.finish(true), parallel: count }
-    }
-
-    /// The line at a distance to the right of a segment, to the left for a negative one.
-    fn parallel(&self, segment: &Segment, distance: f64) -> Contour {
-        let side = |t: f64| {
-            let tangent = match t {
-                0.0 => segment.leaving(),
-                1.0 => segment.arriving(),
-                _ => segment.velocity(t),
-            };
-            tangent.normalize_or_zero().perp()
-        };
-        let (from, to) = (segment.from() + side(0.0) * distance, segment.to() + side(1.0) * distance);
-        match segment {
-            Segment::Line { .. } => {
-                let mut builder = ContourBuilder::new(from);
-                builder.line(to);
-                return builder.finish(false);
-            }
-            Segment::Arc(arc) => {
-                if let Some(whole) = arc.centred()
-                    && (whole.radii.x - whole.radii.y).abs() <= 1e-12 * whole.radii.x
-                {
-                    // To the right of a clockwise arc is its centre.
-                    let inward = if arc.clockwise { distance } else { -distance };
-                    let radius = whole.radii.x - inward;
-                    let mut builder;
-                    if radius <= 1e-9 * whole.radii.x {
-                        builder = ContourBuilder::new(whole.centre);
-                    } else {
-                        builder = ContourBuilder::new(from);
-                        builder.arc(&ArcSegment { from, radii: Point::splat(radius), to, ..*arc });
-                    }
-                    return builder.finish(false);
-                }
-            }
-            _ => {}
-        }
-        // As far as the centre of the bend at most.
-        let reach = |t: f64| {
-            let (v, w) = (segment.velocity(t), segment.acceleration(t));
-            let bend = v.perp_dot(w) / v.length().powi(3);
-            if bend * distance > 1.0 { 1.0 / bend } else { distance }
-        };
-        let place = |t: f64| {
-            segment.at(t)
-                + side(t) * if t > 0.0 && t < 1.0 { reach(t) } else { ends_reach(reach(t), distance) }
-        };
-        const STEP: f64 = 1e-6;
-        let motion = |t: f64| {
-            let (a, b) = ((t - STEP).max(0.0), (t + STEP).min(1.0));
-            (place(t), (place(b) - place(a)) / (b - a))
-        };
-        // No finer than a millionth of the size: far more cubics would cross one another than can be told apart.
-        let size = segment.bounds().size().max_element() + distance.abs();
-        smooth((0.0, 1.0), 2, false, self.tolerance.max(1e-6 * size), motion)
     }
 
     /// The sector at a corner that points to the side of the distance.
@@ -340,9 +283,4 @@ impl Offset {
 struct Ribbon {
     outline: Contour,
     parallel: usize,
-}
-
-/// A handle that lies on its end has no bend to go by.
-fn ends_reach(reach: f64, distance: f64) -> f64 {
-    if reach.is_finite() { reach } else { distance }
 }

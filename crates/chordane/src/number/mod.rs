@@ -14,4 +14,4 @@ pub use cell::{Along, Cell, Extent, Inset, cell, part};
 pub use places::golden_places;
 pub use point::{Point, polar, pt};
 pub use range::{rescale, smoothstep};
-pub(crate) use roots::roots;
+pub(crate) use roots::{product, roots};

@@ -101,6 +101,26 @@ fn only_root<const N: usize>(coefficients: &[f64; N]) -> f64 {
     a.midpoint(b)
 }
 
+/// The Bernstein coefficients of the product of two polynomials.
+pub(crate) fn product(a: &[f64], b: &[f64]) -> Vec<f64> {
+    let (m, n) = (a.len().saturating_sub(1), b.len().saturating_sub(1));
+    // One factor's coefficients times their binomials are coefficients of t^i (1 - t)^(m - i), which multiply plainly.
+    let mut sums = vec![0.0; m + n + 1];
+    for (i, a) in a.iter().enumerate() {
+        for (k, b) in b.iter().enumerate() {
+            if let Some(sum) = sums.get_mut(i + k) {
+                *sum += choose(m, i) * a * choose(n, k) * b;
+            }
+        }
+    }
+    sums.iter().enumerate().map(|(i, sum)| sum / choose(m + n, i)).collect()
+}
+
+/// How many ways there are to choose so many out of some.
+fn choose(of: usize, many: usize) -> f64 {
+    (0..many.min(of)).fold(1.0, |ways, i| ways * (of - i) as f64 / (i + 1) as f64)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -140,6 +160,16 @@ mod tests {
             for (a, b) in got.iter().zip(&inside) {
                 assert!((a - b).abs() < 1e-9, "{wanted:?}: {got:?}");
             }
+        }
+    }
+
+    #[test]
+    fn a_product_is_worth_the_product() {
+        let (a, b) = ([1.0, -2.0, 0.5, 3.0], [0.25, 4.0, -1.0]);
+        let both: [f64; 6] = product(&a, &b).try_into().unwrap();
+        for i in 0..=20 {
+            let t = f64::from(i) / 20.0;
+            assert!((value(&both, t) - value(&a, t) * value(&b, t)).abs() < 1e-13);
         }
     }
 

@@ -39,3 +39,4 @@ pub use waves::Ripple;
 pub(crate) use corners::{SMOOTH, jump};
 pub(crate) use edit::handles;
 pub(crate) use flat::FlatPath;
+pub(crate) use outline::FINE;

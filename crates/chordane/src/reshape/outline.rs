@@ -6,7 +6,6 @@
 //! vertex itself, which leaves those pieces whole; where both sides are long enough it takes the short cut over
 //! the crossing of the two inner lines, which removes only what was covered twice.
 
-use super::Reshape;
 use super::dash::dashed;
 use super::flat::{FlatPath, Polyline};
 use crate::fault::{Carried, Fault, FaultKind};
@@ -39,11 +38,21 @@ pub enum Join {
 
 /// The stroke's area as a reshape: a line in, an area out.
 ///
+/// The area is that which the stroke paints, in contours that do not cross: sides beside sides, arcs beside arcs of
+/// circles, round joins and caps, and cubics within 0.005 sheet units beside other curves (a hundredth of the width where
+/// that is less, though no finer than a millionth of the whole). Dashes are cut out of the curves. A line that goes over
+/// itself so often that its edges cross four million times comes with its overlaps, for the nonzero rule.
+/// [`Path::outlined`] gives straight sides within a tolerance of your own, far faster.
+///
+/// A width of zero gives an empty path; a negative one is a fault. A contour of no length gives a dot with round caps, a
+/// square with square ones and nothing with butt ones; a lone vertex gives nothing. Cost: n log n and the number of
+/// crossings.
+///
 /// ```
 /// use chordane::prelude::*;
 /// let spar = start((0.0, 0.0)).line((100.0, 0.0)).open();
-/// let area = spar.outlined(&Outline::new(6.0).cap(Cap::Square), 0.1);
-/// assert_eq!(area.bounds().unwrap().min, pt(-3.0, -3.0));
+/// let area = spar.then(Outline::new(6.0).cap(Cap::Round));
+/// assert_eq!(area.data(), "M-3 0A3 3 0 0 1 0-3H100A3 3 0 0 1 103 0 3 3 0 0 1 100 3H0A3 3 0 0 1-3 0Z");
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Outline {
@@ -55,15 +64,8 @@ pub struct Outline {
     pub(crate) dash_offset: f64,
 }
 
-/// How near the outline's chords are to the true rim where nothing else is said, in sheet units.
-const FINE: f64 = 0.02;
-
-impl Reshape for Outline {
-    /// To within 0.02 sheet units; see [`Path::outlined`] for another tolerance.
-    fn reshape(&self, path: &Path) -> Path {
-        path.outlined(self, FINE)
-    }
-}
+/// How near curves beside curves are to the true ones where nothing else is said, in sheet units.
+pub(crate) const FINE: f64 = 0.005;
 
 impl Outline {
     /// A stroke of a width in sheet units, with butt caps and mitre joins up to a limit of 4, not dashed.
@@ -105,7 +107,7 @@ impl Outline {
         self
     }
 
-    pub(super) fn check(&self) -> Carried {
+    pub(crate) fn check(&self) -> Carried {
         let mut fault = Carried::default();
         fault.not_negative("outlined", "width", self.width);
         fault.not_negative("outlined", "mitre limit", self.mitre_limit);
@@ -116,14 +118,6 @@ impl Outline {
         fault
     }
 
-    /// The area along one line whose half width differs from point to point.
-    pub(super) fn tapered_into(&self, line: &Polyline, halves: &[f64], tolerance: f64, out: &mut FlatPath) {
-        let widest = halves.iter().copied().fold(0.0, f64::max);
-        if widest > 0.0 {
-            Sides::new(self, widest, tolerance, halves).stroke(line, out);
-        }
-    }
-
     /// Adds the stroke's area to `out` as polygons for the nonzero rule.
     pub(crate) fn outline_into(&self, path: &Path, tolerance: f64, out: &mut FlatPath) {
         let half = self.width * 0.5;
@@ -131,7 +125,7 @@ impl Outline {
             return;
         }
         let mut line = Polyline::default();
-        let mut sides = Sides::new(self, half, tolerance, &[]);
+        let mut sides = Sides::new(self, half, tolerance);
         for contour in path.contours() {
             // A lone vertex draws nothing; a side of no length draws its caps.
             if contour.vertex_count() == 1 && !contour.is_closed() {
@@ -181,18 +175,14 @@ struct Side {
     to: Point,
     along: Point,
     length: f64,
-    /// From the line to the edge on the left as seen when travelling with y down, half a width away: where the side
-    /// begins, and where it ends.
+    /// From the line to the edge on the left as seen when travelling with y down, half a width away.
     left: Point,
-    left_at_end: Point,
 }
 
 /// Builds the two edges of one line after the other.
 struct Sides<'a> {
     outline: &'a Outline,
     half: f64,
-    /// The half width at each point of the line, where it differs.
-    halves: &'a [f64],
     /// Cosine and sine of the angle between the points of a round join or cap.
     step: Point,
     /// A joint of chords that turns less than this (as a cosine) is mitred without a visible difference.
@@ -202,7 +192,7 @@ struct Sides<'a> {
 }
 
 impl<'a> Sides<'a> {
-    fn new(outline: &'a Outline, half: f64, tolerance: f64, halves: &'a [f64]) -> Self {
+    fn new(outline: &'a Outline, half: f64, tolerance: f64) -> Self {
         let ratio = (tolerance / half).clamp(1e-9, 0.5);
         let angle = 4.0 * (ratio * 0.5).sqrt().asin();
         // A mitre of turning angle a stands out by half (1 / cos(a / 2) - 1), about half a^2 / 8.
@@ -210,7 +200,6 @@ impl<'a> Sides<'a> {
         Self {
             outline,
             half,
-            halves,
             step: Point::new(angle.cos(), angle.sin()),
             smooth_cos: smooth.cos(),
             left: Vec::new(),
@@ -218,15 +207,12 @@ impl<'a> Sides<'a> {
         }
     }
 
-    /// The side that begins at a point of the line, by its number, and ends at another.
     #[inline]
-    fn side(&self, (from, a): (Point, usize), (to, b): (Point, usize)) -> Side {
+    fn side(&self, from: Point, to: Point) -> Side {
         let step = to - from;
         let length = step.length();
         let along = step / length;
-        let left = Point::new(along.y, -along.x);
-        let half = |i: usize| self.halves.get(i).copied().unwrap_or(self.half);
-        Side { from, to, along, length, left: left * half(a), left_at_end: left * half(b) }
+        Side { from, to, along, length, left: Point::new(along.y, -along.x) * self.half }
     }
 
     fn stroke(&mut self, line: &Polyline, out: &mut FlatPath) {
@@ -236,22 +222,22 @@ impl<'a> Sides<'a> {
         }
         self.left.clear();
         self.right.clear();
-        let mut sides = line.points.windows(2).map(|pair| (pair[0], pair[1])).zip(0..);
-        let Some(((from, to), _)) = sides.next() else { return };
-        let opening = self.side((from, 0), (to, 1));
+        let mut sides = line.points.windows(2).map(|pair| (pair[0], pair[1]));
+        let Some((from, to)) = sides.next() else { return };
+        let opening = self.side(from, to);
         let mut last = opening;
         if !line.closed {
             self.left.push(from + opening.left);
             self.right.push(from - opening.left);
         }
-        for (((from, to), i), corner) in sides.zip(line.corners.iter().skip(1)) {
-            let next = self.side((from, i), (to, i + 1));
+        for ((from, to), corner) in sides.zip(line.corners.iter().skip(1)) {
+            let next = self.side(from, to);
             self.turn(&last, &next, *corner);
             last = next;
         }
         if line.closed {
             let corner = |at: Option<&bool>| at.copied().unwrap_or(true);
-            let closing = self.side((last.to, line.points.len() - 1), (*first, 0));
+            let closing = self.side(last.to, *first);
             self.turn(&last, &closing, corner(line.corners.last()));
             self.turn(&closing, &opening, corner(line.corners.first()));
             out.points.extend_from_slice(&self.left);
@@ -259,10 +245,10 @@ impl<'a> Sides<'a> {
             out.points.extend(self.right.iter().rev());
             out.end_polygon();
         } else {
-            self.left.push(last.to + last.left_at_end);
-            self.right.push(last.to - last.left_at_end);
+            self.left.push(last.to + last.left);
+            self.right.push(last.to - last.left);
             out.points.extend_from_slice(&self.left);
-            self.cap(last.to, last.along, last.left_at_end, out);
+            self.cap(last.to, last.along, last.left, out);
             out.points.extend(self.right.iter().rev());
             self.cap(opening.from, -opening.along, -opening.left, out);
             out.end_polygon();
@@ -323,7 +309,7 @@ impl<'a> Sides<'a> {
         // Turning clockwise, the left edge is the outer one.
         let clockwise = sin >= 0.0;
         let side = if clockwise { 1.0 } else { -1.0 };
-        let (from, to) = (a.left_at_end * side, b.left * side);
+        let (from, to) = (a.left * side, b.left * side);
         let (mut outer, mut inner) = (std::mem::take(&mut self.left), std::mem::take(&mut self.right));
         if !clockwise {
             std::mem::swap(&mut outer, &mut inner);
@@ -332,7 +318,7 @@ impl<'a> Sides<'a> {
         // Inside, the two edges cross at tan(a / 2) half widths from the vertex.
         let reach = self.half * sin.abs();
         let room = (1.0 + cos) * 0.5 * a.length.min(b.length);
-        if reach <= room && cos > -0.999 && (self.halves.is_empty() || cos >= self.smooth_cos) {
+        if reach <= room && cos > -0.999 {
             inner.push(at - (from + to) / (1.0 + cos));
         } else {
             inner.extend_from_slice(&[at - from, at, at - to]);
