@@ -44,15 +44,15 @@ fn straight_lines_have_straight_outlines() {
     let with = |join: Join, cap: Cap| bent.then(Outline::new(6.0).join(join).cap(cap)).data();
     assert_eq!(with(Join::Mitre, Cap::Butt), "M0-3H103V50H97V3H0Z");
     assert_eq!(with(Join::Bevel, Cap::Butt), "M0-3H100L103 0V50H97V3H0Z");
-    assert_eq!(with(Join::Round, Cap::Square), "M-3-3H100A3 3 0 0 1 103 0V53H97V3H-3Z");
+    assert_eq!(with(Join::Round, Cap::Square), "M100-3A3 3 0 0 1 103 0V53H97V3H-3V-3Z");
     assert_eq!(
         start((0.0, 0.0)).line((20.0, 0.0)).open().then(Outline::new(6.0).cap(Cap::Round)).data(),
-        "M-3 0A3 3 0 0 1 0-3H20A3 3 0 0 1 23 0 3 3 0 0 1 20 3H0A3 3 0 0 1-3 0Z"
+        "M0-3H20A3 3 0 0 1 23 0 3 3 0 0 1 20 3H0A3 3 0 0 1-3 0 3 3 0 0 1 0-3Z"
     );
     // A closed line has an outer and an inner rim, and one that is too thick for its hole only the outer.
     let frame = rectangle((0.0, 0.0), 40.0, 20.0);
-    assert_eq!(frame.then(Outline::new(4.0)).data(), "M-2-2H42V22H-2ZM2 2V18H38V2Z");
-    assert_eq!(frame.then(Outline::new(24.0)).data(), "M-12-12H52V32H-12Z");
+    assert_eq!(frame.then(Outline::new(4.0)).data(), "M42-2V22H-2V-2ZM2 2V18H38V2Z");
+    assert_eq!(frame.then(Outline::new(24.0)).data(), "M52-12V32H-12V-12Z");
 }
 
 #[test]
@@ -94,8 +94,8 @@ fn tapers_of_straight_lines() {
     let line = start((0.0, 0.0)).line((100.0, 0.0)).open();
     let with = |cap: Cap| line.then(Outline::new(10.0).cap(cap).tapered(|share| 1.0 - share)).data();
     assert_eq!(with(Cap::Butt), "M0-5 100 0 0 5Z");
-    assert_eq!(with(Cap::Square), "M-5-5H0L100 0 0 5H-5Z");
-    assert_eq!(with(Cap::Round), "M-5 0A5 5 0 0 1 0-5L100 0 0 5A5 5 0 0 1-5 0Z");
+    assert_eq!(with(Cap::Square), "M0-5 100 0 0 5H-5V-5Z");
+    assert_eq!(with(Cap::Round), "M0-5 100 0 0 5A5 5 0 0 1-5 0 5 5 0 0 1 0-5Z");
     // A width that stays, and one that rises and falls often: a string of beads.
     let even = line.then(Outline::new(10.0).tapered(|_| 0.5));
     assert_eq!(even.data(), "M0-2.5H100V2.5H0Z");
@@ -134,10 +134,11 @@ fn cusps_and_lines_that_turn_back_are_joined_round() {
     assert!((area.bounds().unwrap().max.y - tip - 4.0).abs() < 0.01);
     assert!(area.inside((20.0, tip + 3.9)) && area.inside((22.7, tip + 2.7)));
     // Along one line, out and back over itself.
-    let back = start((0.0, 0.0)).cubic((40.0, 0.0), (-20.0, 0.0), (20.0, 0.0)).open();
+    let back = start((0.0, 0.0)).cubic((60.0, 0.0), (-20.0, 0.0), (20.0, 0.0)).open();
     let area = back.then(Outline::new(4.0));
     let reach = back.bounds().unwrap();
-    assert!((area.bounds().unwrap().max.x - reach.max.x.max(20.0) - 2.0).abs() < 0.01);
+    assert!(reach.max.x > 22.0);
+    assert!((area.bounds().unwrap().max.x - reach.max.x - 2.0).abs() < 0.01);
     assert_eq!(area.contours().len(), 1);
 }
 
@@ -156,7 +157,7 @@ fn near_cusps_keep_both_half_discs() {
 fn lines_of_no_length_and_faults() {
     let dot = |cap: Cap| start((5.0, 5.0)).line((5.0, 5.0)).open().then(Outline::new(4.0).cap(cap));
     assert!(dot(Cap::Butt).is_empty());
-    assert_eq!(dot(Cap::Square).data(), "M3 3H7V7H3Z");
+    assert_eq!(dot(Cap::Square).data(), "M7 3V7H3V3Z");
     assert!((dot(Cap::Round).area().unwrap() - 4.0 * PI).abs() < 1e-9);
     assert!(start((5.0, 5.0)).open().then(Outline::new(4.0).cap(Cap::Round)).is_empty());
     let line = Path::open([(0.0, 0.0), (10.0, 0.0)]);

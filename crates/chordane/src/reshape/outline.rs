@@ -52,7 +52,7 @@ pub enum Join {
 /// use chordane::prelude::*;
 /// let spar = start((0.0, 0.0)).line((100.0, 0.0)).open();
 /// let area = spar.then(Outline::new(6.0).cap(Cap::Round));
-/// assert_eq!(area.data(), "M-3 0A3 3 0 0 1 0-3H100A3 3 0 0 1 103 0 3 3 0 0 1 100 3H0A3 3 0 0 1-3 0Z");
+/// assert_eq!(area.data(), "M0-3H100A3 3 0 0 1 103 0 3 3 0 0 1 100 3H0A3 3 0 0 1-3 0 3 3 0 0 1 0-3Z");
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Outline {
