@@ -269,7 +269,9 @@ fn a_pen_grows_linearly_in_a_loop() {
         let source = format!(
             "let pen = start([0, 0]); for i in 0..{n} {{ {form} }} sheet(9, 9).add(pen.open().stroke(\"red\", 1))"
         );
-        let script = Script::read("grow", source, Limits::default()).unwrap();
+        // A busy machine may take its time.
+        let limits = Limits { time: Duration::from_secs(600), ..Limits::default() };
+        let script = Script::read("grow", source, limits).unwrap();
         let times = (0..3).map(|_| {
             let begin = Instant::now();
             script.sheet().unwrap();

@@ -68,17 +68,18 @@ impl<const N: usize> Rule<N> {
 }
 
 /// The numbers of places of the rules there are; multiples of four.
-const PLACES: [usize; 4] = [16, 24, 32, 40];
+const PLACES: [usize; 5] = [12, 16, 24, 32, 40];
 
-struct Rules(Rule<16>, Rule<24>, Rule<32>, Rule<40>);
+struct Rules(Rule<12>, Rule<16>, Rule<24>, Rule<32>, Rule<40>);
 
-static RULES: LazyLock<Rules> = LazyLock::new(|| Rules(Rule::new(), Rule::new(), Rule::new(), Rule::new()));
+static RULES: LazyLock<Rules> =
+    LazyLock::new(|| Rules(Rule::new(), Rule::new(), Rule::new(), Rule::new(), Rule::new()));
 
-/// The sixteen places of the smallest rule between two parameters, with their weights: exact for polynomials up to
+/// The sixteen places of a rule between two parameters, with their weights: exact for polynomials up to
 /// degree 31.
 pub(super) fn sixteen_places((from, to): (f64, f64)) -> impl Iterator<Item = (f64, f64)> {
     let (middle, half) = (0.5 * (from + to), 0.5 * (to - from));
-    let rule = &RULES.0;
+    let rule = &RULES.1;
     rule.places.iter().zip(&rule.weights).map(move |(place, weight)| (middle + half * place, half * weight))
 }
 
@@ -93,7 +94,7 @@ const MILD: f64 = 60.0;
 /// The error of a rule of n places shrinks as the 2n-th power of the sum of the ellipse's half axes (L. N. Trefethen,
 /// "Is Gauss quadrature better than Clenshaw-Curtis?", 2008, theorem 4.5).
 #[derive(Clone, Copy)]
-struct Demand([(f64, f64); 4]);
+struct Demand([(f64, f64); PLACES.len()]);
 
 impl Demand {
     fn of(accuracy: f64) -> Self {
@@ -135,15 +136,15 @@ fn integral(
         })
     };
     let rules = &*RULES;
-    let [least, less, more, most] = demand.0;
-    if clear_of(least) {
-        rules.0.apply(speed, from, to)
-    } else if clear_of(less) {
-        rules.1.apply(speed, from, to)
-    } else if clear_of(more) {
+    let [fewest, few, some, many, most] = demand.0;
+    if clear_of(few) {
+        if clear_of(fewest) { rules.0.apply(speed, from, to) } else { rules.1.apply(speed, from, to) }
+    } else if clear_of(some) {
         rules.2.apply(speed, from, to)
-    } else if clear_of(most) || halvings >= MOST_HALVINGS {
+    } else if clear_of(many) {
         rules.3.apply(speed, from, to)
+    } else if clear_of(most) || halvings >= MOST_HALVINGS {
+        rules.4.apply(speed, from, to)
     } else {
         halves(speed, zeros, (from, to), demand, halvings + 1)
     }
