@@ -75,11 +75,12 @@ fn outlined(outline: &Outline, path: &Path, width: Option<Width<'_>>, tolerance:
     area.within_numbers(call)
 }
 
-/// Without the holes that are thinner than the tolerance: edges that should touch leave such.
+/// Without the holes beside fitted curves that are thinner than the tolerance: edges that should touch leave such.
 fn without_slits(area: &Path, tolerance: f64) -> Path {
+    let fitted = |contour: &Contour| contour.segments().any(|piece| matches!(piece, Segment::Cubic { .. }));
     let slit = |contour: &Contour| {
         let turning = Path::from_contours([contour.clone()]).signed_area();
-        turning < 0.0 && -turning <= tolerance * contour.length()
+        turning < 0.0 && -turning <= tolerance * contour.length() && fitted(contour)
     };
     Path::from_contours(area.contours().iter().filter(|contour| !slit(contour)).cloned())
 }
