@@ -178,7 +178,7 @@ fn transforms_and_edits() {
         (&format!("{own}.sheared(deg(20), deg(5))"), sail().sheared(deg(20.0), deg(5.0))),
         (&format!("{own}.reversed()"), sail().reversed()),
         (&format!("{own}.and(circle([10, 10], 4))"), sail().and(&hole())),
-        (&format!("{own}.with_hole(circle([10, 10], 4))"), sail().with_hole(&hole())),
+        (&format!("{own}.with_hole(circle([10, 10], 4))"), sail().with_hole(hole())),
         (&format!("{own}.and(circle([10, 10], 4)).turn_holes()"), sail().and(&hole()).turn_holes()),
         (&format!("{own}.replaced(1, [70, 5])"), sail().replaced(1, (70.0, 5.0))),
         (&format!("{own}.inserted(1, [30, -5])"), sail().inserted(1, (30.0, -5.0))),

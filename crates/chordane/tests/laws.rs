@@ -85,12 +85,12 @@ proptest! {
     #[test]
     fn blends_and_morphs_end_where_they_should(path in any_path(60.0), other in any_path(60.0), share in 0.0..1.0_f64) {
         let (one, two) = (Round::new(4.0), Round::new(9.0));
-        let at = |share: f64| path.then(Blend::new(one.clone(), two.clone(), share));
+        let at = |share: f64| path.then(Blend::new(one, two, share));
         let near = |a: &Path, b: &Path| {
             a.segments().all(|segment| b.is_empty() || b.distance(segment.at(0.5)).unwrap() < 1e-3)
         };
-        prop_assert!(near(&at(0.0), &path.then(one.clone())));
-        prop_assert!(near(&at(1.0), &path.then(two.clone())));
+        prop_assert!(near(&at(0.0), &path.then(one)));
+        prop_assert!(near(&at(1.0), &path.then(two)));
         let way = path.morph(&other);
         prop_assert!(near(&way.at(0.0), &path) && near(&way.at(1.0), &other));
         prop_assert!(way.at(share).sound().is_ok());

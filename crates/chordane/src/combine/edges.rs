@@ -74,8 +74,8 @@ struct Cut {
     node: usize,
 }
 
-/// All that pairs of sources have in common, in the order of the sources; `None` where it is too much.
-fn all_meets(sources: &[Source], off: f64) -> Option<Vec<(usize, usize, Meet)>> {
+/// All that pairs of sources have in common, in the order of the sources; `None` where it is more than `most`.
+fn all_meets(sources: &[Source], off: f64, most: usize) -> Option<Vec<(usize, usize, Meet)>> {
     let tree = BoxTree::new(sources.iter().map(|source| source.bounds));
     let of_one = |i: usize| {
         let mut found = Vec::new();
@@ -102,7 +102,7 @@ fn all_meets(sources: &[Source], off: f64) -> Option<Vec<(usize, usize, Meet)>> 
                         meets(&a.segment, &b.segment, off, &mut add);
                     }
                 }
-                if found.len() > MOST_MEETS { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
+                if found.len() > most { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
             },
         );
         found.sort_by_key(|(_, j, _)| *j);
@@ -120,7 +120,7 @@ fn all_meets(sources: &[Source], off: f64) -> Option<Vec<(usize, usize, Meet)>> 
             }
             all.append(&mut found);
         }
-        if all.len() > MOST_MEETS {
+        if all.len() > most {
             return None;
         }
         begin = end;
@@ -129,9 +129,10 @@ fn all_meets(sources: &[Source], off: f64) -> Option<Vec<(usize, usize, Meet)>> 
 }
 
 impl Arrangement {
-    /// The arrangement of sources, with all within `off` taken for one place. `None` where too much meets.
-    pub(super) fn new(sources: &[Source], off: f64) -> Option<Self> {
-        let found = all_meets(sources, off)?;
+    /// The arrangement of sources, with all within `off` taken for one place. `None` where more
+    /// than `most` meet.
+    pub(super) fn new(sources: &[Source], off: f64, most: usize) -> Option<Self> {
+        let found = all_meets(sources, off, most)?;
         // A node for each start of a source, then one for each cut.
         let mut groups = Groups((0..sources.len() as u32).collect());
         let mut points: Vec<Point> = sources.iter().map(|source| source.segment.from()).collect();
@@ -165,7 +166,7 @@ impl Arrangement {
             }
         }
         sort(&mut cuts);
-        let mirrored = mirrored(sources, &cuts, &found)?;
+        let mirrored = mirrored(sources, &cuts, &found, most)?;
         if !mirrored.is_empty() {
             cuts.extend(mirrored);
             sort(&mut cuts);
@@ -294,7 +295,12 @@ fn sort(cuts: &mut [Cut]) {
 
 /// Where two sources run along one another, what cuts the one cuts the other in the same place: found on each alone, a
 /// place where something touches them could differ. `None` where that is too much: many sources all along one another.
-fn mirrored(sources: &[Source], cuts: &[Cut], found: &[(usize, usize, Meet)]) -> Option<Vec<Cut>> {
+fn mirrored(
+    sources: &[Source],
+    cuts: &[Cut],
+    found: &[(usize, usize, Meet)],
+    most: usize,
+) -> Option<Vec<Cut>> {
     let mut all = Vec::new();
     let mirror = |all: &mut Vec<Cut>, from: usize, [low, high]: [f64; 2], onto: usize, ends: [f64; 2]| {
         let begin = cuts.partition_point(|cut| (cut.source, cut.parameter) <= (from, low));
@@ -315,7 +321,7 @@ fn mirrored(sources: &[Source], cuts: &[Cut], found: &[(usize, usize, Meet)]) ->
             mirror(&mut all, *i, s, *j, t);
             mirror(&mut all, *j, [t[0].min(t[1]), t[0].max(t[1])], *i, s);
         }
-        if all.len() > MOST_MEETS {
+        if all.len() > most {
             return None;
         }
     }

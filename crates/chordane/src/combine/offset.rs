@@ -5,7 +5,7 @@
 //! ribbons and sectors on its outside, or loses those on its inside, and no loop can be left. Where a line bends toward the
 //! ribbon more than the distance allows, the ribbon ends at the centre of the bend.
 
-use super::edges::{Arrangement, Edge};
+use super::edges::{Arrangement, Edge, MOST_MEETS};
 use super::flank::parallel;
 use super::sides::{lefts, right_of};
 use super::sources::{Part, sources};
@@ -180,7 +180,7 @@ impl Offset {
         };
         let off = tolerance_of(&extent);
         let sources = sources(&parts, off);
-        let Some(arrangement) = Arrangement::new(&sources, off) else {
+        let Some(arrangement) = Arrangement::new(&sources, off, MOST_MEETS) else {
             return too_many("offset", Carried::default());
         };
         let lefts = lefts(&arrangement, &sources, off);

@@ -6,7 +6,8 @@
 use std::cell::Cell;
 
 use super::flank::{Flank, Run, across, without_standstills};
-use super::together::scaled_to_numbers;
+use super::sources::Part;
+use super::together::{arranged_within, scaled_to_numbers};
 use crate::fault::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Contour, FillRule, Path, Segment};
@@ -17,6 +18,9 @@ const FINEST: f64 = 1e-6;
 
 /// No tolerance is coarser than this share of the width.
 const COARSEST: f64 = 0.01;
+
+/// Edges that cross more often are not united.
+const MOST_CROSSINGS: usize = 300_000;
 
 /// The width is looked at in so many places along a contour to see how often it rises and falls.
 const LOOKS: f64 = 256.0;
@@ -68,21 +72,22 @@ fn outlined(outline: &Outline, path: &Path, width: Option<Width<'_>>, tolerance:
         fault.note(Fault::new(call, FaultKind::NotFinite { what: "width", value }));
         return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
     }
-    let whole = Path::from_contours(edges);
-    let united = whole.simplified();
+    let one = |contour| Part { contour, operand: 0, weight: 1 };
+    let parts: Vec<Part<'_>> = edges.iter().map(one).collect();
+    let united = arranged_within(&parts, MOST_CROSSINGS, |[winding, _]| winding != 0);
     // Where too much crosses, the same area is given with its overlaps.
-    let area = if united.sound().is_err() { whole } else { without_slits(&united, tolerance) };
-    area.within_numbers(call)
+    let area = united.map_or(edges, |rims| without_slits(rims, tolerance));
+    Path::from_contours(area).within_numbers(call)
 }
 
 /// Without the holes beside fitted curves that are thinner than the tolerance: edges that should touch leave such.
-fn without_slits(area: &Path, tolerance: f64) -> Path {
+fn without_slits(rims: Vec<Contour>, tolerance: f64) -> Vec<Contour> {
     let fitted = |contour: &Contour| contour.segments().any(|piece| matches!(piece, Segment::Cubic { .. }));
     let slit = |contour: &Contour| {
         let turning = Path::from_contours([contour.clone()]).signed_area();
         turning < 0.0 && -turning <= tolerance * contour.length() && fitted(contour)
     };
-    Path::from_contours(area.contours().iter().filter(|contour| !slit(contour)).cloned())
+    rims.into_iter().filter(|rim| !slit(rim)).collect()
 }
 
 struct Stroke<'a> {
@@ -94,8 +99,8 @@ struct Stroke<'a> {
     tolerance: f64,
 }
 
-/// A part of a line without corners: one segment, or a piece of it.
-struct Part {
+/// A stretch of a line without corners: one segment, or a piece of it.
+struct Stretch {
     segment: Segment,
     /// How far along the contour it begins, and its length, as shares of the whole; zero where the width is even.
     from: f64,
@@ -104,7 +109,7 @@ struct Part {
     corner: bool,
 }
 
-/// Where an edge turns: the ends of two parts and half the width there.
+/// Where an edge turns: the ends of two stretches and half the width there.
 #[derive(Clone, Copy)]
 struct Side {
     along: Point,
@@ -130,11 +135,11 @@ impl Stroke<'_> {
         0.5 * self.outline.width * factor.max(0.0)
     }
 
-    fn parts(&self, contour: &Contour) -> Vec<Part> {
-        let mut parts: Vec<Part> = Vec::new();
+    fn stretches(&self, contour: &Contour) -> Vec<Stretch> {
+        let mut stretches: Vec<Stretch> = Vec::new();
         for segment in contour.segments().filter(|segment| segment.leaving() != Point::ZERO) {
             let pieces = without_standstills(&segment, self.outline.width, self.tolerance);
-            parts.extend(pieces.into_iter().enumerate().map(|(i, segment)| Part {
+            stretches.extend(pieces.into_iter().enumerate().map(|(i, segment)| Stretch {
                 share: if self.width.is_some() { segment.length() } else { 0.0 },
                 from: 0.0,
                 corner: i == 0,
@@ -142,19 +147,19 @@ impl Stroke<'_> {
             }));
         }
         if self.width.is_some() {
-            let length: f64 = parts.iter().map(|part| part.share).sum();
+            let length: f64 = stretches.iter().map(|stretch| stretch.share).sum();
             let mut from = 0.0;
-            for part in &mut parts {
-                part.share /= length;
-                part.from = from;
-                from += part.share;
+            for stretch in &mut stretches {
+                stretch.share /= length;
+                stretch.from = from;
+                from += stretch.share;
             }
-            if let Some(last) = parts.last_mut() {
+            if let Some(last) = stretches.last_mut() {
                 // Exactly the whole, whatever the sum of the shares.
                 last.share = 1.0 - last.from;
             }
         }
-        parts
+        stretches
     }
 
     /// The rim of a stroke along one contour, with its overlaps: no spot is wound round against its direction.
@@ -163,20 +168,20 @@ impl Stroke<'_> {
         if contour.vertex_count() == 1 && !contour.is_closed() {
             return Vec::new();
         }
-        let parts = self.parts(contour);
-        let (Some(first), Some(last)) = (parts.first(), parts.last()) else {
+        let stretches = self.stretches(contour);
+        let (Some(first), Some(last)) = (stretches.first(), stretches.last()) else {
             return self.dot(contour.start());
         };
-        let start = |part: &Part| self.side(part, 0.0);
-        let end = |part: &Part| self.side(part, 1.0);
+        let start = |stretch: &Stretch| self.side(stretch, 0.0);
+        let end = |stretch: &Stretch| self.side(stretch, 1.0);
         let (mut left, mut right) = (Run::default(), Run::default());
-        let mut before: Option<&Part> = None;
-        for part in &parts {
+        let mut before: Option<&Stretch> = None;
+        for stretch in &stretches {
             if let Some(before) = before {
-                self.turn(part, end(before), start(part), &mut left, &mut right);
+                self.turn(stretch, end(before), start(stretch), &mut left, &mut right);
             }
-            before = Some(part);
-            let (on_left, on_right) = self.flanks(part);
+            before = Some(stretch);
+            let (on_left, on_right) = self.flanks(stretch);
             left.append(&on_left);
             right.append(&on_right);
         }
@@ -201,34 +206,35 @@ impl Stroke<'_> {
         left.finish(true).into_iter().collect()
     }
 
-    fn side(&self, part: &Part, t: f64) -> Side {
+    fn side(&self, stretch: &Stretch, t: f64) -> Side {
         // A quarter turn back from the way across is the way along.
-        let across = across(&part.segment, t);
-        Side { along: Point::new(across.y, -across.x), half: self.half(part.from + part.share * t) }
+        let across = across(&stretch.segment, t);
+        Side { along: Point::new(across.y, -across.x), half: self.half(stretch.from + stretch.share * t) }
     }
 
-    fn flanks(&self, part: &Part) -> (Contour, Contour) {
-        let segment = &part.segment;
+    fn flanks(&self, stretch: &Stretch) -> (Contour, Contour) {
+        let segment = &stretch.segment;
         let whole = if self.width.is_some() { segment.length() } else { 1.0 };
         let half = |t: f64| {
             if self.width.is_none() || t == 0.0 || t == 1.0 {
-                return self.half(part.from + part.share * t);
+                return self.half(stretch.from + stretch.share * t);
             }
-            self.half(part.from + part.share * (segment.length_between(0.0, t, 1e-9) / whole))
+            self.half(stretch.from + stretch.share * (segment.length_between(0.0, t, 1e-9) / whole))
         };
         let (even, parts) = match self.width {
             None => (Some(0.5 * self.outline.width), 2),
-            Some(_) => (None, 2 * (1 + self.swings(part))),
+            Some(_) => (None, 2 * (1 + self.swings(stretch))),
         };
         let flank = Flank { segment, half: &half, even, parts, tolerance: self.tolerance };
         (flank.edge(-1.0), flank.edge(1.0))
     }
 
-    /// How often the width turns from rising to falling or back along a part.
-    fn swings(&self, part: &Part) -> usize {
-        let looks = (LOOKS * part.share).ceil().max(4.0);
-        let halves: Vec<f64> =
-            (0..=looks as usize).map(|i| self.half(part.from + part.share * (i as f64 / looks))).collect();
+    /// How often the width turns from rising to falling or back along a stretch.
+    fn swings(&self, stretch: &Stretch) -> usize {
+        let looks = (LOOKS * stretch.share).ceil().max(4.0);
+        let halves: Vec<f64> = (0..=looks as usize)
+            .map(|i| self.half(stretch.from + stretch.share * (i as f64 / looks)))
+            .collect();
         let mut rising = halves.windows(2).filter(|pair| pair[0] != pair[1]).map(|pair| pair[1] > pair[0]);
         let mut last = rising.next().unwrap_or_default();
         rising.filter(|now| std::mem::replace(&mut last, *now) != *now).count()
@@ -265,9 +271,9 @@ impl Stroke<'_> {
         run.to(at - left);
     }
 
-    /// The corner before a part, on both edges.
-    fn turn(&self, part: &Part, a: Side, b: Side, left: &mut Run, right: &mut Run) {
-        let at = part.segment.from();
+    /// The corner before a stretch, on both edges.
+    fn turn(&self, stretch: &Stretch, a: Side, b: Side, left: &mut Run, right: &mut Run) {
+        let at = stretch.segment.from();
         let (cos, sin) = (a.along.dot(b.along), a.along.perp_dot(b.along));
         let even = (a.half - b.half).abs() <= 1e-9 * a.half.max(b.half);
         if sin.abs() <= 1e-9 && cos > 0.0 && even {
@@ -279,7 +285,7 @@ impl Stroke<'_> {
         inner.to(at);
         let (from, to) = (a.left() * side, b.left() * side);
         outer.to(at + from);
-        match if part.corner { self.outline.join } else { Join::Round } {
+        match if stretch.corner { self.outline.join } else { Join::Round } {
             // The mitre's length over the width is 1 / cos(a / 2), and cos(a / 2)^2 is (1 + cos a) / 2.
             Join::Mitre
                 if even && 2.0 <= self.outline.mitre_limit.powi(2) * (1.0 + cos) && cos > -1.0 + 1e-12 =>

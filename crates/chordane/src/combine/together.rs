@@ -217,6 +217,15 @@ pub(super) fn scaled_to_numbers(paths: &[&Path], distance: f64) -> Option<(Vec<P
 
 /// The rim of what is kept of contours, by the windings of the two operands. `None` where too much meets.
 pub(super) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
+    arranged_within(parts, MOST_MEETS, keep)
+}
+
+/// The same; `None` where more than so much meets.
+pub(super) fn arranged_within(
+    parts: &[Part<'_>],
+    most: usize,
+    keep: impl Fn([i32; 2]) -> bool,
+) -> Option<Vec<Contour>> {
     let Some(extent) = parts.iter().map(|part| part.contour.bounds()).reduce(Bounds::union) else {
         return Some(Vec::new());
     };
@@ -225,7 +234,7 @@ pub(super) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> O
     let mut best: Option<Rim> = None;
     for _ in 0..TRIES {
         let sources = sources(parts, off);
-        let arrangement = Arrangement::new(&sources, off)?;
+        let arrangement = Arrangement::new(&sources, off, most)?;
         let lefts = lefts(&arrangement, &sources, off);
         let rim = |(number, (edge, left)): (usize, (_, &[i32; 2]))| {
             let up = keep(*left);

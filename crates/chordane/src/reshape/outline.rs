@@ -41,7 +41,7 @@ pub enum Join {
 /// The area is that which the stroke paints, in contours that do not cross: sides beside sides, arcs beside arcs of
 /// circles, round joins and caps, and cubics within 0.005 sheet units beside other curves (a hundredth of the width where
 /// that is less, though no finer than a millionth of the whole). Dashes are cut out of the curves. A line that goes over
-/// itself so often that its edges cross four million times comes with its overlaps, for the nonzero rule.
+/// itself so often that its edges cross 300,000 times comes with its overlaps, for the nonzero rule.
 /// [`Path::outlined`] gives straight sides within a tolerance of your own, far faster.
 ///
 /// A width of zero gives an empty path; a negative one is a fault. A contour of no length gives a dot with round caps, a
