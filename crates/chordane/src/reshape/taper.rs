@@ -26,8 +26,9 @@ impl Outline {
     /// 0 at its start to 1 at its end, what the width is multiplied with. Dashes are not drawn.
     ///
     /// Negative widths count as none. The edges are cubics to within 0.005 sheet units, and sides where the line is straight
-    /// and the width changes evenly; ends are joined and capped by the width that they have there. Cost: the function is
-    /// asked some hundred times for each segment.
+    /// and the width changes evenly; ends are joined and capped by the width that they have there. Contours and the limit of
+    /// crossings are as in [`Outline`]. Cost: as there, and the function is asked some hundreds of times for each
+    /// segment.
     ///
     /// ```
     /// use chordane::prelude::*;
