@@ -1,14 +1,10 @@
 //! Reshapes: what each promises, on shapes of known measures and on random ones.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use std::f64::consts::PI;
 
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, coordinate, drawn_coverage, point};
+use crate::support::{any_path, coordinate, drawn_coverage, point};
 
 /// Closed polygons and mixed contours that turn some corners.
 fn outlines() -> impl Strategy<Value = Path> {
@@ -35,7 +31,7 @@ fn sharpest(contour: &Contour) -> f64 {
 }
 
 proptest! {
-    #![proptest_config(support::cases(200))]
+    #![proptest_config(crate::support::cases(200))]
 
     #[test]
     fn pieces_of_a_trim_add_up(path in any_path(60.0), a in 0.0..1.0_f64, b in 0.0..1.0_f64) {

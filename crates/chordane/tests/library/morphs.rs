@@ -1,15 +1,11 @@
 //! From one path to another: ends, corners, holes, twists.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::any_path;
+use crate::support::any_path;
 
 proptest! {
-    #![proptest_config(support::cases(150))]
+    #![proptest_config(crate::support::cases(150))]
 
     #[test]
     fn near_its_ends_a_morph_is_near_its_paths(a in any_path(60.0), b in any_path(60.0)) {

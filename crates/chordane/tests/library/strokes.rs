@@ -1,12 +1,8 @@
 //! What a stroke covers: the spots that are near enough to its line.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{drawn_coverage, point};
+use crate::support::{drawn_coverage, point};
 
 /// The distance of a spot from a path's line.
 fn distance(path: &Path, spot: Point) -> f64 {
@@ -19,13 +15,13 @@ fn distance(path: &Path, spot: Point) -> f64 {
 }
 
 proptest! {
-    #![proptest_config(support::cases(120))]
+    #![proptest_config(crate::support::cases(120))]
 
     /// With round caps and joins, a stroke is the set of spots within half a width of the line: whatever the line
     /// does, and however short its sides are against the width.
     #[test]
     fn a_round_stroke_is_what_lies_within_half_a_width(
-        path in support::any_path(16.0),
+        path in crate::support::any_path(16.0),
         width in 0.5..9.0_f64,
     ) {
         let area = path.outlined(&Outline::new(width).cap(Cap::Round).join(Join::Round), 0.005);

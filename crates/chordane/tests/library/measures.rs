@@ -1,14 +1,10 @@
 //! Measures against closed forms that others can work out, and against laws that hold for any path.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use std::f64::consts::PI;
 
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::any_path;
+use crate::support::any_path;
 
 #[test]
 fn a_parabola_has_the_length_of_its_closed_form() {
@@ -39,7 +35,7 @@ fn circles_arcs_and_polygons_have_theirs() {
 }
 
 proptest! {
-    #![proptest_config(support::cases(120))]
+    #![proptest_config(crate::support::cases(120))]
 
     #[test]
     fn length_does_not_change_with_direction_or_place(path in any_path(100.0), angle in 0.0..360.0_f64) {

@@ -1,7 +1,5 @@
 //! What stands where on a sheet, with which style.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
 use chordane::prelude::*;
 
 const RED: [u8; 4] = [255, 0, 0, 255];

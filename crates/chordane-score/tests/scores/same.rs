@@ -1,6 +1,5 @@
 //! The words of a score are those of Rust: each draws the very same path, with its arguments in the same order.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
 use chordane::prelude::*;
 use chordane::sheet::Node;

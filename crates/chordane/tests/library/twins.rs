@@ -1,14 +1,10 @@
 //! Slow, obvious twins of reshapes and combinations: counting cells, walking along, summing formulas from the books.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use std::f64::consts::PI;
 
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, point};
+use crate::support::{any_path, point};
 
 /// How many cells the squared paper has on each side.
 const CELLS: i32 = 10;
@@ -97,7 +93,7 @@ fn length_of(points: &[Point]) -> f64 {
 }
 
 proptest! {
-    #![proptest_config(support::cases(60))]
+    #![proptest_config(crate::support::cases(60))]
 
     #[test]
     fn combined_cells_are_counted(a in cells(), b in cells(), mixed in any::<bool>()) {

@@ -1,12 +1,8 @@
 //! What the pixel filler paints, against counting spots and against arithmetic.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, counted_coverage, drawn_coverage};
+use crate::support::{any_path, counted_coverage, drawn_coverage};
 
 /// Each pixel's coverage against a count of spots: a coarse count first, and where that disagrees, as it may where
 /// many edges meet, a fine one.
@@ -27,7 +23,7 @@ fn assert_counted(path: &Path, size: u32) -> Result<(), TestCaseError> {
 }
 
 proptest! {
-    #![proptest_config(support::cases(120))]
+    #![proptest_config(crate::support::cases(120))]
 
     /// Contours that cross and overlap within pixels, of any kind of segment, under both rules.
     #[test]
@@ -38,7 +34,7 @@ proptest! {
     /// Slivers thinner than a pixel, which overlap in most of the pixels that they touch.
     #[test]
     fn slivers_that_overlap_agree_with_counting_spots(
-        tips in prop::collection::vec((support::point(6.0), -30.0..30.0_f64), 2..6),
+        tips in prop::collection::vec((crate::support::point(6.0), -30.0..30.0_f64), 2..6),
         even_odd in any::<bool>(),
     ) {
         let slivers = tips.iter().fold(Path::empty(), |path, (at, angle)| {
@@ -194,7 +190,7 @@ fn drawn_alone(path: &Path, width: f64, height: f64) -> Pixels {
 }
 
 proptest! {
-    #![proptest_config(support::cases(300))]
+    #![proptest_config(crate::support::cases(300))]
 
     /// Small convex polygons go a short way of their own: it must not show. A speck elsewhere sends the same polygon
     /// the long way.

@@ -1,7 +1,5 @@
 //! Copies, clips and woven rings, by their pixels.
 
-#![allow(clippy::unwrap_used, reason = "a test stops where it fails")]
-
 use chordane::prelude::*;
 
 fn page() -> Sheet {

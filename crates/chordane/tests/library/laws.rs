@@ -1,12 +1,8 @@
 //! Laws that hold for any shapes: the algebra of sets, and ways there that lead back.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, point};
+use crate::support::{any_path, point};
 
 /// How much of a picture two paths do not share, against the size of the picture.
 fn apart(a: &Path, b: &Path) -> f64 {
@@ -26,7 +22,7 @@ fn shapes() -> impl Strategy<Value = Path> {
 }
 
 proptest! {
-    #![proptest_config(support::cases(80))]
+    #![proptest_config(crate::support::cases(80))]
 
     #[test]
     fn combining_is_an_algebra_of_sets(a in shapes(), b in shapes(), c in shapes()) {

@@ -1,7 +1,5 @@
 //! Stamps of items and groups, tapering strokes, and woven rings of what lets something show through.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
 use chordane::prelude::*;
 
 fn colours(group: &Group) -> Vec<String> {

@@ -1,12 +1,8 @@
 //! Vertices changed by tag and by number, and broad nibs, on any path.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::any_path;
+use crate::support::any_path;
 
 /// The vertices of all contours, one after the other.
 fn vertices(path: &Path) -> Vec<Point> {
@@ -14,7 +10,7 @@ fn vertices(path: &Path) -> Vec<Point> {
 }
 
 proptest! {
-    #![proptest_config(support::cases(150))]
+    #![proptest_config(crate::support::cases(150))]
 
     #[test]
     fn there_and_back_is_where_it_was(path in any_path(60.0), x in -30.0..30.0_f64, y in -30.0..30.0_f64) {
@@ -45,7 +41,7 @@ proptest! {
     }
 
     #[test]
-    fn a_vertex_put_in_is_there_and_gone_when_taken_out(path in any_path(60.0), spot in support::point(60.0), which in 0usize..9) {
+    fn a_vertex_put_in_is_there_and_gone_when_taken_out(path in any_path(60.0), spot in crate::support::point(60.0), which in 0usize..9) {
         let count = path.contours()[0].vertex_count();
         let at = which % (count + 1);
         let wider = path.inserted(at, spot);

@@ -1,12 +1,8 @@
 //! Combining shapes: areas add up, every spot is where it belongs, and what coincides gives no slivers.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, drawn_coverage, point};
+use crate::support::{any_path, drawn_coverage, point};
 
 /// Shapes whose sides and curves coincide, touch and cross in the same few places.
 fn on_squared_paper() -> impl Strategy<Value = Path> {
@@ -36,7 +32,7 @@ fn on_the_line(paths: &[&Path], spot: Point) -> bool {
 }
 
 proptest! {
-    #![proptest_config(support::cases(300))]
+    #![proptest_config(crate::support::cases(300))]
 
     #[test]
     fn areas_add_up(a in shapes(), b in shapes(), spots in prop::collection::vec(point(60.0), 12)) {

@@ -1,6 +1,5 @@
 //! Every word against every kind of value: it works, or it says what it wants.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
 use chordane_score::words::{self, Kind};
 use chordane_score::{Limits, Score, Script};

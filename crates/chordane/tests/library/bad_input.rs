@@ -1,7 +1,5 @@
 //! Nothing panics, whatever it is given; what cannot be comes back as a fault, what is merely empty as nothing.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
 use chordane::prelude::*;
 
 /// Numbers that break things.

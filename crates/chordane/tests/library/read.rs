@@ -1,12 +1,8 @@
 //! SVG documents in: what they mean, and what becomes of those that are broken or hostile.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::any_path;
+use crate::support::any_path;
 
 fn read(body: &str) -> SvgReading {
     let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100\" height=\"80\">{body}</svg>");
@@ -244,7 +240,7 @@ fn numbers_past_all_bounds_are_noted_or_left_out() {
 }
 
 proptest! {
-    #![proptest_config(support::cases(60))]
+    #![proptest_config(crate::support::cases(60))]
 
     /// What is written and read again looks the same and is written the same.
     #[test]

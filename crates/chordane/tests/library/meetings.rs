@@ -1,12 +1,8 @@
 //! What meets, what is painted and what is near, against counting and sampling.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, drawn_coverage, point};
+use crate::support::{any_path, drawn_coverage, point};
 
 /// The crossings of straight sides by looking at every pair.
 fn pairs_that_cross(path: &Path) -> Vec<Point> {
@@ -25,7 +21,7 @@ fn pairs_that_cross(path: &Path) -> Vec<Point> {
 }
 
 proptest! {
-    #![proptest_config(support::cases(150))]
+    #![proptest_config(crate::support::cases(150))]
 
     #[test]
     fn crossings_of_straight_sides_are_those_of_all_pairs(

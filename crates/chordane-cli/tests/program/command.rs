@@ -1,6 +1,5 @@
 //! The command as it is called from a terminal or a script.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
 use std::io::Read;
 use std::path::{Path, PathBuf};

@@ -1,12 +1,8 @@
 //! Laws that hold for any path: there and back, bounds, areas.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::{any_path, point};
+use crate::support::{any_path, point};
 
 /// Any finite number at all, also the odd ones.
 fn any_number() -> impl Strategy<Value = f64> {
@@ -69,7 +65,7 @@ fn assert_same_bits(a: &Path, b: &Path) -> Result<(), TestCaseError> {
 }
 
 proptest! {
-    #![proptest_config(support::cases(60))]
+    #![proptest_config(crate::support::cases(60))]
 
     /// Whatever the numbers, every reshape and every way to combine ends, with a path or a fault.
     #[test]
@@ -108,7 +104,7 @@ proptest! {
 }
 
 proptest! {
-    #![proptest_config(support::cases(400))]
+    #![proptest_config(crate::support::cases(400))]
 
     #[test]
     fn what_is_written_reads_back_to_the_last_bit(path in raw_path()) {

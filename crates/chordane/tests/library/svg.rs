@@ -1,7 +1,5 @@
 //! SVG files and saving.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
 use chordane::prelude::*;
 
 #[test]

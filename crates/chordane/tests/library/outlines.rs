@@ -1,14 +1,10 @@
 //! Outlines in curves: what they are made of, and what they paint.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use std::f64::consts::PI;
 
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::point;
+use crate::support::point;
 
 /// How many sides, quadratics, cubics and arcs a path is made of.
 fn kinds(path: &Path) -> [usize; 4] {
@@ -191,7 +187,7 @@ fn many_lines_over_one_another_come_with_their_overlaps() {
 }
 
 proptest! {
-    #![proptest_config(support::cases(150))]
+    #![proptest_config(crate::support::cases(150))]
 
     #[test]
     fn a_cubic_with_butt_ends_paints_its_normals(
@@ -229,7 +225,7 @@ proptest! {
 
     #[test]
     fn outlines_of_turned_moved_and_reversed_lines_are_so_too(
-        path in support::any_path(40.0), width in 0.5..10.0_f64, angle in 0.0..360.0_f64,
+        path in crate::support::any_path(40.0), width in 0.5..10.0_f64, angle in 0.0..360.0_f64,
     ) {
         let outline = Outline::new(width).join(Join::Round).cap(Cap::Round);
         let area = path.then(outline.clone()).area().unwrap();

@@ -1,14 +1,10 @@
 //! Every finding: where it fires, and where it must not.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
-mod support;
-
 use std::f64::consts::PI;
 
 use chordane::prelude::*;
 use proptest::prelude::*;
-use support::any_path;
+use crate::support::any_path;
 
 fn page() -> Sheet {
     sheet(200.0, 160.0)
@@ -353,7 +349,7 @@ fn a_report_has_the_figures_of_every_path_where_it_stands() {
 }
 
 proptest! {
-    #![proptest_config(support::cases(150))]
+    #![proptest_config(crate::support::cases(150))]
 
     /// Whatever is on the sheet, looking it over ends, and every place is a place.
     #[test]

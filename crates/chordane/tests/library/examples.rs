@@ -1,7 +1,5 @@
 //! Each example runs and leaves its two files. Cargo builds the examples along with the tests.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
 use std::path::PathBuf;
 use std::process::Command;
 

@@ -1,7 +1,5 @@
 //! Ready shapes against numbers that anyone can work out, and against bad input.
 
-#![allow(clippy::unwrap_used, reason = "a test stops where it fails")]
-
 use std::f64::consts::PI;
 
 use chordane::prelude::*;

@@ -1,7 +1,5 @@
 //! The grammar of path data: SVG 2 recommendation, section 9.3.
 
-#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
-
 use chordane::prelude::*;
 use proptest::prelude::*;
 

@@ -1,0 +1,6 @@
+//! The tests of the command, run as its users run it: one program with a module for each subject.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
+mod browser;
+mod command;

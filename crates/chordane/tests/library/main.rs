@@ -1,0 +1,27 @@
+//! The library's tests: one program with a module for each subject, so that the library is linked once.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
+mod bad_input;
+mod combine;
+mod copies;
+mod edits;
+mod examples;
+mod findings;
+mod laws;
+mod measures;
+mod meetings;
+mod morphs;
+mod outlines;
+mod path_data;
+mod pixels;
+mod properties;
+mod read;
+mod reshapes;
+mod shapes;
+mod sheets;
+mod stamps;
+mod strokes;
+mod support;
+mod svg;
+mod twins;
