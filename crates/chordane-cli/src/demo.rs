@@ -4,7 +4,8 @@ use std::fmt::Write;
 use std::path::Path;
 use std::time::Instant;
 
-use chordane::draw::{PixelOptions, write_whole};
+use chordane::raster::PixelOptions;
+use chordane::write::write_whole;
 use chordane_score::{Limits, Score, Script, Stage};
 
 use crate::failure::Failure;

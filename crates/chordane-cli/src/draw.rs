@@ -2,9 +2,11 @@
 
 use std::time::Instant;
 
-use chordane::draw::{BonesOptions, DrawError, Format, PixelOptions, SvgOptions};
 use chordane::number::{Point, pt};
+use chordane::picture::BonesOptions;
+use chordane::raster::DrawError;
 use chordane::sheet::Sheet;
+use chordane::write::{Format, WriteOptions};
 
 use chordane_score::Stage;
 
@@ -102,26 +104,14 @@ pub(crate) fn render(
     max_side: u32,
     decimals: Option<u8>,
 ) -> Result<Vec<u8>, Failure> {
-    let drawn = match format {
-        Format::Png => {
-            let mut pixels = PixelOptions::default().max_side(max_side);
-            if let Some((width, height)) = size {
-                pixels = pixels.size(width, height);
-            }
-            sheet.pixels_with(&pixels).map(|pixels| pixels.png())
-        }
-        _ => {
-            let mut svg = SvgOptions::default();
-            if let Some(decimals) = decimals {
-                svg = svg.decimals(usize::from(decimals));
-            }
-            if let Some((width, height)) = size {
-                svg = svg.size(width, height);
-            }
-            sheet.svg_with(&svg).map(String::into_bytes).map_err(DrawError::from)
-        }
-    };
-    drawn.map_err(|error| match error {
+    let mut options = WriteOptions::default().max_side(max_side);
+    if let Some((width, height)) = size {
+        options = options.size(width, height);
+    }
+    if let Some(decimals) = decimals {
+        options = options.decimals(usize::from(decimals));
+    }
+    sheet.written(format, &options).map_err(|error| match error {
         DrawError::TooLarge { .. } => Failure::input(
             error.to_string(),
             "make the sheet smaller, give a smaller --size, or raise the limit with --max-side",

@@ -3,7 +3,8 @@
 use std::path::PathBuf;
 use std::time::Duration;
 
-use chordane::draw::{Format, MOST_PIXELS_A_SIDE};
+use chordane::raster::MOST_PIXELS_A_SIDE;
+use chordane::write::Format;
 use chordane_score::Limits;
 use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
 

@@ -4,7 +4,7 @@ use std::io::{self, Write};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
-use chordane::draw::{Format, write_whole};
+use chordane::write::{Format, write_whole};
 
 use crate::failure::Failure;
 
@@ -24,18 +24,19 @@ pub(crate) struct Target {
 impl Target {
     /// The target of an `-o`: its ending says the format, else `--as` does.
     pub(crate) fn of(out: &Path, format: Option<Format>) -> Result<Self, Failure> {
-        let mend = "use .svg or .png, or say the format with --as svg or --as png";
+        let mend = "end the name in .svg or .png, or say the format with --as svg or --as png";
         if out == Path::new("-") {
-            let format = format
-                .ok_or_else(|| Failure::call("standard output has no ending that says the format", mend))?;
+            let format =
+                format.ok_or_else(|| Failure::call("cannot tell the format of standard output", mend))?;
             return Ok(Self { file: None, format });
         }
         if out.is_dir() {
             return Err(Failure::writing(out, &io::Error::from(io::ErrorKind::IsADirectory)));
         }
         let known = Format::of_file(out).or(format);
-        let format = known
-            .ok_or_else(|| Failure::call(format!("the ending of {} says no format", out.display()), mend))?;
+        let format = known.ok_or_else(|| {
+            Failure::call(format!("cannot tell the format from the file name {}", out.display()), mend)
+        })?;
         let folder = out.parent().filter(|folder| !folder.as_os_str().is_empty());
         if folder.is_some_and(|folder| !folder.exists()) {
             return Err(Failure::writing(out, &io::Error::from(io::ErrorKind::NotFound)));

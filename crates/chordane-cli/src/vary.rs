@@ -4,7 +4,8 @@ use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant};
 
 use chordane::number::Point;
-use chordane::sheet::{ContactAxes, Sheet, contact_sheet};
+use chordane::picture::{ContactAxes, contact_sheet};
+use chordane::sheet::Sheet;
 use chordane_score::{Score, Script, Stage};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;

@@ -2,7 +2,8 @@
 
 use std::fmt::Write;
 
-use chordane_score::{nearest, words};
+use chordane::ground::nearest;
+use chordane_score::words;
 use textwrap::wrap;
 
 use crate::failure::Failure;

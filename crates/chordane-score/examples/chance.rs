@@ -4,8 +4,8 @@
 
 #![allow(clippy::print_stdout, reason = "an example says where to look")]
 
+use chordane::chance::Dice;
 use chordane::prelude::*;
-use chordane_score::Dice;
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
     let mut arguments = std::env::args().skip(1);

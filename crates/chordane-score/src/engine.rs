@@ -5,13 +5,14 @@ use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, Mutex};
 use std::time::Instant;
 
+use chordane::ground::nearest;
 use chordane::prelude::*;
 use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, CorePackage, Package};
 use rhai::{Dynamic, Engine, EvalAltResult, NativeCallContext, Position};
 
 use crate::values::{self, Builder, description};
 use crate::words::{self, Args, Refusal, ScoreStamp, Word};
-use crate::{Limits, Stage, near};
+use crate::{Limits, Stage};
 
 /// The tag of errors that are ours: the message, then the advice after this separator.
 const ADVICE: char = '\u{1}';
@@ -109,7 +110,7 @@ fn types(engine: &mut Engine) {
     engine.register_type_with_name::<Triangle>("triangle");
     engine.register_type_with_name::<Wheels>("wheels");
     engine.register_type_with_name::<ScoreStamp>("stamp");
-    engine.register_type_with_name::<Builder<crate::Dice>>("dice");
+    engine.register_type_with_name::<Builder<chordane::chance::Dice>>("dice");
     engine.register_type_with_name::<Builder<Pen>>("pen");
     engine.register_type_with_name::<Builder<Group>>("group");
     engine.register_type_with_name::<Builder<Sheet>>("sheet");
@@ -285,7 +286,7 @@ pub(crate) fn explain(
         E::ErrorInFunctionCall(_, _, inner, _) => explain(inner, limits, known),
         E::ErrorParsing(kind, _) => plain(format!("this cannot be read: {}", lower(&kind.to_string()))),
         E::ErrorVariableNotFound(name, _) => {
-            let advice = near::nearest(name, known.iter().map(String::as_str));
+            let advice = nearest(name, known.iter().map(String::as_str));
             (
                 format!("there is nothing called `{name}`"),
                 advice.map(|word| format!("did you mean `{word}`?")),
@@ -359,7 +360,7 @@ fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
         return (format!("`{name}` does not work on {}", given.join(" and ")), None);
     }
     let known = words::all().map(|word| word.name).chain(known.iter().map(String::as_str));
-    let advice = near::nearest(name, known).map(|word| format!("did you mean `{word}`?"));
+    let advice = nearest(name, known).map(|word| format!("did you mean `{word}`?"));
     (format!("there is no word `{name}`"), advice)
 }
 

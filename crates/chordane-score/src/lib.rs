@@ -19,23 +19,17 @@
 //! # Ok::<(), chordane_score::Mistake>(())
 //! ```
 
-mod dice;
 mod engine;
 mod limits;
 mod mistake;
-mod near;
-mod scatter;
 mod score;
 mod script;
 mod stage;
 mod values;
-mod wander;
 pub mod words;
 
-pub use dice::{Dice, NotKept};
 pub use limits::Limits;
 pub use mistake::Mistake;
-pub use near::nearest;
 pub use score::Score;
 pub use script::Script;
 pub use stage::{Knob, KnobKind, KnobProblem, Stage};

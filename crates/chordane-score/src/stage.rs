@@ -5,11 +5,13 @@
 
 use std::collections::BTreeMap;
 
-use chordane::draw::SvgOptions;
 use chordane::number::{Point, pt};
 use chordane::sheet::{Colour, Sheet};
+use chordane::write::SvgOptions;
 
-use crate::{Dice, near};
+use chordane::ground::nearest;
+
+use chordane::chance::Dice;
 
 /// What a knob can be set to, and what it is when it is not set.
 #[derive(Clone, Debug, PartialEq)]
@@ -260,7 +262,7 @@ impl Stage {
         }
         let unknown = self.given.keys().find(|name| self.knobs.iter().all(|knob| knob.name != **name))?;
         let names = || self.knobs.iter().map(|knob| knob.name.as_str());
-        let mend = match near::nearest(unknown, names()) {
+        let mend = match nearest(unknown, names()) {
             Some(near) => format!("did you mean \"{near}\"?"),
             None if self.knobs.is_empty() => "the score declares none: knob(\"sag\", 0.3, 0, 1)".to_owned(),
             None => format!("the knobs are {}", names().collect::<Vec<_>>().join(", ")),

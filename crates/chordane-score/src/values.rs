@@ -8,8 +8,8 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use chordane::prelude::*;
 
-use crate::Dice;
 use crate::words::ScoreStamp;
+use chordane::chance::Dice;
 use rhai::{Array, Dynamic};
 
 /// A pen, group or sheet. What a call gives back is the same one; a copy in another variable goes its own way.

@@ -42,25 +42,29 @@
 //!   library gives it back as an error; so does [`Path::sound`](path::Path::sound).
 //! - The same input gives the same bytes, on any number of threads.
 
-mod fault;
-
 /// The README's Rust, compiled and run with the tests of the docs.
 #[cfg(doctest)]
 #[doc = include_str!("../../../README.md")]
 #[derive(Debug)]
 pub struct Readme;
 
+mod arrange;
+pub mod chance;
 pub mod check;
 pub mod combine;
-pub mod draw;
+pub mod ground;
 pub mod measure;
 pub mod number;
 pub mod path;
+pub mod picture;
 pub mod prelude;
+pub mod raster;
 pub mod read;
 pub mod reshape;
+pub mod scene;
 pub mod shape;
 pub mod sheet;
+pub mod write;
 
-pub use fault::{Fault, FaultKind};
 pub use glam;
+pub use ground::{Fault, FaultKind};

@@ -1,6 +1,5 @@
 //! The SVG files and the demo's page in a real browser. Run with `--include-ignored` where Chromium is installed.
 
-
 use std::path::Path;
 use std::process::Command as Process;
 

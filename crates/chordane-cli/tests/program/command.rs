@@ -1,6 +1,5 @@
 //! The command as it is called from a terminal or a script.
 
-
 use std::io::Read;
 use std::path::{Path, PathBuf};
 use std::process::{Command as Process, Stdio};
@@ -114,7 +113,7 @@ fn calls_that_cannot_be_are_refused_with_code_2() {
     let at = |name: &str| folder.path().join(name).display().to_string();
     let score = score.display().to_string();
     let cases: &[(&[&str], &str)] = &[
-        (&["draw", &score, "-o", &at("kite.txt")], "says no format"),
+        (&["draw", &score, "-o", &at("kite.txt")], "cannot tell the format"),
         (&["draw", &score, "-o", &at("kite")], "use .svg or .png"),
         (&["draw", &score, "-o", "-"], "say the format with --as"),
         (&["draw", &score, "-o", &at("nowhere/kite.svg")], "there is no folder"),

@@ -7,8 +7,8 @@ use chordane::prelude::*;
 use rhai::{Array, Dynamic, EvalAltResult, FnPtr, FuncArgs, NativeCallContext};
 
 use super::{Kind, ScoreStamp, Word};
+use crate::Stage;
 use crate::values::{self, Builder};
-use crate::{Dice, Stage};
 
 /// Why a word could not be carried out.
 #[derive(Debug)]

@@ -65,7 +65,7 @@ const WORDS: &[Word] = &[
         gives: Kind::Point,
         about: "Width and height of the cell.",
         example: "cell(pt(0, 0), 200, 100).size().x",
-        run: |a| Ok(Dynamic::from(a.cell(0).size)),
+        run: |a| Ok(Dynamic::from(a.cell(0).size())),
     },
     Word {
         name: "inset",
@@ -160,7 +160,7 @@ const WORDS: &[Word] = &[
         about: "The path moved and scaled to fit a cell: `contain`, `cover` or `stretch`.",
         example: r#"star(pt(0, 0), 5, 9, 4).fitted(cell(pt(0, 0), 200, 100), "contain")"#,
         run: |a| {
-            let fit = chordane::sheet::Given::<Fit>::from(a.text(2).as_str()).resolve("fitted")?;
+            let fit = chordane::ground::Given::<Fit>::from(a.text(2).as_str()).resolve("fitted")?;
             path(a.path(0).fitted(&a.cell(1), fit))
         },
     },

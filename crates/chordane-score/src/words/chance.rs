@@ -4,8 +4,8 @@ use chordane::prelude::*;
 use rhai::Dynamic;
 
 use super::{Args, Kind, Refusal, Section, Word};
-use crate::Dice;
 use crate::values::{self, Builder};
+use chordane::chance::Dice;
 
 pub(super) const SECTION: Section = Section {
     title: "Chance",

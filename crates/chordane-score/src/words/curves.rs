@@ -1,7 +1,7 @@
 //! Words for smooth curves through points.
 
+use chordane::ground::Given;
 use chordane::prelude::*;
-use chordane::sheet::Given;
 use rhai::Dynamic;
 
 use super::pen::path;

@@ -162,8 +162,8 @@ const WORDS: &[Word] = &[
         example: r#"open([[0, 60], [0, 0], [40, 0]]).nibbed(12, 4, deg(0), "round", "round")"#,
         run: |a| {
             let slant = a.angle(3);
-            let cap = chordane::sheet::Given::<Cap>::from(a.text(4).as_str()).resolve("nibbed")?;
-            let join = chordane::sheet::Given::<Join>::from(a.text(5).as_str()).resolve("nibbed")?;
+            let cap = chordane::ground::Given::<Cap>::from(a.text(4).as_str()).resolve("nibbed")?;
+            let join = chordane::ground::Given::<Join>::from(a.text(5).as_str()).resolve("nibbed")?;
             nibbed(a, |nib| nib.slant(slant).cap(cap).join(join))
         },
     },

@@ -179,7 +179,7 @@ fn points(crossings: Vec<Crossing>) -> Dynamic {
     crossings.into_iter().map(|crossing| Dynamic::from(crossing.at)).collect::<rhai::Array>().into()
 }
 
-fn bounds(a: &Args<'_, '_>) -> Result<Bounds, Refusal> {
+fn bounds(a: &Args<'_, '_>) -> Result<Cell, Refusal> {
     a.path(0).bounds().ok_or_else(|| Refusal::new("the path is empty: there is nothing to measure"))
 }
 

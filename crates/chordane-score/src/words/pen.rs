@@ -1,7 +1,7 @@
 //! Words for the pen.
 
+use chordane::ground::Given;
 use chordane::prelude::*;
-use chordane::sheet::Given;
 use rhai::Dynamic;
 
 use crate::values::Builder;

@@ -1,7 +1,7 @@
 //! Words that reshape a path: corners, dashes, parts, outlines, unsteady lines, and what follows another path.
 
+use chordane::ground::Given;
 use chordane::prelude::*;
-use chordane::sheet::Given;
 use rhai::Dynamic;
 
 use super::pen::path;

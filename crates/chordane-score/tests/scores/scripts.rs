@@ -1,6 +1,5 @@
 //! Scripts as people write them: what they draw, and what they are told when something is wrong.
 
-
 use std::time::{Duration, Instant};
 
 use chordane_score::{Limits, Mistake, Score, Script, Stage, words};

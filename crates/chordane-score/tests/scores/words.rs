@@ -1,6 +1,5 @@
 //! Every word against every kind of value: it works, or it says what it wants.
 
-
 use chordane_score::words::{self, Kind};
 use chordane_score::{Limits, Score, Script};
 

@@ -35,7 +35,7 @@ pub(crate) fn outline() -> Outcome {
         4.0,
         11,
         || {
-            black_box(black_box(&line).outlined(&outline, 0.1));
+            black_box(black_box(&line).stroke_chords(&outline, 0.1));
         },
         || {
             black_box(black_box(&line).flattened(0.1));

@@ -2,6 +2,7 @@
 
 use super::Drawn;
 use super::finding::{Code, Findings, Level};
+use super::wording::{place, short};
 use crate::measure::{CrossingKind, Direction};
 use crate::number::Point;
 use crate::path::{Contour, FillRule, Path, Segment};
@@ -44,7 +45,7 @@ fn lone_vertex(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &m
         return false;
     }
     let a_dot = drawn.half_stroke.is_some()
-        && drawn.item.style().outline().cap != Cap::Butt
+        && drawn.item.style().get_stroke().cap() != Cap::Butt
         && (contour.is_closed() || contour.vertex_count() > 1);
     if !a_dot {
         let seen = "a contour is one vertex alone and draws nothing";
@@ -205,23 +206,4 @@ fn closed_hole(drawn: &Drawn<'_>, findings: &mut Findings) {
             findings.add((Code::ClosedHole, Level::Warning), drawn, (i, contour.start()), seen, mend);
         }
     }
-}
-
-/// A point in a message.
-pub(super) fn place(p: Point) -> String {
-    format!("{}, {}", short(p.x), short(p.y))
-}
-
-/// A number in a message: few digits.
-pub(super) fn short(value: f64) -> String {
-    if value == 0.0 || !value.is_finite() {
-        return "0".to_owned();
-    }
-    let size = value.abs();
-    if !(1e-4..1e7).contains(&size) {
-        return format!("{value:.1e}");
-    }
-    let decimals = (2.0 - size.log10().floor()).clamp(0.0, 6.0) as usize;
-    let text = format!("{value:.decimals$}");
-    if text.contains('.') { text.trim_end_matches('0').trim_end_matches('.').to_owned() } else { text }
 }

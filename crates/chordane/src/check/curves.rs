@@ -1,8 +1,8 @@
 //! Findings on how smooth a contour is.
 
 use super::Drawn;
-use super::contours::short;
 use super::finding::{Code, Findings, Level};
+use super::wording::short;
 use crate::number::Point;
 use crate::path::{Contour, Segment};
 

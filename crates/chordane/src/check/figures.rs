@@ -1,10 +1,10 @@
 //! The figures of a path: what it measures.
 
 use super::Drawn;
-use crate::fault::Fault;
+use crate::ground::Fault;
 use crate::measure::Direction;
-use crate::number::Point;
-use crate::path::{Bounds, ContourBuilder, FillRule, Path};
+use crate::number::{Cell, Point};
+use crate::path::{ContourBuilder, FillRule, Path};
 
 /// What a path measures, where it stands on the sheet.
 #[derive(Clone, Debug, PartialEq)]
@@ -20,7 +20,7 @@ pub struct PathFigures {
     /// What is painted under the fill rule, each spot once.
     pub area: f64,
     /// Tight bounds of the line; `None` for a path without a contour.
-    pub bounds: Option<Bounds>,
+    pub bounds: Option<Cell>,
     /// The point half way along the whole length; the first vertex where there is no length.
     pub half_point: Point,
     /// The direction of travel there, of length 1; zero where there is no length.

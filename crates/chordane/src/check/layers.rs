@@ -3,12 +3,12 @@
 use std::ops::ControlFlow;
 
 use super::Drawn;
-use super::contours::short;
 use super::finding::{Code, Findings, Level};
+use super::wording::short;
 use crate::measure::BoxTree;
-use crate::number::Point;
-use crate::path::{Bounds, Path};
-use crate::sheet::Sheet;
+use crate::number::{Cell, Point};
+use crate::path::Path;
+use crate::sheet::{Paint, Sheet};
 
 /// Smaller than this both ways, in pixels of 1/96 inch, a path covers less than one of them.
 const SPECK: f64 = 0.75;
@@ -38,7 +38,7 @@ pub(super) fn look(drawn: &Drawn<'_>, sheet: &Sheet, findings: &mut Findings) {
         findings.add((Code::OffSheet, Level::Warning), drawn, start, seen, mend);
         return;
     }
-    let size = painted.size().max_element() * sheet.its_unit().pixels();
+    let size = painted.size().max_element() * sheet.get_unit().pixels();
     if size < SPECK && bounds.size() != Point::ZERO {
         let seen = format!("the path is a speck, {} units across", short(painted.size().max_element()));
         let mend = "scale it up with scaled(..): were its numbers meant as shares of a larger size?";
@@ -56,16 +56,16 @@ pub(super) fn look(drawn: &Drawn<'_>, sheet: &Sheet, findings: &mut Findings) {
 }
 
 /// The sheet's own rectangle, in the coordinates of what is on it.
-fn page(sheet: &Sheet) -> Bounds {
+fn page(sheet: &Sheet) -> Cell {
     let corner = sheet.corner();
     let back = sheet.upright().inverse();
     let (a, b) = (back.transform_point2(corner), back.transform_point2(corner + sheet.size()));
-    Bounds { min: a.min(b), max: a.max(b) }
+    Cell { min: a.min(b), max: a.max(b) }
 }
 
 /// A line that lies on the sheet, to its very edge, with a stroke that does not. A path that goes on beyond the edge
 /// is meant to.
-fn cut_stroke(drawn: &Drawn<'_>, bounds: &Bounds, painted: &Bounds, page: &Bounds, findings: &mut Findings) {
+fn cut_stroke(drawn: &Drawn<'_>, bounds: &Cell, painted: &Cell, page: &Cell, findings: &mut Findings) {
     let slack = page.size().max_element() * 1e-9;
     let inside = bounds.min.cmpge(page.min - slack).all() && bounds.max.cmple(page.max + slack).all();
     let over = (page.min - painted.min).max(painted.max - page.max);
@@ -121,9 +121,14 @@ pub(super) fn covered(drawn: &[Drawn<'_>], findings: &mut Findings) {
     }
 }
 
-fn hides(over: &Drawn<'_>, under: &Drawn<'_>, painted: &Bounds) -> bool {
+fn hides(over: &Drawn<'_>, under: &Drawn<'_>, painted: &Cell) -> bool {
     let wide_enough = under.half_stroke.is_none_or(|half| {
-        let solid = over.item.style().stroke_colour().is_some_and(|colour| colour.alpha >= 1.0);
+        let solid = over
+            .item
+            .style()
+            .stroke_paint()
+            .and_then(Paint::colour)
+            .is_some_and(|colour| colour.alpha >= 1.0);
         solid && over.half_stroke.is_some_and(|other| other >= half)
     });
     if over.path == under.path {
@@ -140,6 +145,6 @@ fn hides(over: &Drawn<'_>, under: &Drawn<'_>, painted: &Bounds) -> bool {
     clear && rim_outside && over.path.inside(painted.centre()) && over.path.inside(min.lerp(max, 0.01))
 }
 
-fn inner(bounds: &Bounds, p: Point) -> bool {
+fn inner(bounds: &Cell, p: Point) -> bool {
     p.cmpgt(bounds.min).all() && p.cmplt(bounds.max).all()
 }

@@ -10,13 +10,14 @@ mod figures;
 mod finding;
 mod layers;
 mod rings;
+mod wording;
 
 pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
 
 use rayon::prelude::*;
 
-use crate::fault::Fault;
+use crate::ground::Fault;
 use crate::sheet::Sheet;
 use drawn::Drawn;
 use finding::Findings;
@@ -49,8 +50,8 @@ impl Sheet {
     ///
     /// The first fault of what is on the sheet, or a path that crosses itself more than a million times.
     pub fn check(&self) -> Result<Report, Fault> {
-        self.sound()?;
-        let drawn = drawn::all(self);
+        let scene = self.scene()?;
+        let drawn: Vec<Drawn<'_>> = scene.items().iter().map(Drawn::of).collect();
         let look = |one: &Drawn<'_>| {
             let mut findings = Findings::default();
             let figures = figures::of(one)?;

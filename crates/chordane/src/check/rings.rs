@@ -1,8 +1,8 @@
 //! Findings on rings: vertices or copies that should stand evenly round a centre.
 
 use super::Drawn;
-use super::contours::short;
 use super::finding::{Code, Findings, Level};
+use super::wording::short;
 use crate::number::Point;
 use crate::path::{Contour, Segment};
 

@@ -2,12 +2,11 @@
 
 use std::ops::ControlFlow;
 
-use super::edges::crossing_at;
-use super::together::scaled_to_numbers;
-use crate::fault::Carried;
+use crate::arrange::{crossing_at, scaled_to_numbers};
+use crate::ground::Carried;
 use crate::measure::{BoxTree, Meet, meets, overlap, tolerance_of, winding_in};
-use crate::number::Point;
-use crate::path::{Bounds, Contour, ContourBuilder, Path, Segment};
+use crate::number::{Cell, Point};
+use crate::path::{Contour, ContourBuilder, Path, Segment};
 
 impl Path {
     /// The parts of the line that lie in an area, under its fill rule; closed contours count as lines that come back.
@@ -38,7 +37,7 @@ impl Path {
 fn cut(line: &Path, area: &Path, inside: bool) -> Path {
     let mut fault: Carried = line.carried().clone();
     fault.take_from(area.carried());
-    let extent = [line, area].into_iter().filter_map(Path::bounds).reduce(Bounds::union);
+    let extent = [line, area].into_iter().filter_map(Path::bounds).reduce(Cell::union);
     let (Some(extent), None) = (extent, fault.get()) else {
         return Path::from_parts(Vec::new(), line.fill_rule(), fault);
     };
@@ -53,7 +52,7 @@ fn cut(line: &Path, area: &Path, inside: bool) -> Path {
     let rule = area.fill_rule();
     let kept = |piece: &Segment| {
         let spot = piece.at(0.5);
-        let bounds = Bounds { min: spot, max: spot }.grown(4.0 * off);
+        let bounds = Cell { min: spot, max: spot }.grown(4.0 * off);
         let on_rim = tree.each(
             |b| overlap(b, &bounds),
             |i| match rim.get(i).filter(|side| side.distance(spot) <= 4.0 * off) {

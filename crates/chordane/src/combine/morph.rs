@@ -4,7 +4,7 @@
 //! contours the corners are matched first, in order, then what lies between two of them is cut at the same shares of its
 //! length on both; every piece then goes straight from the one to the other.
 
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, FillRule, Path, Segment};

@@ -1,7 +1,7 @@
 //! Whether a shape keeps clear of itself.
 
 use super::CrossingKind;
-use crate::fault::Fault;
+use crate::ground::Fault;
 use crate::number::Point;
 use crate::path::{Contour, Path};
 

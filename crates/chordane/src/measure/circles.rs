@@ -1,6 +1,6 @@
 //! Where two arcs of circles meet, in closed form.
 
-use super::meet::Meet;
+use super::place::Meet;
 use crate::number::{Angle, Point};
 use crate::path::{Arc, Segment};
 

@@ -2,28 +2,18 @@
 
 use std::ops::ControlFlow;
 
-use super::meet::{Meet, loop_of, meets};
+use super::meet::{loop_of, meets};
+use super::place::{Meet, Place};
 use super::tree::{BoxTree, overlap};
-use crate::fault::{Fault, FaultKind};
-use crate::number::Point;
-use crate::path::{Bounds, Path, Segment};
+use crate::ground::{Fault, FaultKind};
+use crate::number::{Cell, Point};
+use crate::path::{Path, Segment};
 
 /// Places nearer together than this share of the paths' extent count as one.
 const OFF: f64 = 1e-10;
 
 /// More crossings than this are refused rather than filling the memory.
 const MOST_CROSSINGS: usize = 1_000_000;
-
-/// A place on a path, by its contour, the segment of the contour and the parameter on that.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Place {
-    /// The contour, counted from 0.
-    pub contour: usize,
-    /// The segment of the contour, counted from 0; a closing side is the last one.
-    pub segment: usize,
-    /// The parameter on the segment, from 0 up to 1.
-    pub parameter: f64,
-}
 
 /// How two lines meet; see [`Crossing`].
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -169,7 +159,7 @@ struct Line {
     segment: Segment,
     contour: usize,
     number: usize,
-    bounds: Bounds,
+    bounds: Cell,
 }
 
 /// The segments of a path that have a size.
@@ -194,8 +184,8 @@ impl Lines {
         lines
     }
 
-    fn bounds(&self) -> Option<Bounds> {
-        self.list.iter().map(|line| line.bounds).reduce(Bounds::union)
+    fn bounds(&self) -> Option<Cell> {
+        self.list.iter().map(|line| line.bounds).reduce(Cell::union)
     }
 
     /// The line that goes on where one ends.
@@ -252,12 +242,12 @@ impl Lines {
 
 /// How near two places must be to count as one, in sheet units.
 fn tolerance(all: &[&Lines]) -> f64 {
-    let bounds = all.iter().filter_map(|lines| lines.bounds()).reduce(Bounds::union);
+    let bounds = all.iter().filter_map(|lines| lines.bounds()).reduce(Cell::union);
     bounds.map_or(0.0, |bounds| tolerance_of(&bounds))
 }
 
 /// The same for everything within some bounds.
-pub(crate) fn tolerance_of(bounds: &Bounds) -> f64 {
+pub(crate) fn tolerance_of(bounds: &Cell) -> f64 {
     // No finer than what is left of the digits far from the origin.
     let far = bounds.min.abs().max(bounds.max.abs()).max_element();
     bounds.size().max_element() * OFF + far * 8.0 * f64::EPSILON
@@ -363,7 +353,7 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
         .flatten()
         .collect();
     if !ends.is_empty() {
-        let tree = BoxTree::new(ends.iter().map(|end| Bounds { min: *end, max: *end }.grown(16.0 * off)));
+        let tree = BoxTree::new(ends.iter().map(|end| Cell { min: *end, max: *end }.grown(16.0 * off)));
         found.retain(|crossing| {
             matches!(crossing.kind, CrossingKind::Along { .. })
                 || tree.each(|b| b.contains(crossing.at), |_| ControlFlow::Break(())).is_continue()

@@ -8,7 +8,7 @@
 use std::f64::consts::{FRAC_PI_2, PI};
 use std::sync::LazyLock;
 
-use crate::fault::Fault;
+use crate::ground::Fault;
 use crate::number::Point;
 use crate::path::{Arc, Contour, Path, Segment};
 

@@ -5,17 +5,9 @@
 //! place is polished by Newton's method, or run side by side, and touch if they come near enough.
 
 use super::circles::{Round, rounds};
-use crate::number::{Point, roots};
-use crate::path::{Bounds, Segment, quadratic_roots};
-
-/// What two segments have in common: parameters on the one and on the other.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) enum Meet {
-    /// A place.
-    At(f64, f64),
-    /// A stretch, from one end to the other.
-    Along([f64; 2], [f64; 2]),
-}
+use super::place::Meet;
+use crate::number::{Cell, Point, roots};
+use crate::path::{Segment, quadratic_roots};
 
 /// Pieces of curves that run side by side and are shorter than this many times the tolerance are taken to touch. The
 /// gap between a curve and its chord shrinks with the square of the length, and is then below the tolerance.
@@ -100,7 +92,7 @@ fn plain_sides([p, q]: [Point; 2], [r, s]: [Point; 2], off: f64, found: &mut imp
 /// The ends of either segment that lie on the other, as pairs of parameters in the order of the first.
 fn ends_on(a: &Segment, b: &Segment, off: f64) -> Vec<(f64, f64)> {
     let mut pairs: Vec<(f64, f64)> = Vec::new();
-    let near = |bounds: &Bounds, p: Point| (bounds.min - p).max(p - bounds.max).max_element() <= off;
+    let near = |bounds: &Cell, p: Point| (bounds.min - p).max(p - bounds.max).max_element() <= off;
     let (box_a, box_b) = (a.bounds(), b.bounds());
     for s in [0.0, 1.0] {
         if !near(&box_b, a.at(s)) {
@@ -243,9 +235,9 @@ impl Piece {
         Self { segment, from, to, hull }
     }
 
-    fn bounds(&self) -> Bounds {
+    fn bounds(&self) -> Cell {
         let [a, b, c, d] = self.hull;
-        Bounds { min: a.min(b).min(c).min(d), max: a.max(b).max(c).max(d) }
+        Cell { min: a.min(b).min(c).min(d), max: a.max(b).max(c).max(d) }
     }
 
     fn chord(&self) -> Point {

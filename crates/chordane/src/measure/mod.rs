@@ -10,15 +10,18 @@ mod meet;
 mod nearest;
 mod nesting;
 mod painted;
+mod place;
 mod survey;
 mod tree;
 
 pub use area::Direction;
-pub use crossings::{Crossing, CrossingKind, Place};
+pub use crossings::{Crossing, CrossingKind};
+pub use place::Place;
 pub use survey::{Station, Survey};
 
 pub(crate) use circles::{Round, rounds};
 pub(crate) use crossings::{self_crossings, tolerance_of};
-pub(crate) use meet::{Meet, loop_of, meets};
+pub(crate) use meet::{loop_of, meets};
 pub(crate) use painted::{all_closed, runs_with_windings, winding_in};
-pub(crate) use tree::{BoxTree, overlap};
+pub(crate) use place::Meet;
+pub(crate) use tree::{BoxTree, distance_to, overlap};

@@ -4,8 +4,8 @@
 //! roots of a polynomial, all of which are found. The least of them and of the two ends is the nearest place.
 
 use super::survey::{Station, Survey};
-use super::tree::{BoxTree, distance_to};
-use crate::fault::Fault;
+use super::tree::distance_to;
+use crate::ground::Fault;
 use crate::number::{Point, roots};
 use crate::path::{Arc, Path, Segment};
 
@@ -172,11 +172,6 @@ impl Path {
     pub fn on_stroke(&self, spot: impl Into<Point>, width: f64) -> Result<bool, Fault> {
         Ok(self.distance(spot)? <= width * 0.5)
     }
-}
-
-/// The index of a survey's segments by place.
-pub(super) fn index(segments: &[(Segment, usize)]) -> BoxTree {
-    BoxTree::new(segments.iter().map(|(segment, _)| segment.bounds()))
 }
 
 impl Survey {

@@ -1,9 +1,9 @@
 //! Which contour lies in which, and what follows from it; and contours that meet.
 
 use super::Direction;
-use crate::fault::{Fault, FaultKind};
-use crate::number::Point;
-use crate::path::{Bounds, Contour, Path};
+use crate::ground::{Fault, FaultKind};
+use crate::number::{Cell, Point};
+use crate::path::{Contour, Path};
 
 impl Path {
     /// The path with a hole: the other path's contours, each turned to run against the contour that it lies in,
@@ -54,7 +54,7 @@ impl Path {
     /// ```
     #[must_use]
     pub fn nesting(&self) -> Vec<usize> {
-        let bounds: Vec<Bounds> = self.contours().iter().map(Contour::bounds).collect();
+        let bounds: Vec<Cell> = self.contours().iter().map(Contour::bounds).collect();
         let depth = |(i, contour): (usize, &Contour)| {
             let around = self.contours().iter().zip(&bounds).enumerate();
             around

@@ -7,13 +7,14 @@
 use std::ops::ControlFlow;
 
 use super::area::doubled_area;
-use super::crossings::{Crossing, CrossingKind, Place, self_crossings};
+use super::crossings::{Crossing, CrossingKind, self_crossings};
 use super::inside::crossing;
 use super::length::sixteen_places;
+use super::place::Place;
 use super::tree::BoxTree;
-use crate::fault::{Fault, FaultKind};
-use crate::number::Point;
-use crate::path::{Bounds, ContourBuilder, Path, Segment};
+use crate::ground::{Fault, FaultKind};
+use crate::number::{Cell, Point};
+use crate::path::{ContourBuilder, Path, Segment};
 
 /// The sides of a line are looked at this far from it, as a share of the path's extent: what is thinner may be missed.
 const ASIDE: f64 = 1e-8;
@@ -200,7 +201,7 @@ fn probe(run: &[Segment]) -> Option<(Point, Point)> {
 /// The winding number of a spot, looking only at segments that a line to the right meets.
 pub(crate) fn winding_in(segments: &[Segment], tree: &BoxTree, spot: Point) -> i32 {
     let mut sum = 0;
-    let reached = |b: &Bounds| b.min.y <= spot.y && b.max.y >= spot.y && b.max.x >= spot.x;
+    let reached = |b: &Cell| b.min.y <= spot.y && b.max.y >= spot.y && b.max.x >= spot.x;
     let _ = tree.each(reached, |i| {
         sum += segments.get(i).map_or(0, |segment| crossing(segment, spot));
         ControlFlow::Continue(())

@@ -7,9 +7,8 @@
 
 use std::sync::OnceLock;
 
-use super::nearest;
 use super::tree::BoxTree;
-use crate::fault::Fault;
+use crate::ground::Fault;
 use crate::number::{Angle, Point};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
@@ -219,7 +218,7 @@ impl Survey {
     }
 
     pub(super) fn index(&self) -> &BoxTree {
-        self.index.get_or_init(|| nearest::index(&self.segments))
+        self.index.get_or_init(|| BoxTree::new(self.segments.iter().map(|(segment, _)| segment.bounds())))
     }
 
     pub(super) fn segment(&self, number: usize) -> Option<&Segment> {

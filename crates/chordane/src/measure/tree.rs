@@ -5,8 +5,7 @@
 
 use std::ops::ControlFlow;
 
-use crate::number::Point;
-use crate::path::Bounds;
+use crate::number::{Cell, Point};
 
 /// How many boxes a leaf holds at most.
 const LEAF: usize = 4;
@@ -15,34 +14,34 @@ const LEAF: usize = 4;
 #[derive(Clone, Debug, Default)]
 pub(crate) struct BoxTree {
     /// The box of each node; the node's children are `2 n + 1` and `2 n + 2`. Leaves are those of the last level.
-    nodes: Vec<Bounds>,
+    nodes: Vec<Cell>,
     /// The numbers of the boxes, leaf after leaf, and the boxes themselves in the same order: neighbours in place are
     /// neighbours in memory.
     order: Vec<u32>,
-    boxes: Vec<Bounds>,
+    boxes: Vec<Cell>,
     levels: u32,
 }
 
 impl BoxTree {
     /// Cost: n log n.
-    pub(crate) fn new(boxes: impl IntoIterator<Item = Bounds>) -> Self {
+    pub(crate) fn new(boxes: impl IntoIterator<Item = Cell>) -> Self {
         // Each box goes with its number while they are sorted: looked up by number, they would lie all over the memory.
-        let mut boxes: Vec<(Bounds, u32)> = boxes.into_iter().zip(0..).collect();
+        let mut boxes: Vec<(Cell, u32)> = boxes.into_iter().zip(0..).collect();
         let leaves = boxes.len().div_ceil(LEAF).next_power_of_two();
         let levels = leaves.trailing_zeros();
         let mut tree = Self { nodes: Vec::new(), order: Vec::new(), boxes: Vec::new(), levels };
         if boxes.is_empty() {
             return tree;
         }
-        let nothing = Bounds { min: Point::INFINITY, max: Point::NEG_INFINITY };
+        let nothing = Cell { min: Point::INFINITY, max: Point::NEG_INFINITY };
         tree.nodes = vec![nothing; 2 * leaves - 1];
         tree.build(0, 0, &mut boxes);
         (tree.boxes, tree.order) = boxes.into_iter().unzip();
         tree
     }
 
-    fn build(&mut self, node: usize, level: u32, boxes: &mut [(Bounds, u32)]) {
-        let Some(bounds) = boxes.iter().map(|(bounds, _)| *bounds).reduce(Bounds::union) else { return };
+    fn build(&mut self, node: usize, level: u32, boxes: &mut [(Cell, u32)]) {
+        let Some(bounds) = boxes.iter().map(|(bounds, _)| *bounds).reduce(Cell::union) else { return };
         if let Some(slot) = self.nodes.get_mut(node) {
             *slot = bounds;
         }
@@ -51,7 +50,7 @@ impl BoxTree {
         }
         let wide = bounds.size().x >= bounds.size().y;
         let middle = self.first_of(boxes.len(), level);
-        let place = |(b, _): &(Bounds, u32)| if wide { b.min.x + b.max.x } else { b.min.y + b.max.y };
+        let place = |(b, _): &(Cell, u32)| if wide { b.min.x + b.max.x } else { b.min.y + b.max.y };
         if middle < boxes.len() {
             boxes.select_nth_unstable_by(middle, |a, b| place(a).total_cmp(&place(b)).then(a.1.cmp(&b.1)));
         }
@@ -72,7 +71,7 @@ impl BoxTree {
     }
 
     /// The numbers and boxes of a leaf.
-    fn leaf(&self, node: usize) -> impl Iterator<Item = (usize, &Bounds)> {
+    fn leaf(&self, node: usize) -> impl Iterator<Item = (usize, &Cell)> {
         let begin = self.leaf_begin(node);
         let end = (begin + LEAF).min(self.order.len());
         let numbers = self.order.get(begin..end).unwrap_or_default();
@@ -93,7 +92,7 @@ impl BoxTree {
     /// breaks off.
     pub(crate) fn each(
         &self,
-        wanted: impl Fn(&Bounds) -> bool,
+        wanted: impl Fn(&Cell) -> bool,
         mut visit: impl FnMut(usize) -> ControlFlow<()>,
     ) -> ControlFlow<()> {
         self.each_in_order(wanted, |at| {
@@ -104,7 +103,7 @@ impl BoxTree {
     /// The same with the place in [`BoxTree::by_place`] instead of the number.
     pub(crate) fn each_in_order(
         &self,
-        wanted: impl Fn(&Bounds) -> bool,
+        wanted: impl Fn(&Cell) -> bool,
         mut visit: impl FnMut(usize) -> ControlFlow<()>,
     ) -> ControlFlow<()> {
         // One node waits for each level, and there are at most 32 levels.
@@ -175,7 +174,7 @@ impl BoxTree {
         mut across: impl FnMut(usize) -> Option<f64>,
     ) -> Option<(usize, f64)> {
         let mut best: Option<(usize, f64)> = None;
-        let reached = |bounds: &Bounds, best: &Option<(usize, f64)>| {
+        let reached = |bounds: &Cell, best: &Option<(usize, f64)>| {
             bounds.min.y <= spot.y
                 && bounds.max.y >= spot.y
                 && bounds.min.x <= spot.x
@@ -232,12 +231,12 @@ impl ArrayStack {
 }
 
 /// The distance from a spot to a box; zero inside it.
-pub(crate) fn distance_to(bounds: &Bounds, spot: Point) -> f64 {
+pub(crate) fn distance_to(bounds: &Cell, spot: Point) -> f64 {
     (bounds.min - spot).max(spot - bounds.max).max(Point::ZERO).length()
 }
 
 /// Whether two boxes have a spot in common, rims included.
-pub(crate) fn overlap(a: &Bounds, b: &Bounds) -> bool {
+pub(crate) fn overlap(a: &Cell, b: &Cell) -> bool {
     a.min.cmple(b.max).all() && b.min.cmple(a.max).all()
 }
 
@@ -246,11 +245,9 @@ mod tests {
     use super::*;
     use crate::number::pt;
 
-    fn boxes(n: usize) -> Vec<Bounds> {
+    fn boxes(n: usize) -> Vec<Cell> {
         let place = |i: usize| pt(((i * 7919) % 1009) as f64, ((i * 104_729) % 997) as f64);
-        (0..n)
-            .map(|i| Bounds { min: place(i), max: place(i) + pt((i % 13) as f64, (i % 7) as f64) })
-            .collect()
+        (0..n).map(|i| Cell { min: place(i), max: place(i) + pt((i % 13) as f64, (i % 7) as f64) }).collect()
     }
 
     #[test]

@@ -1,126 +1,9 @@
-//! Cells: rectangles that shapes are made to fit; and extents, which mix shares of them with fixed lengths.
+//! Cells: rectangles that shapes are made to fit, and the bounds of what there is.
 
-use std::ops::{Add, Div, Mul, Neg, Sub};
-
+use super::extent::{Along, Extent, Inset};
 use super::{Point, pt};
 
-/// A share of a length that is not known yet, plus a fixed length.
-///
-/// ```
-/// use chordane::prelude::*;
-/// let shaft = part(0.75) + 12.0;
-/// assert_eq!((shaft.of(100.0), shaft.of(10.0)), (87.0, 19.5));
-/// assert_eq!((part(1.0) - shaft).of(100.0), 13.0);
-/// ```
-#[derive(Clone, Copy, Debug, Default, PartialEq)]
-pub struct Extent {
-    share: f64,
-    fixed: f64,
-}
-
-/// A share of a length: 0.7 of whatever it turns out to be.
-#[must_use]
-pub fn part(share: f64) -> Extent {
-    Extent { share, fixed: 0.0 }
-}
-
-impl Extent {
-    /// The length itself, once it is known what the share is of.
-    #[must_use]
-    pub fn of(self, whole: f64) -> f64 {
-        self.share * whole + self.fixed
-    }
-}
-
-/// A plain number is a fixed length.
-impl From<f64> for Extent {
-    fn from(fixed: f64) -> Self {
-        Self { share: 0.0, fixed }
-    }
-}
-
-impl<E: Into<Extent>> Add<E> for Extent {
-    type Output = Self;
-
-    fn add(self, other: E) -> Self {
-        let other = other.into();
-        Self { share: self.share + other.share, fixed: self.fixed + other.fixed }
-    }
-}
-
-impl<E: Into<Extent>> Sub<E> for Extent {
-    type Output = Self;
-
-    fn sub(self, other: E) -> Self {
-        self + -other.into()
-    }
-}
-
-impl Neg for Extent {
-    type Output = Self;
-
-    fn neg(self) -> Self {
-        self * -1.0
-    }
-}
-
-impl Mul<f64> for Extent {
-    type Output = Self;
-
-    fn mul(self, factor: f64) -> Self {
-        Self { share: self.share * factor, fixed: self.fixed * factor }
-    }
-}
-
-impl Div<f64> for Extent {
-    type Output = Self;
-
-    fn div(self, by: f64) -> Self {
-        self * (1.0 / by)
-    }
-}
-
-/// How far along a side of a cell: a plain number is a share of the side, an [`Extent`] what it says.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Along(Extent);
-
-impl From<f64> for Along {
-    fn from(share: f64) -> Self {
-        Self(part(share))
-    }
-}
-
-impl From<Extent> for Along {
-    fn from(extent: Extent) -> Self {
-        Self(extent)
-    }
-}
-
-/// How much is taken off each side of a cell: one extent for all four, or two for left and right and for top and
-/// bottom, or four for the top, right, bottom and left one.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Inset([Extent; 4]);
-
-impl<E: Into<Extent>> From<E> for Inset {
-    fn from(all: E) -> Self {
-        Self([all.into(); 4])
-    }
-}
-
-impl<E: Into<Extent>> From<[E; 2]> for Inset {
-    fn from([beside, above]: [E; 2]) -> Self {
-        let (x, y) = (beside.into(), above.into());
-        Self([y, x, y, x])
-    }
-}
-
-impl<E: Into<Extent>> From<[E; 4]> for Inset {
-    fn from(sides: [E; 4]) -> Self {
-        Self(sides.map(Into::into))
-    }
-}
-
-/// An upright rectangle that a shape is made to fit, by its corner with the least x and y and its size.
+/// An upright rectangle: one that a shape is made to fit, or the bounds of what there is.
 ///
 /// A shape that is written once as a function of a cell comes out right at every size:
 ///
@@ -134,52 +17,103 @@ impl<E: Into<Extent>> From<[E; 4]> for Inset {
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Cell {
     /// The corner with the least x and y: top left on a sheet with y down.
-    pub corner: Point,
-    /// Width and height, never negative.
-    pub size: Point,
+    pub min: Point,
+    /// The corner with the greatest x and y: bottom right on a sheet with y down.
+    pub max: Point,
 }
 
 /// A cell by its corner with the least x and y, its width and its height. A negative size counts as zero.
 #[must_use]
 pub fn cell(corner: impl Into<Point>, width: f64, height: f64) -> Cell {
-    Cell { corner: corner.into(), size: pt(width.max(0.0), height.max(0.0)) }
+    let min = corner.into();
+    Cell { min, max: min + pt(width.max(0.0), height.max(0.0)) }
 }
 
 impl Cell {
+    /// The bounds of some points; `None` without a point.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// assert_eq!(Cell::of([pt(3.0, 9.0), pt(8.0, 1.0)]), Some(cell((3.0, 1.0), 5.0, 8.0)));
+    /// ```
+    #[must_use]
+    pub fn of(points: impl IntoIterator<Item = Point>) -> Option<Self> {
+        let mut points = points.into_iter();
+        let first = points.next()?;
+        let mut bounds = Self { min: first, max: first };
+        points.for_each(|p| bounds.reach(p));
+        Some(bounds)
+    }
+
+    /// Width and height.
+    #[must_use]
+    pub fn size(&self) -> Point {
+        self.max - self.min
+    }
+
+    /// Whether a point lies inside or on the rim.
+    #[must_use]
+    pub fn contains(&self, p: Point) -> bool {
+        p.cmpge(self.min).all() && p.cmple(self.max).all()
+    }
+
+    /// The smallest cell that holds both.
+    #[must_use]
+    pub fn union(self, other: Self) -> Self {
+        Self { min: self.min.min(other.min), max: self.max.max(other.max) }
+    }
+
+    /// The cell with so much more on every side.
+    pub(crate) fn grown(self, by: f64) -> Self {
+        Self { min: self.min - Point::splat(by), max: self.max + Point::splat(by) }
+    }
+
+    /// Grows to reach a point.
+    pub(crate) fn reach(&mut self, p: Point) {
+        self.min = self.min.min(p);
+        self.max = self.max.max(p);
+    }
+
+    /// The four corners, in the order in which a rectangle is drawn.
+    pub(crate) fn corners(&self) -> [Point; 4] {
+        [self.min, pt(self.max.x, self.min.y), self.max, pt(self.min.x, self.max.y)]
+    }
+
     /// A place in the cell: 0 to 1 across and down for plain numbers, which may also lie outside, or extents.
     #[must_use]
     pub fn at(&self, across: impl Into<Along>, down: impl Into<Along>) -> Point {
-        self.corner + pt(across.into().0.of(self.size.x), down.into().0.of(self.size.y))
+        let size = self.size();
+        self.min + pt(across.into().0.of(size.x), down.into().0.of(size.y))
     }
 
     /// The left side's x.
     #[must_use]
     pub fn left(&self) -> f64 {
-        self.corner.x
+        self.min.x
     }
 
     /// The right side's x.
     #[must_use]
     pub fn right(&self) -> f64 {
-        self.corner.x + self.size.x
+        self.max.x
     }
 
     /// The y of the side with the least y: the upper one on a sheet with y down.
     #[must_use]
     pub fn top(&self) -> f64 {
-        self.corner.y
+        self.min.y
     }
 
     /// The y of the side with the greatest y: the lower one on a sheet with y down.
     #[must_use]
     pub fn bottom(&self) -> f64 {
-        self.corner.y + self.size.y
+        self.max.y
     }
 
     /// The middle.
     #[must_use]
     pub fn centre(&self) -> Point {
-        self.corner + self.size * 0.5
+        self.min.midpoint(self.max)
     }
 
     /// The cell with a margin taken off inside. Margins that meet leave a cell of no size, where they meet in
@@ -190,14 +124,15 @@ impl Cell {
     /// let page = cell((0.0, 0.0), 200.0, 100.0);
     /// assert_eq!(page.inset(10.0), cell((10.0, 10.0), 180.0, 80.0));
     /// assert_eq!(page.inset([part(0.25), 10.0.into()]), cell((50.0, 10.0), 100.0, 80.0));
-    /// assert_eq!(page.inset([0.0, 50.0, 0.0, 250.0]).size.x, 0.0);
+    /// assert_eq!(page.inset([0.0, 50.0, 0.0, 250.0]).size().x, 0.0);
     /// ```
     #[must_use]
     pub fn inset(&self, by: impl Into<Inset>) -> Self {
         let Inset([top, right, bottom, left]) = by.into();
-        let (x, width) = narrowed(self.size.x, left.of(self.size.x), right.of(self.size.x));
-        let (y, height) = narrowed(self.size.y, top.of(self.size.y), bottom.of(self.size.y));
-        Self { corner: self.corner + pt(x, y), size: pt(width, height) }
+        let size = self.size();
+        let (x, width) = narrowed(size.x, left.of(size.x), right.of(size.x));
+        let (y, height) = narrowed(size.y, top.of(size.y), bottom.of(size.y));
+        cell(self.min + pt(x, y), width, height)
     }
 
     /// The cell cut into columns and rows of even size, row by row from the top left. None without a column or a row.
@@ -206,8 +141,7 @@ impl Cell {
         let one = move |row: usize, column: usize| {
             let (from, to) =
                 (pt(column as f64, row as f64) / counts, pt(column as f64 + 1.0, row as f64 + 1.0) / counts);
-            let corner = whole.corner + whole.size * from;
-            Self { corner, size: whole.corner + whole.size * to - corner }
+            Self { min: whole.min + whole.size() * from, max: whole.min + whole.size() * to }
         };
         (0..rows).flat_map(move |row| (0..columns).map(move |column| one(row, column)))
     }
@@ -218,7 +152,7 @@ impl Cell {
     /// ```
     /// use chordane::prelude::*;
     /// let page = cell((0.0, 0.0), 100.0, 40.0);
-    /// let widths: Vec<f64> = page.split_across([part(0.2), 30.0.into()]).map(|cell| cell.size.x).collect();
+    /// let widths: Vec<f64> = page.split_across([part(0.2), 30.0.into()]).map(|cell| cell.size().x).collect();
     /// assert_eq!(widths, [20.0, 30.0, 50.0]);
     /// ```
     pub fn split_across<E: Into<Extent>>(
@@ -226,10 +160,8 @@ impl Cell {
         widths: impl IntoIterator<Item = E>,
     ) -> impl Iterator<Item = Self> {
         let whole = *self;
-        pieces(whole.size.x, widths).map(move |(from, width)| Self {
-            corner: whole.corner + pt(from, 0.0),
-            size: pt(width, whole.size.y),
-        })
+        pieces(whole.size().x, widths)
+            .map(move |(from, width)| cell(whole.min + pt(from, 0.0), width, whole.size().y))
     }
 
     /// The cell cut into rows of the given extents, from the top; as [`Cell::split_across`].
@@ -238,10 +170,8 @@ impl Cell {
         heights: impl IntoIterator<Item = E>,
     ) -> impl Iterator<Item = Self> {
         let whole = *self;
-        pieces(whole.size.y, heights).map(move |(from, height)| Self {
-            corner: whole.corner + pt(0.0, from),
-            size: pt(whole.size.x, height),
-        })
+        pieces(whole.size().y, heights)
+            .map(move |(from, height)| cell(whole.min + pt(0.0, from), whole.size().x, height))
     }
 }
 
@@ -279,12 +209,13 @@ fn pieces<E: Into<Extent>>(
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::number::part;
 
     #[test]
     fn a_grid_covers_its_cell_without_gaps() {
         let page = cell((3.0, -7.0), 100.0, 37.0);
         let cells: Vec<Cell> = page.grid(7, 3).collect();
-        assert_eq!((cells.len(), cells[0].corner), (21, page.corner));
+        assert_eq!((cells.len(), cells[0].min), (21, page.min));
         for row in cells.chunks(7) {
             for pair in row.windows(2) {
                 assert!((pair[0].right() - pair[1].left()).abs() < 1e-12);
@@ -302,9 +233,9 @@ mod tests {
         let page = cell((0.0, 0.0), 10.0, 20.0);
         assert_eq!(page.at(1.5, -0.5), pt(15.0, -10.0));
         assert_eq!(page.at(part(1.0) - 1.0, Extent::from(3.0)), pt(9.0, 3.0));
-        assert_eq!(cell((1.0, 2.0), -5.0, 5.0).size, pt(0.0, 5.0));
-        assert_eq!(page.inset([part(0.5), part(0.75)]).corner, pt(5.0, 10.0));
-        assert_eq!(page.split_down([15.0, 15.0]).map(|c| c.size.y).collect::<Vec<_>>(), [15.0, 5.0]);
-        assert_eq!(page.split_across([-3.0]).map(|c| c.size.x).collect::<Vec<_>>(), [0.0, 10.0]);
+        assert_eq!(cell((1.0, 2.0), -5.0, 5.0).size(), pt(0.0, 5.0));
+        assert_eq!(page.inset([part(0.5), part(0.75)]).min, pt(5.0, 10.0));
+        assert_eq!(page.split_down([15.0, 15.0]).map(|c| c.size().y).collect::<Vec<_>>(), [15.0, 5.0]);
+        assert_eq!(page.split_across([-3.0]).map(|c| c.size().x).collect::<Vec<_>>(), [0.0, 10.0]);
     }
 }

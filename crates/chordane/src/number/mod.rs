@@ -4,13 +4,15 @@
 
 mod angle;
 mod cell;
+mod extent;
 mod places;
 mod point;
 mod range;
 mod roots;
 
 pub use angle::{Angle, around, between, deg, rad, turns};
-pub use cell::{Along, Cell, Extent, Inset, cell, part};
+pub use cell::{Cell, cell};
+pub use extent::{Along, Extent, Inset, part};
 pub use places::golden_places;
 pub use point::{Point, polar, pt};
 pub use range::{rescale, smoothstep};

@@ -28,19 +28,20 @@ impl Cell {
     /// let comb: Vec<Cell> = cell((0.0, 0.0), 350.0, 200.0).honeycomb(3, 2).collect();
     /// assert_eq!(comb.len(), 6);
     /// // Of the same width, and half a cell apart.
-    /// assert!((comb[3].left() - comb[0].left() - 0.5 * comb[0].size.x).abs() < 1e-9);
+    /// assert!((comb[3].left() - comb[0].left() - 0.5 * comb[0].size().x).abs() < 1e-9);
     /// ```
     pub fn honeycomb(&self, columns: usize, rows: usize) -> impl Iterator<Item = Self> + use<> {
         let shift = if rows > 1 { 0.5 } else { 0.0 };
         let (across, down) = (columns as f64 + shift, 0.75 * rows.saturating_sub(1) as f64 + 1.0);
         // A hexagon that stands on a corner is so much higher than wide.
         let slender = 2.0 / 3.0_f64.sqrt();
-        let width = (self.size.x / across).min(self.size.y / (down * slender));
+        let whole = self.size();
+        let width = (whole.x / across).min(whole.y / (down * slender));
         let size = pt(width, width * slender);
         let corner = self.centre() - size * pt(across, down) * 0.5;
         let one = move |row: usize, column: usize| {
             let right = column as f64 + if row % 2 == 1 { shift } else { 0.0 };
-            Self { corner: corner + size * pt(right, 0.75 * row as f64), size }
+            super::cell(corner + size * pt(right, 0.75 * row as f64), size.x, size.y)
         };
         (0..rows).flat_map(move |row| (0..columns).map(move |column| one(row, column)))
     }

@@ -14,7 +14,7 @@ impl Arc {
     /// [`Arc::unsquashed`].
     #[must_use]
     pub fn inscribed(cell: &Cell, start: Angle, sweep: Angle) -> Self {
-        Self { centre: cell.centre(), radii: cell.size * 0.5, tilt: Angle::ZERO, start, sweep }
+        Self { centre: cell.centre(), radii: cell.size() * 0.5, tilt: Angle::ZERO, start, sweep }
     }
 
     /// The same ellipse from one angle to another, both as they are seen from the centre (clockwise from +x).

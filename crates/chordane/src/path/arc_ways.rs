@@ -4,6 +4,7 @@
 //! no circle can do what is asked, so that the pen always arrives.
 
 use super::{Arc, ArcSegment, Pen};
+use crate::ground::Named;
 use crate::number::{Angle, Point, deg, rad};
 
 /// Which of the four ways between two points an arc of given radii takes.
@@ -17,6 +18,14 @@ pub enum ArcWay {
     LongClockwise,
     /// The longer way, anticlockwise.
     LongAnticlockwise,
+}
+
+impl Named for ArcWay {
+    const WHAT: &'static str = "way";
+    const NAMES: &'static [&'static str] =
+        &["short clockwise", "short anticlockwise", "long clockwise", "long anticlockwise"];
+    const VALUES: &'static [Self] =
+        &[Self::ShortClockwise, Self::ShortAnticlockwise, Self::LongClockwise, Self::LongAnticlockwise];
 }
 
 impl ArcWay {

@@ -1,63 +1,7 @@
 //! Bounds: the smallest upright rectangle round the points, or round the curve itself.
 
 use super::{Contour, Path, Segment};
-use crate::number::Point;
-
-/// An upright rectangle, by its least and greatest corner.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Bounds {
-    /// The corner with the least x and y: top left on a sheet with y down.
-    pub min: Point,
-    /// The corner with the greatest x and y: bottom right on a sheet with y down.
-    pub max: Point,
-}
-
-impl Bounds {
-    /// The bounds of some points; `None` without a point.
-    #[must_use]
-    pub fn of(points: impl IntoIterator<Item = Point>) -> Option<Self> {
-        let mut points = points.into_iter();
-        let first = points.next()?;
-        let mut bounds = Self { min: first, max: first };
-        points.for_each(|p| bounds.reach(p));
-        Some(bounds)
-    }
-
-    /// Width and height.
-    #[must_use]
-    pub fn size(&self) -> Point {
-        self.max - self.min
-    }
-
-    /// The middle.
-    #[must_use]
-    pub fn centre(&self) -> Point {
-        self.min.midpoint(self.max)
-    }
-
-    /// Whether a point lies inside or on the rim.
-    #[must_use]
-    pub fn contains(&self, p: Point) -> bool {
-        p.cmpge(self.min).all() && p.cmple(self.max).all()
-    }
-
-    /// The bounds of both.
-    #[must_use]
-    pub fn union(self, other: Self) -> Self {
-        Self { min: self.min.min(other.min), max: self.max.max(other.max) }
-    }
-
-    /// Grows to reach a point.
-    /// The box with so much more on every side.
-    pub(crate) fn grown(self, by: f64) -> Self {
-        Self { min: self.min - Point::splat(by), max: self.max + Point::splat(by) }
-    }
-
-    pub(crate) fn reach(&mut self, p: Point) {
-        self.min = self.min.min(p);
-        self.max = self.max.max(p);
-    }
-}
+use crate::number::Cell;
 
 impl Segment {
     /// The tight bounds of the segment.
@@ -65,8 +9,8 @@ impl Segment {
     /// They contain every point that [`Segment::at`] gives, to the rounding of its last digit, and touch the
     /// curve on each side.
     #[must_use]
-    pub fn bounds(&self) -> Bounds {
-        let mut bounds = Bounds { min: self.from(), max: self.from() };
+    pub fn bounds(&self) -> Cell {
+        let mut bounds = Cell { min: self.from(), max: self.from() };
         bounds.reach(self.to());
         for share in self.turns().into_iter().flatten().flatten() {
             bounds.reach(self.at(share));
@@ -112,8 +56,8 @@ pub(crate) fn quadratic_roots(a: f64, b: f64, c: f64) -> [Option<f64>; 2] {
 impl Contour {
     /// The tight bounds of the contour's line.
     #[must_use]
-    pub fn bounds(&self) -> Bounds {
-        let mut bounds = Bounds { min: self.start(), max: self.start() };
+    pub fn bounds(&self) -> Cell {
+        let mut bounds = Cell { min: self.start(), max: self.start() };
         for segment in self.segments() {
             match segment {
                 Segment::Line { to, .. } => bounds.reach(to),
@@ -123,11 +67,11 @@ impl Contour {
         bounds
     }
 
-    /// Bounds of all the points that are stored, control points included: quick, and never smaller than the
+    /// Cell of all the points that are stored, control points included: quick, and never smaller than the
     /// tight bounds. Arcs, which have no control points, count by their tight bounds.
     #[must_use]
-    pub fn control_bounds(&self) -> Bounds {
-        let mut bounds = Bounds { min: self.start(), max: self.start() };
+    pub fn control_bounds(&self) -> Cell {
+        let mut bounds = Cell { min: self.start(), max: self.start() };
         for segment in self.segments() {
             match segment {
                 Segment::Line { to, .. } => bounds.reach(to),
@@ -157,13 +101,13 @@ impl Path {
     /// assert_eq!(bounds.max, pt(15.0, 25.0));
     /// ```
     #[must_use]
-    pub fn bounds(&self) -> Option<Bounds> {
-        self.contours().iter().map(Contour::bounds).reduce(Bounds::union)
+    pub fn bounds(&self) -> Option<Cell> {
+        self.contours().iter().map(Contour::bounds).reduce(Cell::union)
     }
 
-    /// Bounds of all stored points; see [`Contour::control_bounds`].
+    /// Cell of all stored points; see [`Contour::control_bounds`].
     #[must_use]
-    pub fn control_bounds(&self) -> Option<Bounds> {
-        self.contours().iter().map(Contour::control_bounds).reduce(Bounds::union)
+    pub fn control_bounds(&self) -> Option<Cell> {
+        self.contours().iter().map(Contour::control_bounds).reduce(Cell::union)
     }
 }

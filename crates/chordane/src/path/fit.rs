@@ -1,7 +1,7 @@
 //! Fitting a path into a cell.
 
 use super::{Affine, Path};
-use crate::fault::{Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, Named};
 use crate::number::{Cell, Point};
 
 /// How a path is fitted into a cell; see [`Path::fitted`].
@@ -14,6 +14,12 @@ pub enum Fit {
     Cover,
     /// To the cell's own proportions: it is stretched if it has others.
     Stretch,
+}
+
+impl Named for Fit {
+    const WHAT: &'static str = "way to fit";
+    const NAMES: &'static [&'static str] = &["contain", "cover", "stretch"];
+    const VALUES: &'static [Self] = &[Self::Contain, Self::Cover, Self::Stretch];
 }
 
 impl Path {
@@ -33,16 +39,16 @@ impl Path {
     /// ```
     #[must_use]
     pub fn fitted(&self, cell: &Cell, fit: Fit) -> Self {
-        if !cell.corner.is_finite() || !cell.size.is_finite() {
+        if !cell.min.is_finite() || !cell.max.is_finite() {
             let (contours, rule, mut fault) = self.clone().into_parts();
-            let bad = if cell.corner.is_finite() { cell.size } else { cell.corner };
+            let bad = if cell.min.is_finite() { cell.size() } else { cell.min };
             fault.note(Fault::new("fitted", FaultKind::PointNotFinite { x: bad.x, y: bad.y }));
             return Self::from_parts(contours, rule, fault);
         }
         let Some(bounds) = self.bounds() else { return self.clone() };
         let size = bounds.size();
         let has_size = [size.x > 0.0, size.y > 0.0];
-        let ratio = cell.size / size;
+        let ratio = cell.size() / size;
         let even = match (fit, has_size) {
             (_, [false, false]) => 1.0,
             (_, [true, false]) => ratio.x,

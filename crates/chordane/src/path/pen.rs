@@ -4,7 +4,7 @@
 //! last segment arrived. It starts out heading along +x.
 
 use super::{Arc, ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point, polar, rad};
 
 /// Sets a pen down at a point, to begin a path.

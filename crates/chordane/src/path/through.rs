@@ -8,7 +8,7 @@ use std::sync::Arc as Shared;
 
 use super::tangents::{self, End, Run};
 use super::{ArcSegment, ContourBuilder, Path, Tag};
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind, Named};
 use crate::number::{Angle, Point, rad};
 
 /// A vertex of a smooth curve: where it is, and how the curve passes it.
@@ -92,6 +92,12 @@ pub enum Spacing {
     Centripetal,
     /// A stretch counts by its length: round, with wide bows between far points.
     Chordal,
+}
+
+impl Named for Spacing {
+    const WHAT: &'static str = "spacing";
+    const NAMES: &'static [&'static str] = &["uniform", "centripetal", "chordal"];
+    const VALUES: &'static [Self] = &[Self::Uniform, Self::Centripetal, Self::Chordal];
 }
 
 /// How an open run begins and ends.

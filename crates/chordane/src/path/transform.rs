@@ -1,7 +1,7 @@
 //! Affine transforms of paths. Arcs stay arcs.
 
 use super::{ArcSegment, Contour, ContourBuilder, Path, Segment, Tag, Verb};
-use crate::fault::{Fault, FaultKind};
+use crate::ground::{Fault, FaultKind};
 use crate::number::{Angle, Point, deg};
 
 /// An affine transform: a linear map (its columns are the images of the x and y steps), then a move.
@@ -141,7 +141,7 @@ mod tests {
     #[test]
     fn a_circle_flattened_to_a_line_still_reaches_as_far() {
         let flat = circle(pt(0.0, 0.0), 10.0).scaled_by((1.0, 0.0));
-        assert_eq!(flat.bounds().unwrap(), Bounds::of([pt(-10.0, 0.0), pt(10.0, 0.0)]).unwrap());
+        assert_eq!(flat.bounds().unwrap(), Cell::of([pt(-10.0, 0.0), pt(10.0, 0.0)]).unwrap());
     }
 
     #[test]

@@ -6,7 +6,7 @@ use std::ops::Range;
 use quick_xml::events::{BytesStart, Event};
 use quick_xml::{Reader, XmlVersion};
 
-use super::svg::ReadError;
+use super::error::{ReadError, line_of};
 
 /// Elements inside one another: deeper is a document gone wrong, and each level takes some of the machine's stack.
 const MOST_DEPTH: usize = 128;
@@ -139,9 +139,4 @@ impl<'a> Document<'a> {
     pub(super) fn attribute(&self, of: &Element<'a>, name: &str) -> Option<&str> {
         self.attributes(of).find(|(key, _)| *key == name).map(|(_, value)| value)
     }
-}
-
-/// The line of a place in a text, counted from 1.
-pub(super) fn line_of(text: &str, at: usize) -> usize {
-    text.as_bytes().iter().take(at).filter(|byte| **byte == b'\n').count() + 1
 }

@@ -5,7 +5,7 @@ use std::io::Cursor;
 use quick_xml::Reader;
 use quick_xml::events::Event;
 
-use crate::draw::METADATA;
+use crate::write::METADATA;
 
 /// The metadata of an SVG document or a PNG file, as [`Sheet::metadata`](crate::sheet::Sheet::metadata) gave it; none where
 /// there is none, or where the bytes are no such file. Nothing else of the picture is read.

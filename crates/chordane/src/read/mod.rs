@@ -2,11 +2,12 @@
 
 mod attributes;
 mod document;
+mod error;
 mod metadata;
 mod properties;
 mod shapes;
 mod svg;
 mod viewport;
 
+pub use error::{ReadError, SvgNote, SvgReading};
 pub use metadata::read_metadata;
-pub use svg::{ReadError, SvgNote, SvgReading};

@@ -1,15 +1,15 @@
 //! An SVG document as a sheet: shapes, groups, transforms, `use`, and the paints that shapes inherit.
 
 use std::collections::HashMap;
-use std::fmt;
 
 use super::attributes::{self, Along, length, share, with_unit};
-use super::document::{Document, Element, line_of};
+use super::document::{Document, Element};
+use super::error::{ReadError, SvgNote, SvgReading};
 use super::properties::{Paint, Properties, Taken, paint_of};
 use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
-use crate::number::Point;
-use crate::path::{Affine, Bounds};
+use crate::number::{Cell, Point};
+use crate::path::Affine;
 use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, group, sheet};
 
 /// Shapes that `use` can make of a document, at most: a few lines that use one another can stand for billions.
@@ -17,99 +17,6 @@ const MOST_SHAPES: usize = 2_000_000;
 
 /// The size of a document that does not say it.
 const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
-
-/// Why a document could not be read.
-#[derive(Clone, Debug, PartialEq, Eq)]
-#[non_exhaustive]
-pub enum ReadError {
-    /// The bytes are not UTF-8 text.
-    NotText {
-        /// The first byte that is none, counted from 0.
-        byte: usize,
-    },
-    /// The text is not well-formed XML.
-    NotXml {
-        /// The line, counted from 1.
-        line: usize,
-        /// What is wrong there.
-        what: String,
-    },
-    /// The document has no `svg` element to begin with.
-    NoSvg,
-    /// Elements lie too many levels inside one another.
-    TooDeep {
-        /// The line, counted from 1.
-        line: usize,
-        /// How many levels are allowed.
-        limit: usize,
-    },
-    /// The document stands for more shapes than can be drawn.
-    TooMany {
-        /// How many are allowed.
-        limit: usize,
-    },
-}
-
-impl ReadError {
-    pub(super) fn broken(text: &str, at: usize, what: &str) -> Self {
-        Self::NotXml { line: line_of(text, at), what: what.trim_end_matches('.').to_owned() }
-    }
-}
-
-impl fmt::Display for ReadError {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        match self {
-            Self::NotText { byte } => write!(f, "byte {byte} is not UTF-8; save the document as UTF-8 text"),
-            Self::NotXml { line, what } => write!(f, "line {line}: this is not well-formed XML: {what}"),
-            Self::NoSvg => f.write_str("there is no <svg> element; give an SVG document"),
-            Self::TooDeep { line, limit } => {
-                write!(
-                    f,
-                    "line {line}: elements lie more than {limit} deep inside one another; flatten the groups"
-                )
-            }
-            Self::TooMany { limit } => {
-                write!(
-                    f,
-                    "the document stands for more than {limit} shapes; look for `use` elements that multiply one another"
-                )
-            }
-        }
-    }
-}
-
-impl std::error::Error for ReadError {}
-
-/// Something in a document that is not understood, once for each kind.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct SvgNote {
-    /// What it is, and what is done instead.
-    pub what: String,
-    /// How often it comes.
-    pub count: usize,
-    /// The line of the first one, counted from 1.
-    pub line: usize,
-}
-
-impl fmt::Display for SvgNote {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        write!(f, "line {}: {}", self.line, self.what)?;
-        match self.count {
-            1 => Ok(()),
-            2 => f.write_str(" (and once more)"),
-            more => write!(f, " (and {} times more)", more - 1),
-        }
-    }
-}
-
-/// A document that was read: the sheet, and what was not understood.
-#[derive(Clone, Debug)]
-pub struct SvgReading {
-    /// The sheet.
-    pub sheet: Sheet,
-    /// What was not understood, in the order in which it was met.
-    pub notes: Vec<SvgNote>,
-}
 
 impl Sheet {
     /// Reads an SVG document (SVG 1.1 and 2): paths, basic shapes, groups, transforms, `use`, `symbol` and `defs`,
@@ -177,7 +84,7 @@ struct Inherited {
 
 /// The view box of the document, and where it is put on the sheet.
 struct RootPlace {
-    view: Bounds,
+    view: Cell,
     transform: Affine,
 }
 
@@ -247,14 +154,14 @@ impl<'a> Walk<'a> {
             (None, None) => basis,
         };
         // A document without a view box is drawn in pixels, whatever its size is given in.
-        let view = view.unwrap_or(Bounds { min: Point::ZERO, max: size * unit.pixels() });
+        let view = view.unwrap_or(Cell { min: Point::ZERO, max: size * unit.pixels() });
         let mut blank = sheet(size.x, size.y).unit(unit);
         let mut corner = Point::ZERO;
         if view.min == size * -0.5 {
             blank = blank.centred();
             corner = view.min;
         }
-        let shown = Bounds { min: corner, max: corner + size };
+        let shown = Cell { min: corner, max: corner + size };
         let transform = fitted(&view, &shown, document.attribute(root, "preserveAspectRatio"));
         (blank, RootPlace { view, transform })
     }
@@ -514,7 +421,7 @@ impl<'a> Walk<'a> {
             wide.or_else(|| own("width", Along::X)).unwrap_or(viewport.x),
             high.or_else(|| own("height", Along::Y)).unwrap_or(viewport.y),
         );
-        let place = Bounds { min: corner, max: corner + sides };
+        let place = Cell { min: corner, max: corner + sides };
         match document.attribute(element, "viewBox").and_then(view_box) {
             Some(view) if sides.min_element() > 0.0 => {
                 let how = document.attribute(element, "preserveAspectRatio");

@@ -1,22 +1,22 @@
 //! How a view box is fitted into the place it is shown at.
 
 use super::attributes::numbers;
-use crate::number::Point;
-use crate::path::{Affine, Bounds};
+use crate::number::{Cell, Point};
+use crate::path::Affine;
 
 /// A view box, if the text is one with a size.
-pub(super) fn view_box(text: &str) -> Option<Bounds> {
+pub(super) fn view_box(text: &str) -> Option<Cell> {
     match numbers(text)?.as_slice() {
         &[x, y, width, height] if width > 0.0 && height > 0.0 => {
             let min = Point::new(x, y);
-            Some(Bounds { min, max: min + Point::new(width, height) })
+            Some(Cell { min, max: min + Point::new(width, height) })
         }
         _ => None,
     }
 }
 
 /// The transform that fits a view box into a place, as `preserveAspectRatio` says.
-pub(super) fn fitted(view: &Bounds, place: &Bounds, how: Option<&str>) -> Affine {
+pub(super) fn fitted(view: &Cell, place: &Cell, how: Option<&str>) -> Affine {
     let scale = place.size() / view.size();
     let mut words = how.unwrap_or("xMidYMid").split_whitespace().filter(|word| *word != "defer");
     let align = words.next().unwrap_or("xMidYMid");
@@ -50,7 +50,7 @@ mod tests {
     #[test]
     fn every_way_to_fit() {
         let view = view_box("10 20 100 50").unwrap();
-        let place = Bounds { min: pt(0.0, 0.0), max: pt(200.0, 200.0) };
+        let place = Cell { min: pt(0.0, 0.0), max: pt(200.0, 200.0) };
         let corner = |how: &str| fitted(&view, &place, Some(how)).transform_point2(pt(10.0, 20.0));
         assert_eq!(corner("none"), pt(0.0, 0.0));
         assert_eq!(fitted(&view, &place, Some("none")).transform_point2(view.max), pt(200.0, 200.0));

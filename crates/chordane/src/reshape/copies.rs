@@ -1,7 +1,7 @@
 //! A path beside its mirror image, and turned round a centre many times.
 
 use super::Reshape;
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Angle, Point, around};
 use crate::path::{Affine, Path, by};
 

@@ -5,7 +5,7 @@
 //! at the worst point (Schneider, "An algorithm for automatically fitting digitized curves", 1990).
 
 use super::Reshape;
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Angle, Point, deg};
 use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
 

@@ -1,135 +1,205 @@
-//! Dashes: the parts of a line that a pattern of lengths leaves.
+//! Dashes as a reshape: the pieces that a pattern of lengths leaves, with curves kept.
 
-use super::flat::Polyline;
-use crate::number::Point;
+use super::Reshape;
+use super::corners::corner_distances;
+use super::pattern::MOST_DASHES;
+use crate::ground::{Carried, Fault, FaultKind};
+use crate::path::{Contour, Path};
 
-/// A contour that would fall into more dashes than this is left whole: they would be finer than anything that can
-/// be seen, and would fill the memory.
-pub const MOST_DASHES: usize = 1_000_000;
+/// How a pattern is made to fit the line.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Fitted {
+    No,
+    /// A whole number of patterns on each contour.
+    Whole,
+    /// A dash round each corner, and a whole number of patterns from corner to corner.
+    Corners,
+}
 
-/// Calls `dash` with each part of a line that the pattern leaves.
+/// A line in pieces: lengths of line and gap in turn, in sheet units, along each contour from its start.
 ///
-/// The pattern is lengths of line and gap in turn; an odd number of lengths is gone through twice, as the SVG
-/// recommendation says. A positive offset begins that far into the pattern. Without any length above zero, and
-/// where there would be more than [`MOST_DASHES`], the line is left whole. On a closed contour the pattern begins
-/// at its first vertex.
-pub(super) fn dashed(line: &Polyline, pattern: &[f64], offset: f64, mut dash: impl FnMut(&Polyline)) {
-    let period: f64 = pattern.iter().sum();
-    let length: f64 = sides(line).map(|(a, b, _)| a.distance(b)).sum();
-    let even_period = if pattern.len() % 2 == 1 { 2.0 * period } else { period };
-    let dashes = length / even_period * pattern.len().max(1) as f64;
-    if !(period > 0.0 && period.is_finite() && dashes < MOST_DASHES as f64) || line.points.len() < 2 {
-        return dash(line);
+/// An odd number of lengths is gone through twice. A pattern without a length above zero leaves the path whole, as does
+/// one that would give more than [`MOST_DASHES`] dashes on a contour. The pieces are open contours; arcs and curves stay
+/// what they are. With the whole length in the pattern a line is drawn in from nothing; [`Trim`](super::Trim) says it
+/// plainly.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let spar = start((0.0, 0.0)).line((32.0, 0.0)).open();
+/// assert_eq!(spar.then(Dash::new([10.0, 5.0])).data(), "M0 0H10M15 0H25M30 0H32");
+/// assert_eq!(spar.then(Dash::new([10.0, 5.0]).offset(8.0)).data(), "M0 0H2M7 0H17M22 0H32");
+/// // Stretched a little, so that it ends with a whole dash.
+/// let spar = start((0.0, 0.0)).line((28.0, 0.0)).open();
+/// assert_eq!(spar.then(Dash::new([8.0, 4.0]).fitted()).data(), "M0 0H7M10.5 0H17.5M21 0H28");
+/// ```
+#[derive(Clone, Debug, PartialEq)]
+pub struct Dash {
+    pattern: Vec<f64>,
+    offset: f64,
+    fitted: Fitted,
+}
+
+impl Dash {
+    /// Lengths of line and gap in turn. A negative length is a fault.
+    #[must_use]
+    pub fn new(pattern: impl Into<Vec<f64>>) -> Self {
+        Self { pattern: pattern.into(), offset: 0.0, fitted: Fitted::No }
     }
-    let mut lengths = pattern.iter().copied().enumerate().cycle();
-    let mut drawing = true;
-    let mut left = {
-        let mut into = offset.rem_euclid(even_period);
-        loop {
-            let Some((_, length)) = lengths.next() else { return };
-            // A length of zero is a dot, and counts when the line begins right on it.
-            if into < length || (into == 0.0 && length == 0.0) {
-                break length - into;
+
+    /// The same, beginning so far into the pattern. Counting it up draws the dashes back toward the start.
+    #[must_use]
+    pub fn offset(mut self, offset: f64) -> Self {
+        self.offset = offset;
+        self
+    }
+
+    /// The same, stretched or squeezed so that a whole number of patterns goes on each contour: round a closed one, or
+    /// from a whole dash at the start of an open one to a whole dash at its end.
+    #[must_use]
+    pub fn fitted(mut self) -> Self {
+        self.fitted = Fitted::Whole;
+        self
+    }
+
+    /// The same, stretched or squeezed from corner to corner, so that the middle of a dash lies on every corner. The
+    /// offset is not used then.
+    #[must_use]
+    pub fn to_corners(mut self) -> Self {
+        self.fitted = Fitted::Corners;
+        self
+    }
+
+    fn check(&self) -> Carried {
+        let mut fault = Carried::default();
+        fault.finite("dashed", "dash offset", self.offset);
+        for length in &self.pattern {
+            fault.not_negative("dashed", "dash length", *length);
+        }
+        fault
+    }
+
+    /// The stretches of a line of some length that are drawn: from where to where.
+    fn stretches(&self, contour: &Contour, corners: &[f64], length: f64) -> Option<Vec<(f64, f64)>> {
+        let mut pattern = self.pattern.clone();
+        if pattern.len() % 2 == 1 {
+            pattern.extend_from_within(..);
+        }
+        let period: f64 = pattern.iter().sum();
+        let sound = period > 0.0 && period.is_finite() && length > 0.0;
+        if !sound || length / period * pattern.len() as f64 > 2.0 * MOST_DASHES as f64 {
+            return None;
+        }
+        let first = pattern.first().copied().unwrap_or(0.0);
+        let mut drawn = Vec::new();
+        match self.fitted {
+            Fitted::No => lay(&mut drawn, &pattern, 1.0, self.offset, (0.0, length)),
+            Fitted::Whole if contour.is_closed() => {
+                let scale = length / (period * (length / period).round().max(1.0));
+                lay(&mut drawn, &pattern, scale, self.offset * scale, (0.0, length));
             }
-            into -= length;
-            drawing = !drawing;
-        }
-    };
-    let mut part = Polyline::default();
-    if drawing {
-        part.push(line.points.first().copied().unwrap_or_default(), true);
-    }
-    for (from, to, corner) in sides(line) {
-        let side = from.distance(to);
-        let mut done = 0.0;
-        while left < side - done {
-            done += left;
-            let here = from.lerp(to, done / side);
-            if drawing {
-                part.push(here, true);
-                finish(&mut part, to - from, &mut dash);
-            } else {
-                part.clear();
-                part.push(here, true);
+            Fitted::Whole => {
+                let whole = period * ((length - first) / period).round().max(0.0) + first;
+                let scale = length / whole;
+                lay(&mut drawn, &pattern, scale, self.offset * scale, (0.0, length));
             }
-            drawing = !drawing;
-            left = lengths.next().map_or(f64::INFINITY, |(_, length)| length);
+            Fitted::Corners => {
+                let mut ends = corners.to_vec();
+                match (contour.is_closed(), ends.first()) {
+                    (true, Some(first)) => ends.push(first + length),
+                    (true, None) => ends.extend([0.0, length]),
+                    _ => {}
+                }
+                for pair in ends.windows(2) {
+                    let &[from, to] = pair else { continue };
+                    let scale = (to - from) / (period * ((to - from) / period).round().max(1.0));
+                    lay(&mut drawn, &pattern, scale, 0.5 * first * scale, (from, to));
+                }
+            }
         }
-        left -= side - done;
-        if drawing {
-            part.push(to, corner);
-        }
-    }
-    if drawing {
-        let direction = line.points.last().copied().unwrap_or_default()
-            - part.points.first().copied().unwrap_or_default();
-        finish(&mut part, direction, &mut dash);
+        Some(joined(drawn, contour.is_closed(), length))
     }
 }
 
-/// Hands over a dash. One of no length keeps the direction of its line: it is drawn out by next to nothing.
-fn finish(part: &mut Polyline, direction: Point, dash: &mut impl FnMut(&Polyline)) {
-    if let [only] = part.points[..] {
-        let step = direction.normalize_or_zero() * 1e-9 * only.abs().max_element().max(1.0);
-        part.push(only + step, true);
-    }
-    dash(part);
-    part.clear();
-}
-
-/// The sides of a line with whether they end at a corner, closing side included.
-fn sides(line: &Polyline) -> impl Iterator<Item = (Point, Point, bool)> {
-    let pairs = line.points.windows(2).zip(line.corners.iter().skip(1));
-    let home = match (line.points.first(), line.points.last()) {
-        (Some(first), Some(last)) if line.closed && first != last => Some((*last, *first, true)),
-        _ => None,
-    };
-    pairs.map(|(pair, corner)| (pair[0], pair[1], *corner)).chain(home)
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::number::pt;
-
-    fn parts(points: &[(f64, f64)], closed: bool, pattern: &[f64], offset: f64) -> Vec<Vec<Point>> {
-        let mut line = Polyline { closed, ..Polyline::default() };
-        points.iter().for_each(|p| line.push((*p).into(), true));
-        let mut all = Vec::new();
-        dashed(&line, pattern, offset, |part| all.push(part.points.clone()));
-        all
-    }
-
-    #[test]
-    fn lengths_and_gaps_take_turns_round_corners() {
-        let bent = [(0.0, 0.0), (10.0, 0.0), (10.0, 10.0)];
-        assert_eq!(
-            parts(&bent, false, &[8.0, 4.0], 0.0),
-            [vec![pt(0.0, 0.0), pt(8.0, 0.0)], vec![pt(10.0, 2.0), pt(10.0, 10.0)]]
-        );
-        // An odd pattern takes turns with itself; an offset begins inside it.
-        assert_eq!(parts(&bent, false, &[7.0], 7.0), [vec![pt(7.0, 0.0), pt(10.0, 0.0), pt(10.0, 4.0)]]);
-        assert_eq!(parts(&bent, false, &[7.0], -7.0), [vec![pt(7.0, 0.0), pt(10.0, 0.0), pt(10.0, 4.0)]]);
-    }
-
-    #[test]
-    fn a_pattern_without_length_leaves_the_line_whole() {
-        let line = [(0.0, 0.0), (10.0, 0.0)];
-        for pattern in [&[][..], &[0.0, 0.0], &[1e-12]] {
-            assert_eq!(parts(&line, false, pattern, 0.0), [vec![pt(0.0, 0.0), pt(10.0, 0.0)]]);
+/// The dashes of a pattern from one distance to another, begun so far into it.
+fn lay(drawn: &mut Vec<(f64, f64)>, pattern: &[f64], scale: f64, offset: f64, (from, to): (f64, f64)) {
+    let period: f64 = pattern.iter().sum::<f64>() * scale;
+    let mut at = from - offset.rem_euclid(period);
+    // A last digit too long is no dash of its own.
+    let close = to - 1e-9 * (to - from);
+    while at < close {
+        for pair in pattern.chunks(2) {
+            let &[dash, gap] = pair else { continue };
+            let (begin, end) = (at, at + dash * scale);
+            if end > from && begin < close {
+                drawn.push((begin.max(from), end.min(to)));
+            }
+            at = end + gap * scale;
         }
     }
+}
 
-    #[test]
-    fn dashes_of_no_length_are_dots_with_a_direction() {
-        let dots = parts(&[(0.0, 0.0), (10.0, 0.0)], false, &[0.0, 4.0], 0.0);
-        assert_eq!(dots.len(), 3);
-        assert!(dots.iter().all(|dot| dot.len() == 2 && dot[1].x > dot[0].x && dot[1].y == dot[0].y));
+/// Stretches that touch become one; on a closed contour those at its end run on over its start.
+fn joined(drawn: Vec<(f64, f64)>, closed: bool, length: f64) -> Vec<(f64, f64)> {
+    let near = 1e-9 * length;
+    let mut all: Vec<(f64, f64)> = Vec::with_capacity(drawn.len());
+    for (from, to) in drawn {
+        match all.last_mut().filter(|(_, end)| from - *end <= near) {
+            Some((_, end)) => *end = to,
+            None => all.push((from, to)),
+        }
     }
+    if closed
+        && all.len() > 1
+        && let (Some(&(first, end)), Some(&(_, last))) = (all.first(), all.last())
+        && first + length - last <= near
+    {
+        all.remove(0);
+        if let Some((_, to)) = all.last_mut() {
+            *to = end + length;
+        }
+    }
+    all
+}
 
-    #[test]
-    fn a_closed_line_is_dashed_over_its_closing_side() {
-        let square = [(0.0, 0.0), (10.0, 0.0), (10.0, 10.0), (0.0, 10.0)];
-        assert_eq!(parts(&square, true, &[2.0, 8.0], 0.0).len(), 4);
+impl Reshape for Dash {
+    fn reshape(&self, path: &Path) -> Path {
+        let mut fault = path.carried().clone();
+        fault.take_from(&self.check());
+        if fault.get().is_some() {
+            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
+        }
+        let mut dashes: Vec<Contour> = Vec::new();
+        for contour in path.contours() {
+            let (corners, length) = corner_distances(contour);
+            let Some(stretches) = self.stretches(contour, &corners, length) else {
+                dashes.push(contour.clone());
+                continue;
+            };
+            if dashes.len() + stretches.len() > MOST_DASHES {
+                let (what, count) = ("dashes", dashes.len() + stretches.len());
+                fault.note(Fault::new("dashed", FaultKind::TooMany { what, count, limit: MOST_DASHES }));
+                break;
+            }
+            let Ok(survey) = Path::from_contours([contour.clone()]).survey() else { continue };
+            for (from, to) in stretches {
+                if contour.is_closed() && to - from >= length * (1.0 - 1e-12) {
+                    dashes.push(contour.clone());
+                    continue;
+                }
+                let within = |at: f64| if contour.is_closed() && at > length { at - length } else { at };
+                // A dash of no length is a dot; it keeps its direction by being drawn out by next to nothing.
+                let to = to.max(from + 1e-9 * length);
+                dashes.extend(survey.section(within(from), within(to)).contours().iter().cloned());
+            }
+        }
+        Path::from_parts(dashes, path.fill_rule(), fault)
+    }
+}
+
+impl Path {
+    /// The path in dashes: lengths of line and gap in turn; see [`Dash`].
+    #[must_use]
+    pub fn dashed(&self, pattern: impl Into<Vec<f64>>) -> Self {
+        self.then(Dash::new(pattern))
     }
 }

@@ -5,7 +5,7 @@
 
 use std::sync::Arc as Shared;
 
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Pen, Segment, Tag};
 

@@ -1,15 +1,19 @@
 //! Reshapes: a path in, a path out.
 
 mod chain;
+mod chords;
 mod copies;
 mod corners;
 mod curve_fit;
 mod dash;
-mod dashes;
+mod edging;
 mod edit;
+mod flank;
 mod flat;
 mod nib;
+mod offset;
 mod outline;
+mod pattern;
 mod round;
 mod shake;
 mod stamp;
@@ -22,11 +26,12 @@ mod waves;
 pub use chain::{Chain, Reshape};
 pub use copies::{Mirror, Spin};
 pub use curve_fit::CurveFit;
-pub use dash::MOST_DASHES;
-pub use dashes::Dash;
+pub use dash::Dash;
 pub use edit::VertexAt;
 pub use nib::Nib;
+pub use offset::Offset;
 pub use outline::{Cap, Join, Outline};
+pub use pattern::MOST_DASHES;
 pub use round::Round;
 pub use shake::Shake;
 pub use stamp::{Stamp, StampPlace};
@@ -36,7 +41,6 @@ pub use trim::Trim;
 pub use warp::{Bend, Warp};
 pub use waves::Ripple;
 
-pub(crate) use corners::{SMOOTH, jump};
+pub(crate) use corners::jump;
 pub(crate) use edit::handles;
 pub(crate) use flat::FlatPath;
-pub(crate) use outline::FINE;

@@ -1,7 +1,7 @@
 //! Strokes of a broad nib, whose width differs with the direction of the line.
 
 use super::outline::{Cap, Join, Outline};
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};
 
@@ -103,7 +103,7 @@ impl Path {
         let to_nib = by::rotation(nib.slant) * Affine::from_scale(half);
         let outline = Outline::new(2.0).cap(nib.cap).join(nib.join).mitre_limit(nib.mitre_limit);
         // Nothing is farther apart on the sheet than in the stretched plane times the longer half axis.
-        let area = self.transformed(&to_nib.inverse()).outlined(&outline, tolerance / (0.5 * widest));
+        let area = self.transformed(&to_nib.inverse()).stroke_chords(&outline, tolerance / (0.5 * widest));
         let back = area.transformed(&to_nib);
         // A stretch that mirrors nothing keeps all turns: the nonzero rule still holds.
         back.within_numbers("nibbed")

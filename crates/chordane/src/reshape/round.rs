@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::corners::{SMOOTH, jump};
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Contour, ContourBuilder, Path, Segment};
 

@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::corners::corner_distances;
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind, in_row};
 use crate::number::Point;
 use crate::path::{Contour, Path, Vertex, corner, soft, through};
 
@@ -116,15 +116,7 @@ impl Path {
 
 /// A step of at most 1 in any direction, for a seed and a number: even over the disc.
 fn chance(seed: u64, number: u64) -> Point {
-    let share = |k: u64| (mixed(seed, 2 * number + k) >> 11) as f64 / (1_u64 << 53) as f64;
+    let share = |k: u64| (in_row(seed, 2 * number + k) >> 11) as f64 / (1_u64 << 53) as f64;
     let (turn, reach) = (share(0) * std::f64::consts::TAU, share(1).sqrt());
     Point::from_angle(turn) * reach
-}
-
-/// The number in a place of a seeded row: the generator of Steele, Lea and Flood (2014), which can begin anywhere.
-fn mixed(seed: u64, place: u64) -> u64 {
-    let mut z = seed.wrapping_add(place.wrapping_add(1).wrapping_mul(0x9e37_79b9_7f4a_7c15));
-    z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
-    z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
-    z ^ (z >> 31)
 }

@@ -5,7 +5,7 @@ use std::sync::Arc as Shared;
 
 use super::Reshape;
 use super::warp::beside;
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::measure::{Station, Survey};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Contour, Path, by};

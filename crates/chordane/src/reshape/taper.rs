@@ -3,7 +3,10 @@
 use std::fmt;
 use std::sync::Arc as Shared;
 
+use super::Reshape;
+use super::edging::outlined;
 use super::outline::{FINE, Outline};
+use crate::path::Path;
 
 type Width = Shared<dyn Fn(f64) -> f64 + Send + Sync>;
 
@@ -49,5 +52,14 @@ impl Taper {
     pub fn tolerance(mut self, tolerance: f64) -> Self {
         self.tolerance = tolerance;
         self
+    }
+}
+
+impl Reshape for Taper {
+    fn reshape(&self, path: &Path) -> Path {
+        let mut fault = self.outline.check();
+        fault.positive("tapered", "tolerance", self.tolerance);
+        let outline = Outline { dash: Vec::new(), ..self.outline.clone() };
+        outlined(&outline, path, Some(&*self.width), self.tolerance, fault)
     }
 }

@@ -1,7 +1,7 @@
 //! Fewer points, and more.
 
 use super::Reshape;
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 

@@ -1,7 +1,7 @@
 //! A part of a line, by shares or by distances.
 
 use super::Reshape;
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::path::{Contour, Path};
 
 /// The part of a path from one place to another, by shares of its length from 0 to 1 or by distances.

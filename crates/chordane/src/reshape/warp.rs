@@ -1,11 +1,11 @@
 //! Paths sent through a function of the point, and bent along another path.
 
 use super::Reshape;
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::measure::Survey;
 use crate::number::Point;
+use crate::path::smooth;
 use crate::path::{ContourBuilder, Path, Segment};
-use crate::shape::smooth;
 
 /// How near a warped path is to the true one where nothing else is said, in sheet units.
 pub(super) const FINE: f64 = 0.01;

@@ -6,11 +6,11 @@
 use std::f64::consts::{PI, TAU};
 
 use super::Reshape;
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::measure::Survey;
 use crate::number::{Point, rad};
+use crate::path::smooth;
 use crate::path::{Contour, ContourBuilder, Path, start};
-use crate::shape::smooth;
 
 /// What stands along the line in a [`Ripple`].
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

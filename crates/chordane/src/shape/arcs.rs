@@ -1,6 +1,6 @@
 //! Parts of circles and ellipses: open arcs, pies, segments that a chord cuts off, and rings.
 
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point};
 use crate::path::{Arc, ContourBuilder, Path};
 

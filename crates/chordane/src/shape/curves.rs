@@ -2,10 +2,10 @@
 
 use std::f64::consts::{FRAC_PI_2, PI, TAU};
 
-use super::smooth::smooth;
 use super::wheels::FINE;
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Angle, Point, pt};
+use crate::path::smooth;
 use crate::path::{Contour, Path};
 
 /// More petals or swings than these only fill a disc.

@@ -1,6 +1,6 @@
 //! A small alphabet of single strokes, for labels.
 
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
 

@@ -11,7 +11,6 @@ mod polygon;
 mod rectangle;
 mod rims;
 mod round;
-mod smooth;
 mod spiral;
 mod triangle;
 mod wheels;
@@ -29,5 +28,3 @@ pub use round::{circle, ellipse};
 pub use spiral::{growing_spiral, sided_spiral, spiral};
 pub use triangle::{Triangle, TriangleError};
 pub use wheels::{Closing, Wheels, cycloid, wheel, wheel_polygon, wheels_inside, wheels_outside};
-
-pub(crate) use smooth::smooth;

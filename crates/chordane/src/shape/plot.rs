@@ -1,6 +1,6 @@
 //! Curves of functions.
 
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::{Point, pt};
 use crate::path::Path;
 

@@ -1,6 +1,6 @@
 //! Shapes of straight sides round a centre.
 
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Point, around, deg, polar};
 use crate::path::{Path, rounded, through};
 

@@ -1,6 +1,6 @@
 //! Rectangles, with and without rounded corners.
 
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Angle, Cell, Point, pt};
 use crate::path::{ArcSegment, ContourBuilder, Path};
 
@@ -62,7 +62,7 @@ impl Cell {
     #[must_use]
     pub fn hexagon(&self) -> Path {
         let corners = [(0.5, 0.0), (1.0, 0.25), (1.0, 0.75), (0.5, 1.0), (0.0, 0.75), (0.0, 0.25)];
-        if self.size.min_element() <= 0.0 {
+        if self.size().min_element() <= 0.0 {
             return Path::empty();
         }
         Path::closed(corners.map(|(across, down)| self.at(across, down)))
@@ -71,7 +71,7 @@ impl Cell {
     /// The cell as a rectangle; see [`rectangle`].
     #[must_use]
     pub fn path(&self) -> Path {
-        build("path", self.corner, self.size, CornerRadii::default())
+        build("path", self.min, self.size(), CornerRadii::default())
     }
 
     /// The cell as a rectangle with rounded corners, which shrink where they do not fit; see [`rounded_rectangle`].
@@ -83,7 +83,7 @@ impl Cell {
     /// ```
     #[must_use]
     pub fn rounded(&self, radii: impl Into<CornerRadii>) -> Path {
-        build("rounded", self.corner, self.size, radii.into())
+        build("rounded", self.min, self.size(), radii.into())
     }
 }
 

@@ -1,7 +1,7 @@
 //! Shapes by their rims: teeth, scallops, blobs, and bands between two curves.
 
 use super::polygon::MOST_CORNERS;
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Point, around, deg, polar, turns};
 use crate::path::{ContourBuilder, FillRule, Path, flowing, start};
 

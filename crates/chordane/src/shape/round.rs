@@ -1,6 +1,6 @@
 //! Circles and ellipses.
 
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Angle, Point};
 use crate::path::{Arc, ContourBuilder, Path};
 

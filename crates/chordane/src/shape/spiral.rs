@@ -2,10 +2,10 @@
 
 use std::f64::consts::TAU;
 
-use super::smooth::smooth;
 use super::wheels::FINE;
-use crate::fault::Carried;
+use crate::ground::Carried;
 use crate::number::{Point, polar, pt, turns};
+use crate::path::smooth;
 use crate::path::{Contour, Path};
 
 /// More turns than these only fill a disc.

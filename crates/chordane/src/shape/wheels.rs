@@ -2,10 +2,10 @@
 
 use std::f64::consts::TAU;
 
-use super::smooth::smooth;
-use crate::fault::{Carried, Fault};
+use crate::ground::{Carried, Fault};
 use crate::number::{Angle, Point, deg, pt};
 use crate::path::Path;
+use crate::path::smooth;
 
 /// A turning radius: how long, how many turns in one lap (negative ones are anticlockwise as seen), where it begins.
 #[derive(Clone, Copy, Debug, PartialEq)]

@@ -1,7 +1,7 @@
 //! Colours, read from the text of the CSS Color 4 syntax.
 
 use super::colour_names::NAMES;
-use crate::fault::{Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, nearest};
 
 /// A colour: red, green, blue and alpha from 0 to 1, in sRGB as screens and files have it, alpha not multiplied
 /// in.
@@ -55,7 +55,13 @@ impl Colour {
             None
         };
         parsed.map(|c| Self { red: c.r, green: c.g, blue: c.b, alpha: c.a }.clamped()).ok_or_else(|| {
-            Fault::new(call, FaultKind::UnknownColour { text: text.to_owned(), near: nearest_name(&lower) })
+            Fault::new(
+                call,
+                FaultKind::UnknownColour {
+                    text: text.to_owned(),
+                    near: nearest(&lower, NAMES.iter().map(|(name, _)| *name)),
+                },
+            )
         })
     }
 
@@ -98,49 +104,6 @@ impl Colour {
             blue: share(self.blue),
             alpha: share(self.alpha),
         }
-    }
-}
-
-/// The colour name that differs least from a text, where few enough letters differ.
-fn nearest_name(text: &str) -> Option<&'static str> {
-    // A long text is no colour name, and measuring it against all of them would take its time.
-    if text.len() > 40 {
-        return None;
-    }
-    let most = (text.chars().count() / 3).max(1);
-    let distances = NAMES.iter().map(|(name, _)| (strsim::damerau_levenshtein(text, name), *name));
-    distances.filter(|(distance, _)| *distance <= most).min().map(|(_, name)| name)
-}
-
-/// What a fill or stroke is given: a [`Colour`], or a text that is read as one. A text that is no colour becomes
-/// the item's fault.
-#[derive(Clone, Debug)]
-pub struct Paint(Result<Colour, String>);
-
-impl Paint {
-    pub(crate) fn resolve(self, call: &'static str) -> Result<Colour, Fault> {
-        match self.0 {
-            Ok(colour) => Ok(colour),
-            Err(text) => Colour::parse_for(call, &text),
-        }
-    }
-}
-
-impl From<Colour> for Paint {
-    fn from(colour: Colour) -> Self {
-        Self(Ok(colour))
-    }
-}
-
-impl From<&str> for Paint {
-    fn from(text: &str) -> Self {
-        Self(Err(text.to_owned()))
-    }
-}
-
-impl From<String> for Paint {
-    fn from(text: String) -> Self {
-        Self(Err(text))
     }
 }
 

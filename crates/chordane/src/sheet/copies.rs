@@ -1,7 +1,7 @@
 //! One thing many times.
 
 use super::{Group, Node, group};
-use crate::fault::{Fault, FaultKind};
+use crate::ground::{Fault, FaultKind};
 use crate::number::{Angle, Point, around, pt};
 use crate::path::{Affine, by};
 

@@ -1,13 +1,13 @@
 //! Groups, and the words that move an item or a group.
 
+use super::Item;
 use super::style::share;
-use super::{Item, Style};
-use crate::fault::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point};
-use crate::path::{Affine, Bounds, Path, by};
+use crate::path::{Affine, Path, by};
 
 /// Something on a sheet or in a group.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub enum Node {
     /// A path with its style.
     Item(Box<Item>),
@@ -43,29 +43,6 @@ impl Node {
         }
     }
 
-    /// The bounds of the lines of all items, where they stand; none where there is nothing.
-    #[must_use]
-    pub fn bounds(&self) -> Option<Bounds> {
-        let mut all: Option<Bounds> = None;
-        self.each_placed(&Affine::IDENTITY, &mut |item, to_sheet| {
-            if let Some(bounds) = item.path.transformed(to_sheet).bounds() {
-                all = Some(all.map_or(bounds, |all| all.union(bounds)));
-            }
-        });
-        all
-    }
-
-    /// Calls `visit` with every item and the map from its coordinates to the node's.
-    pub(super) fn each_placed(&self, outer: &Affine, visit: &mut impl FnMut(&Item, &Affine)) {
-        match self {
-            Self::Item(item) => visit(item, &(*outer * item.transform)),
-            Self::Group(group) => {
-                let inner = *outer * group.transform;
-                group.nodes.iter().for_each(|node| node.each_placed(&inner, visit));
-            }
-        }
-    }
-
     /// How many groups deep this is: 0 for an item.
     pub(crate) fn depth(&self) -> usize {
         match self {
@@ -73,29 +50,11 @@ impl Node {
             Self::Group(group) => group.depth,
         }
     }
-
-    pub(crate) fn sound(&self) -> Result<(), Fault> {
-        match self {
-            Self::Item(item) => item.sound().map(drop),
-            Self::Group(group) => {
-                group.fault.sound()?;
-                group.nodes.iter().try_for_each(Self::sound)
-            }
-        }
-    }
-
-    /// Calls `visit` with every item in the order of drawing.
-    pub(crate) fn each_item<'a>(&'a self, visit: &mut impl FnMut(&'a Item)) {
-        match self {
-            Self::Item(item) => visit(item),
-            Self::Group(group) => group.nodes.iter().for_each(|node| node.each_item(visit)),
-        }
-    }
 }
 
 /// Items that move and fade together. The opacity is that of the finished group: what overlaps inside it does not
 /// show through.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Group {
     pub(crate) nodes: Vec<Node>,
     /// The most groups inside one another from here on, this one counted.
@@ -195,6 +154,18 @@ impl Group {
         self
     }
 
+    /// The opacity of the whole group.
+    #[must_use]
+    pub fn get_opacity(&self) -> f64 {
+        self.opacity
+    }
+
+    /// The name, if it was given one.
+    #[must_use]
+    pub fn name(&self) -> Option<&str> {
+        self.name.as_deref()
+    }
+
     /// The first fault of the group's own making; what is in it is not looked at. Constant cost.
     #[must_use]
     pub fn own_fault(&self) -> Option<&Fault> {
@@ -277,14 +248,3 @@ macro_rules! transform_words {
 
 transform_words!(Item);
 transform_words!(Group);
-
-impl Style {
-    /// The fault of the style's making, if any.
-    ///
-    /// # Errors
-    ///
-    /// The first fault.
-    pub fn sound(&self) -> Result<&Self, Fault> {
-        self.fault.sound().map(|()| self)
-    }
-}

@@ -1,13 +1,13 @@
 //! An item: a path with a style, and where it stands.
 
-use super::{Given, Paint, Style};
-use crate::fault::{Carried, Fault};
+use super::{GivenPaint, Style};
+use crate::ground::{Carried, Fault, Given};
 use crate::path::{Affine, FillRule, Path};
 use crate::reshape::{Cap, Join};
 
 /// A path with its style and its transform. The transform moves the style along: a stroke that is scaled twofold
 /// is twice as wide. To scale a path and keep the width, scale it first and style it then.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Item {
     pub(crate) path: Path,
     pub(crate) style: Style,
@@ -82,14 +82,14 @@ impl Item {
 
     /// See [`Style::fill`].
     #[must_use]
-    pub fn fill(mut self, paint: impl Into<Paint>) -> Self {
+    pub fn fill(mut self, paint: impl Into<GivenPaint>) -> Self {
         self.style = self.style.fill(paint);
         self
     }
 
     /// See [`Style::stroke`].
     #[must_use]
-    pub fn stroke(mut self, paint: impl Into<Paint>, width: f64) -> Self {
+    pub fn stroke(mut self, paint: impl Into<GivenPaint>, width: f64) -> Self {
         self.style = self.style.stroke(paint, width);
         self
     }
@@ -162,13 +162,13 @@ impl Item {
 impl Path {
     /// An item of this path, filled; see [`Style::fill`].
     #[must_use]
-    pub fn fill(self, paint: impl Into<Paint>) -> Item {
+    pub fn fill(self, paint: impl Into<GivenPaint>) -> Item {
         Item::new(self).fill(paint)
     }
 
     /// An item of this path, stroked; see [`Style::stroke`].
     #[must_use]
-    pub fn stroke(self, paint: impl Into<Paint>, width: f64) -> Item {
+    pub fn stroke(self, paint: impl Into<GivenPaint>, width: f64) -> Item {
         Item::new(self).stroke(paint, width)
     }
 

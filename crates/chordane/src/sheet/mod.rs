@@ -4,22 +4,19 @@
 
 mod colour;
 mod colour_names;
-mod contact;
 mod copies;
 mod group;
 mod item;
-mod named;
 mod page;
-mod stamps;
+mod paint;
+mod stroke;
 mod style;
-mod woven;
 
-pub use colour::{Colour, Paint};
-pub use contact::{ContactAxes, contact_sheet};
+pub use colour::Colour;
 pub use copies::{copies_at, ring_of};
 pub use group::{Group, Node, group};
 pub use item::Item;
-pub use named::{Given, Named};
 pub use page::{Sheet, Unit, sheet};
+pub use paint::{GivenPaint, Paint};
+pub use stroke::Stroke;
 pub use style::{Style, style};
-pub use woven::woven;

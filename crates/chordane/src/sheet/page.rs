@@ -1,7 +1,7 @@
 //! The sheet itself: size, unit, ground, and where its origin stands.
 
-use super::{Colour, Given, Item, Node, Paint};
-use crate::fault::{Carried, Fault, FaultKind};
+use super::{GivenPaint, Node, Paint};
+use crate::ground::{Carried, Fault, FaultKind, Given, Named};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 
@@ -15,6 +15,12 @@ pub enum Unit {
     Mm,
     /// The inch.
     In,
+}
+
+impl Named for Unit {
+    const WHAT: &'static str = "unit";
+    const NAMES: &'static [&'static str] = &["px", "mm", "in"];
+    const VALUES: &'static [Self] = &[Self::Px, Self::Mm, Self::In];
 }
 
 impl Unit {
@@ -42,11 +48,11 @@ impl Unit {
 /// What is drawn on: a size, a ground, and items one over the other.
 ///
 /// The origin is the top left corner and y runs down, unless [`Sheet::centred`] or [`Sheet::y_up`] say otherwise.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Sheet {
     pub(crate) size: Point,
     pub(crate) unit: Unit,
-    pub(crate) ground: Option<Colour>,
+    pub(crate) ground: Option<Paint>,
     pub(crate) centred: bool,
     pub(crate) y_up: bool,
     pub(crate) metadata: Option<Box<str>>,
@@ -109,17 +115,41 @@ impl Sheet {
         self
     }
 
-    /// The unit of the sheet.
+    /// What one sheet unit is.
     #[must_use]
-    pub fn its_unit(&self) -> Unit {
+    pub fn get_unit(&self) -> Unit {
         self.unit
+    }
+
+    /// Whether the origin is in the middle.
+    #[must_use]
+    pub fn is_centred(&self) -> bool {
+        self.centred
+    }
+
+    /// Whether y runs up.
+    #[must_use]
+    pub fn is_y_up(&self) -> bool {
+        self.y_up
+    }
+
+    /// What the whole sheet is covered with, if it is.
+    #[must_use]
+    pub fn ground_paint(&self) -> Option<&Paint> {
+        self.ground.as_ref()
+    }
+
+    /// The text that files carry along unseen, if there is one.
+    #[must_use]
+    pub fn get_metadata(&self) -> Option<&str> {
+        self.metadata.as_deref()
     }
 
     /// Covers the whole sheet with a colour, under everything else.
     #[must_use]
-    pub fn ground(mut self, paint: impl Into<Paint>) -> Self {
+    pub fn ground(mut self, paint: impl Into<GivenPaint>) -> Self {
         match paint.into().resolve("ground") {
-            Ok(colour) => self.ground = Some(colour),
+            Ok(paint) => self.ground = Some(paint),
             Err(fault) => self.fault.note(fault),
         }
         self
@@ -154,36 +184,10 @@ impl Sheet {
         &self.nodes
     }
 
-    /// The items with neither fill nor stroke. They are drawn as a thin draft outline, since what cannot be seen
-    /// cannot be mended.
-    #[must_use]
-    pub fn unpainted(&self) -> Vec<&Item> {
-        let mut found = Vec::new();
-        for node in &self.nodes {
-            node.each_item(&mut |item| {
-                if item.style.paints_nothing() && !item.path.is_empty() {
-                    found.push(item);
-                }
-            });
-        }
-        found
-    }
-
     /// The first fault of the sheet's own making; what is on it is not looked at. Constant cost.
     #[must_use]
     pub fn own_fault(&self) -> Option<&Fault> {
         self.fault.get()
-    }
-
-    /// The sheet itself when nothing went wrong in its making, else the first fault.
-    ///
-    /// # Errors
-    ///
-    /// The first fault of the sheet, then of what is on it, in the order of drawing.
-    pub fn sound(&self) -> Result<&Self, Fault> {
-        self.fault.sound()?;
-        self.nodes.iter().try_for_each(Node::sound)?;
-        Ok(self)
     }
 
     /// The whole sheet as a cell, in the coordinates of what is added to it.
@@ -195,7 +199,7 @@ impl Sheet {
     #[must_use]
     pub fn cell(&self) -> Cell {
         let corner = if self.y_up && !self.centred { Point::ZERO } else { self.corner() };
-        Cell { corner, size: self.size }
+        crate::number::cell(corner, self.size.x, self.size.y)
     }
 
     /// The place of the sheet's top left corner, in its own coordinates with y down.

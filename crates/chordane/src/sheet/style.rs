@@ -1,16 +1,16 @@
 //! Style as a value: what an item is painted with.
 
-use super::{Colour, Given, Paint};
-use crate::fault::{Carried, Fault, FaultKind};
-use crate::reshape::{Cap, Join, Outline};
+use super::{GivenPaint, Paint, Stroke};
+use crate::ground::{Carried, Fault, FaultKind, Given};
+use crate::reshape::{Cap, Join};
 
 /// Fill, stroke and opacity of an item. Nothing is inherited and nothing is current: what an item does not say is
 /// the default.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Style {
-    pub(crate) fill: Option<Colour>,
-    pub(crate) stroke: Option<Colour>,
-    pub(crate) outline: Outline,
+    pub(crate) fill: Option<Paint>,
+    pub(crate) stroke_paint: Option<Paint>,
+    pub(crate) stroke: Stroke,
     pub(crate) opacity: f64,
     pub(crate) fault: Carried,
 }
@@ -30,47 +30,58 @@ pub fn style() -> Style {
 
 impl Default for Style {
     fn default() -> Self {
-        let (fill, stroke, fault) = Default::default();
-        Self { fill, stroke, outline: Outline::new(1.0), opacity: 1.0, fault }
+        let (fill, stroke_paint, stroke, fault) = Default::default();
+        Self { fill, stroke_paint, stroke, opacity: 1.0, fault }
     }
 }
 
 impl Style {
-    /// The fill's colour, if there is one.
+    /// What the inside is filled with; `None` where it is not.
     #[must_use]
-    pub fn fill_colour(&self) -> Option<Colour> {
-        self.fill
+    pub fn fill_paint(&self) -> Option<&Paint> {
+        self.fill.as_ref()
     }
 
-    /// The stroke's colour, if there is one.
+    /// What the line is stroked with; `None` where it is not.
     #[must_use]
-    pub fn stroke_colour(&self) -> Option<Colour> {
-        self.stroke
+    pub fn stroke_paint(&self) -> Option<&Paint> {
+        self.stroke_paint.as_ref()
     }
 
-    /// The stroke's width, cap, join and dash.
+    /// How the line is stroked: width, cap, join, mitre limit and dash.
     #[must_use]
-    pub fn outline(&self) -> &Outline {
-        &self.outline
+    pub fn get_stroke(&self) -> &Stroke {
+        &self.stroke
+    }
+
+    /// The opacity of fill and stroke together, from 0 to 1.
+    #[must_use]
+    pub fn get_opacity(&self) -> f64 {
+        self.opacity
+    }
+
+    /// What the line is stroked with, where it has a width.
+    pub(crate) fn seen_stroke(&self) -> Option<&Paint> {
+        self.stroke_paint.as_ref().filter(|_| self.stroke.width() > 0.0)
     }
 
     /// Whether anything that is painted lets what is below show through.
     pub(crate) fn lets_through(&self) -> bool {
-        let clear = |colour: &Option<Colour>| colour.is_some_and(|colour| colour.to_rgba8()[3] < 255);
-        self.opacity < 1.0 || clear(&self.fill) || clear(&self.stroke)
+        let clear = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| !paint.is_opaque());
+        self.opacity < 1.0 || clear(&self.fill) || clear(&self.stroke_paint)
     }
 
     /// Whether there is neither a fill nor a stroke that has a width.
     #[must_use]
     pub fn paints_nothing(&self) -> bool {
-        self.fill.is_none() && (self.stroke.is_none() || self.outline.width == 0.0)
+        self.fill.is_none() && self.seen_stroke().is_none()
     }
 
     /// Fills the inside with a colour, or CSS colour text.
     #[must_use]
-    pub fn fill(mut self, paint: impl Into<Paint>) -> Self {
+    pub fn fill(mut self, paint: impl Into<GivenPaint>) -> Self {
         match paint.into().resolve("fill") {
-            Ok(colour) => self.fill = Some(colour),
+            Ok(paint) => self.fill = Some(paint),
             Err(fault) => self.fault.note(fault),
         }
         self
@@ -79,13 +90,13 @@ impl Style {
     /// Draws the line with a colour and a width, half of it on either side of the line. A width of 0 is no
     /// stroke; a negative one is a fault.
     #[must_use]
-    pub fn stroke(mut self, paint: impl Into<Paint>, width: f64) -> Self {
+    pub fn stroke(mut self, paint: impl Into<GivenPaint>, width: f64) -> Self {
         match paint.into().resolve("stroke") {
-            Ok(colour) => self.stroke = Some(colour),
+            Ok(paint) => self.stroke_paint = Some(paint),
             Err(fault) => self.fault.note(fault),
         }
         if self.fault.not_negative("stroke", "width", width) {
-            self.outline.width = width;
+            self.stroke.line.width = width;
         }
         self
     }
@@ -94,7 +105,7 @@ impl Style {
     #[must_use]
     pub fn cap(mut self, cap: impl Into<Given<Cap>>) -> Self {
         match cap.into().resolve("cap") {
-            Ok(cap) => self.outline.cap = cap,
+            Ok(cap) => self.stroke.line.cap = cap,
             Err(fault) => self.fault.note(fault),
         }
         self
@@ -104,7 +115,7 @@ impl Style {
     #[must_use]
     pub fn join(mut self, join: impl Into<Given<Join>>) -> Self {
         match join.into().resolve("join") {
-            Ok(join) => self.outline.join = join,
+            Ok(join) => self.stroke.line.join = join,
             Err(fault) => self.fault.note(fault),
         }
         self
@@ -115,7 +126,7 @@ impl Style {
     pub fn mitre_limit(mut self, limit: f64) -> Self {
         if self.fault.finite("mitre_limit", "mitre limit", limit) {
             if limit >= 1.0 {
-                self.outline.mitre_limit = limit;
+                self.stroke.line.mitre_limit = limit;
             } else {
                 let kind =
                     FaultKind::OutOfRange { what: "mitre limit", value: limit, low: 1.0, high: f64::MAX };
@@ -131,7 +142,7 @@ impl Style {
     pub fn dash(mut self, pattern: impl Into<Vec<f64>>) -> Self {
         let pattern = pattern.into();
         if pattern.iter().all(|length| self.fault.not_negative("dash", "dash length", *length)) {
-            self.outline.dash = pattern;
+            self.stroke.line.dash = pattern;
         }
         self
     }
@@ -140,7 +151,7 @@ impl Style {
     #[must_use]
     pub fn dash_offset(mut self, offset: f64) -> Self {
         if self.fault.finite("dash_offset", "dash offset", offset) {
-            self.outline.dash_offset = offset;
+            self.stroke.line.dash_offset = offset;
         }
         self
     }
@@ -152,6 +163,17 @@ impl Style {
             self.opacity = opacity;
         }
         self
+    }
+}
+
+impl Style {
+    /// The fault of the style's making, if any.
+    ///
+    /// # Errors
+    ///
+    /// The first fault.
+    pub fn sound(&self) -> Result<&Self, Fault> {
+        self.fault.sound().map(|()| self)
     }
 }
 

@@ -1,8 +1,8 @@
 //! Combining shapes: areas add up, every spot is where it belongs, and what coincides gives no slivers.
 
+use crate::support::{any_path, drawn_coverage, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{any_path, drawn_coverage, point};
 
 /// Shapes whose sides and curves coincide, touch and cross in the same few places.
 fn on_squared_paper() -> impl Strategy<Value = Path> {

@@ -2,9 +2,9 @@
 
 use std::f64::consts::PI;
 
+use crate::support::any_path;
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::any_path;
 
 fn page() -> Sheet {
     sheet(200.0, 160.0)
@@ -336,7 +336,7 @@ fn a_report_has_the_figures_of_every_path_where_it_stands() {
     let [hoop, line] = &report.paths[..] else { panic!() };
     assert_eq!((hoop.name.as_deref(), hoop.contours.len()), (Some("hoop"), 2));
     assert!((hoop.area - 300.0 * PI).abs() < 1e-9 && (hoop.length - 60.0 * PI).abs() < 1e-9);
-    assert_eq!(hoop.bounds, Bounds::of([pt(40.0, 40.0), pt(80.0, 80.0)]));
+    assert_eq!(hoop.bounds, Cell::of([pt(40.0, 40.0), pt(80.0, 80.0)]));
     assert_eq!(
         (hoop.contours[0].direction, hoop.contours[1].direction),
         (Direction::Clockwise, Direction::Anticlockwise)

@@ -1,8 +1,8 @@
 //! Laws that hold for any shapes: the algebra of sets, and ways there that lead back.
 
+use crate::support::{any_path, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{any_path, point};
 
 /// How much of a picture two paths do not share, against the size of the picture.
 fn apart(a: &Path, b: &Path) -> f64 {

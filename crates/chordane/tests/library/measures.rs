@@ -2,9 +2,9 @@
 
 use std::f64::consts::PI;
 
+use crate::support::any_path;
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::any_path;
 
 #[test]
 fn a_parabola_has_the_length_of_its_closed_form() {

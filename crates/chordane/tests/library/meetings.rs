@@ -1,8 +1,8 @@
 //! What meets, what is painted and what is near, against counting and sampling.
 
+use crate::support::{any_path, drawn_coverage, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{any_path, drawn_coverage, point};
 
 /// The crossings of straight sides by looking at every pair.
 fn pairs_that_cross(path: &Path) -> Vec<Point> {

@@ -1,8 +1,8 @@
 //! From one path to another: ends, corners, holes, twists.
 
+use crate::support::any_path;
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::any_path;
 
 proptest! {
     #![proptest_config(crate::support::cases(150))]

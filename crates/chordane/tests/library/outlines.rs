@@ -2,9 +2,9 @@
 
 use std::f64::consts::PI;
 
+use crate::support::point;
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::point;
 
 /// How many sides, quadratics, cubics and arcs a path is made of.
 fn kinds(path: &Path) -> [usize; 4] {

@@ -1,8 +1,8 @@
 //! What the pixel filler paints, against counting spots and against arithmetic.
 
+use crate::support::{any_path, counted_coverage, drawn_coverage};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{any_path, counted_coverage, drawn_coverage};
 
 /// Each pixel's coverage against a count of spots: a coarse count first, and where that disagrees, as it may where
 /// many edges meet, a fine one.

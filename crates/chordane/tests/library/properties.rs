@@ -1,8 +1,8 @@
 //! Laws that hold for any path: there and back, bounds, areas.
 
+use crate::support::{any_path, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{any_path, point};
 
 /// Any finite number at all, also the odd ones.
 fn any_number() -> impl Strategy<Value = f64> {
@@ -144,10 +144,10 @@ proptest! {
     fn bounds_contain_every_sample_and_touch_the_curve(path in any_path(100.0)) {
         for segment in path.segments() {
             let bounds = segment.bounds();
-            let mut sampled = Bounds { min: segment.from(), max: segment.from() };
+            let mut sampled = Cell { min: segment.from(), max: segment.from() };
             for i in 0..=2000 {
                 let p = segment.at(f64::from(i) / 2000.0);
-                sampled = sampled.union(Bounds { min: p, max: p });
+                sampled = sampled.union(Cell { min: p, max: p });
             }
             let slack = 1e-9 * (1.0 + bounds.min.abs().max(bounds.max.abs()).max_element());
             prop_assert!(sampled.min.cmpge(bounds.min - slack).all(), "{:?} {:?}", sampled, bounds);

@@ -1,8 +1,8 @@
 //! SVG documents in: what they mean, and what becomes of those that are broken or hostile.
 
+use crate::support::any_path;
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::any_path;
 
 fn read(body: &str) -> SvgReading {
     let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100\" height=\"80\">{body}</svg>");
@@ -57,20 +57,26 @@ fn basic_shapes_begin_and_run_as_the_recommendation_says() {
 fn paints_are_inherited_and_style_goes_over_attributes() {
     let style = |body: &str| items(body)[0].style().clone();
     let hex = |colour: Option<Colour>| colour.map(Colour::hex);
-    assert_eq!(hex(style("<rect width='9' height='9'/>").fill_colour()), Some("#000".into()));
+    assert_eq!(
+        hex(style("<rect width='9' height='9'/>").fill_paint().and_then(Paint::colour)),
+        Some("#000".into())
+    );
     let handed = style(
         "<g fill='teal' stroke='red' stroke-width='3'><g stroke='none'><rect width='9' height='9'/></g></g>",
     );
-    assert_eq!((hex(handed.fill_colour()), handed.stroke_colour()), (Some("#008080".into()), None));
+    assert_eq!(
+        (hex(handed.fill_paint().and_then(Paint::colour)), handed.stroke_paint()),
+        (Some("#008080".into()), None)
+    );
     let over = style(
         "<rect width='9' height='9' fill='red' style='fill: blue !important; stroke:currentColor' color='lime'/>",
     );
     assert_eq!(
-        (hex(over.fill_colour()), hex(over.stroke_colour())),
+        (hex(over.fill_paint().and_then(Paint::colour)), hex(over.stroke_paint().and_then(Paint::colour))),
         (Some("#00f".into()), Some("#0f0".into()))
     );
     let faint = style("<rect width='9' height='9' fill-opacity='50%' opacity='.25'/>");
-    assert_eq!(hex(faint.fill_colour()), Some("#00000080".into()));
+    assert_eq!(hex(faint.fill_paint().and_then(Paint::colour)), Some("#00000080".into()));
     let drawn = |body: &str| read(body).sheet.svg().unwrap();
     assert!(
         drawn("<path d='M0 0h9' fill='none' stroke='red' stroke-dasharray='1,2 3' stroke-dashoffset='2'/>")
@@ -126,7 +132,7 @@ fn the_size_of_the_sheet_is_that_of_the_document() {
     assert_eq!(sheet("viewBox='0 0 40 30' width='80'").size(), pt(80.0, 60.0));
     assert_eq!(sheet("").size(), pt(300.0, 150.0));
     let paper = sheet("width='210mm' height='29.7cm'");
-    assert_eq!((paper.size().round(), paper.its_unit()), (pt(210.0, 297.0), Unit::Mm));
+    assert_eq!((paper.size().round(), paper.get_unit()), (pt(210.0, 297.0), Unit::Mm));
     assert_eq!(sheet("width='50%' height='50%' viewBox='0 0 40 30'").size(), pt(20.0, 15.0));
     assert_eq!(sheet("width='-4' height='x' viewBox='0 0 40 30'").size(), pt(40.0, 30.0));
 }

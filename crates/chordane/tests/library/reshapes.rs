@@ -2,9 +2,9 @@
 
 use std::f64::consts::PI;
 
+use crate::support::{any_path, coordinate, drawn_coverage, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{any_path, coordinate, drawn_coverage, point};
 
 /// Closed polygons and mixed contours that turn some corners.
 fn outlines() -> impl Strategy<Value = Path> {
@@ -107,7 +107,7 @@ proptest! {
     fn a_tapered_outline_of_even_width_is_the_outline(path in any_path(60.0), width in 0.5..15.0_f64, spots in prop::collection::vec(point(60.0), 8)) {
         let outline = Outline::new(width).join(Join::Round).cap(Cap::Round);
         let (even, curved, tapered) = (
-            path.outlined(&outline, 0.01),
+            path.stroke_chords(&outline, 0.01),
             path.then(outline.clone()),
             path.then(outline.clone().tapered(|_| 1.0).tolerance(0.01)),
         );
@@ -126,8 +126,8 @@ proptest! {
         let outline = Outline::new(width).cap(cap).join(join);
         let stroke = drawn_coverage(path.clone().stroke("black", width).cap(cap).join(join), 48);
         // The outline in curves goes by the very tangents at the ends, as do only the shortest chords.
-        let chords = path.outlined(&outline, 0.01);
-        let fine = drawn_coverage(path.outlined(&outline, 1e-7).fill("black"), 48);
+        let chords = path.stroke_chords(&outline, 0.01);
+        let fine = drawn_coverage(path.stroke_chords(&outline, 1e-7).fill("black"), 48);
         let curves = path.then(outline);
         // Each of four edges that pass a pixel may be 0.005 off, and colours are rounded.
         for (area, painted, off) in [(chords.simplified(), &stroke, 3.5), (chords, &stroke, 3.5), (curves, &fine, 6.5)] {

@@ -83,9 +83,9 @@ fn style_does_not_leak_from_one_item_to_the_next() {
     let third = circle((5.0, 5.0), 3.0).fill("red");
     assert_eq!(second.style(), &canvas);
     assert_ne!(first.style(), second.style());
-    assert_eq!(third.style().stroke_colour(), None);
+    assert_eq!(third.style().stroke_paint().and_then(Paint::colour), None);
     assert_eq!(third.style(), circle((0.0, 0.0), 1.0).fill("red").style());
-    assert_eq!(canvas.fill_colour(), Some(Colour::parse("red").unwrap()));
+    assert_eq!(canvas.fill_paint().and_then(Paint::colour), Some(Colour::parse("red").unwrap()));
 }
 
 #[test]
@@ -110,7 +110,7 @@ fn choices_are_given_as_values_or_by_name() {
         .fill_rule(FillRule::EvenOdd);
     let by_name = circle((0.0, 0.0), 1.0).stroke("red", 1.0).cap("round").join("bevel").fill_rule("evenodd");
     assert_eq!((by_value.style(), by_value.path()), (by_name.style(), by_name.path()));
-    assert_eq!(sheet(1.0, 1.0).unit("mm").its_unit(), Unit::Mm);
+    assert_eq!(sheet(1.0, 1.0).unit("mm").get_unit(), Unit::Mm);
     let told = circle((0.0, 0.0), 1.0).fill("red").join("miter").sound().unwrap_err().to_string();
     assert_eq!(told, "`join`: \"miter\" is no join; give \"mitre\", \"round\" or \"bevel\"");
     let told = sheet(1.0, 1.0).unit("feet").svg().unwrap_err().to_string();

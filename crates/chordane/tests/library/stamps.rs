@@ -4,7 +4,9 @@ use chordane::prelude::*;
 
 fn colours(group: &Group) -> Vec<String> {
     let colour = |node: &Node| match node {
-        Node::Item(item) => item.style().fill_colour().map(Colour::hex).unwrap_or_default(),
+        Node::Item(item) => {
+            item.style().fill_paint().and_then(Paint::colour).map(Colour::hex).unwrap_or_default()
+        }
         Node::Group(_) => String::new(),
     };
     group.nodes().iter().map(colour).collect()

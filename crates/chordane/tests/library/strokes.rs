@@ -1,8 +1,8 @@
 //! What a stroke covers: the spots that are near enough to its line.
 
+use crate::support::{drawn_coverage, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{drawn_coverage, point};
 
 /// The distance of a spot from a path's line.
 fn distance(path: &Path, spot: Point) -> f64 {
@@ -24,7 +24,7 @@ proptest! {
         path in crate::support::any_path(16.0),
         width in 0.5..9.0_f64,
     ) {
-        let area = path.outlined(&Outline::new(width).cap(Cap::Round).join(Join::Round), 0.005);
+        let area = path.stroke_chords(&Outline::new(width).cap(Cap::Round).join(Join::Round), 0.005);
         for x in -4..20 {
             for y in -4..20 {
                 let spot = pt(f64::from(x) + 0.37, f64::from(y) + 0.41);
@@ -41,7 +41,7 @@ proptest! {
     fn outlines_wind_one_way(corners in prop::collection::vec(point(16.0), 2..8), width in 0.5..12.0_f64, closed in any::<bool>()) {
         let line = if closed { Path::closed(corners) } else { Path::open(corners) };
         for join in [Join::Mitre, Join::Round, Join::Bevel] {
-            let area = line.outlined(&Outline::new(width).join(join), 0.05);
+            let area = line.stroke_chords(&Outline::new(width).join(join), 0.05);
             for x in 0..16 {
                 for y in 0..16 {
                     prop_assert!(area.winding((f64::from(x) + 0.123, f64::from(y) + 0.321)) >= 0);
@@ -54,7 +54,7 @@ proptest! {
     #[test]
     fn dashes_cover_their_share_of_the_line(on in 1.0..6.0_f64, off in 1.0..6.0_f64, offset in -20.0..20.0_f64) {
         let line = start((0.0, 0.0)).line((1000.0, 0.0)).open();
-        let area = line.outlined(&Outline::new(2.0).dash([on, off], offset), 0.01).signed_area().abs();
+        let area = line.stroke_chords(&Outline::new(2.0).dash([on, off], offset), 0.01).signed_area().abs();
         let want = 2000.0 * on / (on + off);
         prop_assert!((area - want).abs() <= 2.0 * on + 1e-6, "{} for {}", area, want);
     }
@@ -63,13 +63,13 @@ proptest! {
 #[test]
 fn caps_and_joins_have_their_areas() {
     let line = Path::open([(0.0, 0.0), (10.0, 0.0)]);
-    let area = |outline: &Outline| line.outlined(outline, 1e-4).signed_area().abs();
+    let area = |outline: &Outline| line.stroke_chords(outline, 1e-4).signed_area().abs();
     assert!((area(&Outline::new(4.0)) - 40.0).abs() < 1e-9);
     assert!((area(&Outline::new(4.0).cap(Cap::Square)) - 56.0).abs() < 1e-9);
     assert!((area(&Outline::new(4.0).cap(Cap::Round)) - (40.0 + 4.0 * std::f64::consts::PI)).abs() < 1e-2);
 
     let corner = Path::open([(0.0, 0.0), (10.0, 0.0), (10.0, 10.0)]);
-    let area = |outline: &Outline| corner.outlined(outline, 1e-4).signed_area().abs();
+    let area = |outline: &Outline| corner.stroke_chords(outline, 1e-4).signed_area().abs();
     // Two bars that overlap in a quarter of the width squared, and the corner.
     assert!((area(&Outline::new(4.0)) - 80.0).abs() < 1e-9);
     assert!((area(&Outline::new(4.0).join(Join::Bevel)) - 78.0).abs() < 1e-9);
@@ -95,15 +95,12 @@ fn lines_of_no_length_draw_their_caps() {
 #[test]
 fn strokes_that_cannot_be_are_faults_and_empty_ones_empty() {
     let line = Path::open([(0.0, 0.0), (10.0, 0.0)]);
-    assert!(line.outlined(&Outline::new(0.0), 0.1).is_empty());
-    assert!(Path::empty().outlined(&Outline::new(3.0), 0.1).is_empty());
-    let told = |outline: &Outline, tolerance: f64| {
-        line.outlined(outline, tolerance).sound().unwrap_err().to_string()
-    };
-    assert_eq!(told(&Outline::new(-1.0), 0.1), "`outlined`: the width -1 is negative; give 0 or more");
-    assert_eq!(told(&Outline::new(1.0), 0.0), "`outlined`: the tolerance 0 leaves nothing; give more than 0");
+    assert!(line.stroke_chords(&Outline::new(0.0), 0.1).is_empty());
+    assert!(Path::empty().stroke_chords(&Outline::new(3.0), 0.1).is_empty());
+    let told = |outline: Outline| line.then(outline).sound().unwrap_err().to_string();
+    assert_eq!(told(Outline::new(-1.0)), "`outlined`: the width -1 is negative; give 0 or more");
     assert_eq!(
-        told(&Outline::new(1.0).dash([3.0, -1.0], 0.0), 0.1),
+        told(Outline::new(1.0).dash([3.0, -1.0], 0.0)),
         "`outlined`: the dash length -1 is negative; give 0 or more"
     );
     // A stroke without width paints nothing, so the item counts as unpainted and is drawn as a draft.

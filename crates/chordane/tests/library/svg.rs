@@ -90,7 +90,7 @@ fn files_are_written_whole_or_not_at_all() {
     }
     assert_eq!(
         sheet.save("kite.txt").unwrap_err().to_string(),
-        "kite.txt: the ending says no format; use .svg or .png"
+        "kite.txt: cannot tell the format from the file name; end it in .svg or .png"
     );
     let error = sheet.save(folder.path().join("nowhere/kite.svg")).unwrap_err();
     assert!(matches!(error, SaveError::Write { .. }), "{error}");

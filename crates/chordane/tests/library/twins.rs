@@ -2,9 +2,9 @@
 
 use std::f64::consts::PI;
 
+use crate::support::{any_path, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
-use crate::support::{any_path, point};
 
 /// How many cells the squared paper has on each side.
 const CELLS: i32 = 10;

@@ -1,0 +1,82 @@
+//! The rim of what is kept of several areas, without crossings.
+
+use super::edges::{Arrangement, MOST_MEETS};
+use super::sides::{lefts, right_of};
+use super::sources::{Part, sources};
+use super::trace::{Rim, Step, contours};
+use crate::ground::{Carried, Fault, FaultKind};
+use crate::measure::tolerance_of;
+use crate::number::Cell;
+use crate::path::{Contour, FillRule, Path};
+
+/// Where rounding has mixed up what lies where, all is done again with this many times the tolerance.
+const COARSER: f64 = 30.0;
+
+/// Gaps that are together no longer than this many times the tolerance are closed by straight sides.
+const SLIGHT: f64 = 1e4;
+
+/// How often it is tried.
+const TRIES: usize = 4;
+
+/// Beyond these sizes products of four lengths would leave the numbers: shapes are scaled before they are combined.
+const LARGE: f64 = 1e60;
+
+pub(crate) fn too_many(call: &'static str, mut fault: Carried) -> Path {
+    fault.note(Fault::new(
+        call,
+        FaultKind::TooMany { what: "crossings", count: MOST_MEETS + 1, limit: MOST_MEETS },
+    ));
+    Path::from_parts(Vec::new(), FillRule::Nonzero, fault)
+}
+
+/// Paths scaled by one factor, and the factor, where products of their coordinates, or of a distance, would leave the
+/// numbers.
+pub(crate) fn scaled_to_numbers(paths: &[&Path], distance: f64) -> Option<(Vec<Path>, f64)> {
+    let extent = paths.iter().filter_map(|path| path.bounds()).reduce(Cell::union)?;
+    let far = extent.min.abs().max(extent.max.abs()).max_element().max(distance.abs());
+    if far == 0.0 || (1.0 / LARGE..=LARGE).contains(&far) {
+        return None;
+    }
+    // A power of two changes no digit.
+    let factor = (-far.log2().floor()).clamp(-1020.0, 1020.0).exp2();
+    Some((paths.iter().map(|path| path.scaled(factor)).collect(), factor))
+}
+
+/// The rim of what is kept of contours, by the windings of the two operands. `None` where too much meets.
+pub(crate) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
+    arranged_within(parts, MOST_MEETS, keep)
+}
+
+/// The same; `None` where more than so much meets.
+pub(crate) fn arranged_within(
+    parts: &[Part<'_>],
+    most: usize,
+    keep: impl Fn([i32; 2]) -> bool,
+) -> Option<Vec<Contour>> {
+    let Some(extent) = parts.iter().map(|part| part.contour.bounds()).reduce(Cell::union) else {
+        return Some(Vec::new());
+    };
+    let mut off = tolerance_of(&extent);
+    let slight = off * SLIGHT;
+    let mut best: Option<Rim> = None;
+    for _ in 0..TRIES {
+        let sources = sources(parts, off);
+        let arrangement = Arrangement::new(&sources, off, most)?;
+        let lefts = lefts(&arrangement, &sources, off);
+        let rim = |(number, (edge, left)): (usize, (_, &[i32; 2]))| {
+            let up = keep(*left);
+            (up != keep(right_of(*left, Some(edge)))).then_some(Step { edge: number, up })
+        };
+        let steps: Vec<Step> = arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
+        let rim = contours(&arrangement, &sources, &steps, off, true);
+        let closed = rim.gaps <= slight;
+        if best.as_ref().is_none_or(|best| rim.gaps < best.gaps) {
+            best = Some(rim);
+        }
+        if closed {
+            break;
+        }
+        off *= COARSER;
+    }
+    best.map(|rim| rim.contours.into_iter().map(|(_, contour)| contour).collect())
+}

@@ -1,0 +1,166 @@
+//! Places by chance within a path.
+
+use std::collections::HashMap;
+
+use super::Dice;
+use crate::number::{Cell, Point, pt};
+use crate::path::Path;
+
+/// So many throws beside the path in a row, and it has no inside to speak of.
+const MOST_MISSES: usize = 100_000;
+
+/// So many tries round a place before it counts as hemmed in.
+const TRIES_AROUND: usize = 24;
+
+/// More places than these fill the memory before they are seen.
+const MOST_PLACES: usize = 1_000_000;
+
+impl Dice {
+    /// A point within a path under its fill rule, every spot as likely; none where the path has no inside.
+    pub fn inside(&mut self, path: &Path) -> Option<Point> {
+        let bounds = path.bounds()?;
+        (0..MOST_MISSES).map(|_| self.within(&bounds)).find(|point| path.inside(*point))
+    }
+
+    fn within(&mut self, bounds: &Cell) -> Point {
+        let x = self.between(bounds.min.x, bounds.max.x);
+        pt(x, self.between(bounds.min.y, bounds.max.y))
+    }
+
+    /// `n` points within a path, each for itself: some crowd together, some leave gaps. None where the path has no inside.
+    /// At most a million. Cost: by the number of segments for each.
+    pub fn scatter(&mut self, path: &Path, n: usize) -> Vec<Point> {
+        (0..n.min(MOST_PLACES)).map_while(|_| self.inside(path)).collect()
+    }
+
+    /// Points within a path that keep at least a distance from one another and leave no room for one more that was found:
+    /// even, but without a pattern (blue noise). None for a distance of zero or less. At most a million.
+    ///
+    /// Source: R. Bridson, Fast Poisson disk sampling in arbitrary dimensions, 2007; of paths of several parts each is
+    /// begun for itself.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane::chance::Dice;
+    /// let dots = Dice::new(7, "dots").scatter_apart(&circle((0.0, 0.0), 50.0), 8.0);
+    /// assert!(dots.len() > 80 && dots.iter().all(|dot| dot.length() < 50.0));
+    /// ```
+    pub fn scatter_apart(&mut self, path: &Path, distance: f64) -> Vec<Point> {
+        if !distance.is_finite() || distance <= 0.0 {
+            return Vec::new();
+        }
+        let mut room = Room { places: Vec::new(), by_cell: HashMap::new(), distance };
+        // Begin anew, until so many throws in a row find no room: parts that do not hang together get theirs.
+        let mut misses = 0;
+        while misses < 300 && room.places.len() < MOST_PLACES {
+            match self.inside(path) {
+                None => break,
+                Some(seed) if room.is_free(seed) => {
+                    room.take(seed);
+                    self.grow(path, &mut room);
+                    misses = 0;
+                }
+                Some(_) => misses += 1,
+            }
+        }
+        room.places
+    }
+
+    /// Goes on from the newest place, all round it, for as long as there is room.
+    fn grow(&mut self, path: &Path, room: &mut Room) {
+        let mut active = vec![room.places.len() - 1];
+        while let Some(at) = self.place(active.len()) {
+            let from = active.get(at).and_then(|place| room.places.get(*place)).copied().unwrap_or_default();
+            let found = (0..TRIES_AROUND).find_map(|_| {
+                let (angle, share) = (self.between(0.0, std::f64::consts::TAU), self.between(1.0, 4.0));
+                // Even over the ring between one and two distances.
+                let point = from + pt(libm::cos(angle), libm::sin(angle)) * (room.distance * share.sqrt());
+                (room.is_free(point) && path.inside(point)).then_some(point)
+            });
+            match found {
+                Some(point) if room.places.len() < MOST_PLACES => {
+                    active.push(room.places.len());
+                    room.take(point);
+                }
+                _ => drop(active.swap_remove(at)),
+            }
+        }
+    }
+}
+
+/// Places so far, found by the cell they are in; no cell holds two.
+struct Room {
+    places: Vec<Point>,
+    by_cell: HashMap<(i64, i64), usize>,
+    distance: f64,
+}
+
+impl Room {
+    fn cell(&self, point: Point) -> (i64, i64) {
+        let at = (point / (self.distance * std::f64::consts::FRAC_1_SQRT_2)).floor();
+        (at.x as i64, at.y as i64)
+    }
+
+    fn is_free(&self, point: Point) -> bool {
+        let (column, row) = self.cell(point);
+        let near = (-2..=2)
+            .flat_map(|dy| (-2..=2).map(move |dx| (column.saturating_add(dx), row.saturating_add(dy))));
+        let mut there = near.filter_map(|cell| self.places.get(*self.by_cell.get(&cell)?));
+        there.all(|other| other.distance(point) >= self.distance)
+    }
+
+    fn take(&mut self, point: Point) {
+        self.by_cell.insert(self.cell(point), self.places.len());
+        self.places.push(point);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::prelude::*;
+
+    #[test]
+    fn scattered_points_lie_within() {
+        let mut dice = Dice::new(3, "dots");
+        let hoop = ring((10.0, 20.0), 50.0, 30.0);
+        let points = dice.scatter(&hoop, 4000);
+        assert_eq!(points.len(), 4000);
+        assert!(points.iter().all(|p| (30.0..=50.0).contains(&p.distance(pt(10.0, 20.0)))));
+        // Even: as many in each quarter, and half of them within the circle that halves the area.
+        let right = points.iter().filter(|p| p.x > 10.0).count();
+        let middle = (0.5 * (2500.0 + 900.0_f64)).sqrt();
+        let inner = points.iter().filter(|p| p.distance(pt(10.0, 20.0)) < middle).count();
+        assert!((1850..2150).contains(&right) && (1850..2150).contains(&inner), "{right} {inner}");
+        assert_eq!(dice.inside(&Path::empty()), None);
+        assert_eq!(dice.inside(&start((0.0, 0.0)).line((5.0, 5.0)).open()), None);
+    }
+
+    #[test]
+    fn blue_noise_keeps_its_distance_and_leaves_no_gap() {
+        let mut dice = Dice::new(3, "dots");
+        let two = circle((0.0, 0.0), 40.0).and(&circle((200.0, 0.0), 40.0));
+        let dots = dice.scatter_apart(&two, 6.0);
+        for (i, a) in dots.iter().enumerate() {
+            assert!(two.inside(*a));
+            assert!(dots[i + 1..].iter().all(|b| a.distance(*b) >= 6.0));
+        }
+        // Both discs are full: no spot is farther than two distances from a dot.
+        for spot in dice.scatter(&two, 2000) {
+            assert!(dots.iter().any(|dot| dot.distance(spot) < 12.0), "{spot}");
+        }
+        assert!(dice.scatter_apart(&two, 0.0).is_empty());
+        let pinned = Dice::new(1, "dots").scatter_apart(&rectangle((0.0, 0.0), 40.0, 40.0), 9.0);
+        let sum: Point = pinned.iter().sum();
+        assert_eq!(format!("{} {:.6} {:.6}", pinned.len(), sum.x, sum.y), "15 320.451555 308.232065");
+    }
+
+    #[test]
+    fn conditions_that_never_hold_end() {
+        let mut dice = Dice::new(1, "never");
+        let mut made = 0;
+        let told = dice.keep_if(50, |_| made += 1, |()| false).unwrap_err();
+        assert_eq!(told.to_string(), "none of 50 tries was kept; ease the condition, or give more tries");
+        assert_eq!(made, 50);
+        assert!(dice.keep_if(50, |dice| dice.whole(1, 6), |n| *n == 6).is_ok());
+    }
+}

@@ -1,0 +1,100 @@
+//! How values carry their first fault, and the checks that note one.
+
+use std::sync::Arc;
+
+use super::{Fault, FaultKind};
+
+/// The slot in which built values carry their first fault. Cheap when empty, shared when not.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(crate) struct Carried(Option<Arc<Fault>>);
+
+impl Carried {
+    /// Remembers the fault unless there is one already.
+    #[cold]
+    pub(crate) fn note(&mut self, fault: Fault) {
+        if self.0.is_none() {
+            self.0 = Some(Arc::new(fault));
+        }
+    }
+
+    /// Takes over the other's fault unless there is one already.
+    pub(crate) fn take_from(&mut self, other: &Self) {
+        if self.0.is_none() && other.0.is_some() {
+            self.0.clone_from(&other.0);
+        }
+    }
+
+    pub(crate) fn get(&self) -> Option<&Fault> {
+        self.0.as_deref()
+    }
+
+    /// `Ok` when nothing went wrong.
+    pub(crate) fn sound(&self) -> Result<(), Fault> {
+        self.0.as_deref().map_or(Ok(()), |fault| Err(fault.clone()))
+    }
+
+    /// Notes a fault when the number is not finite; true when it is sound.
+    pub(crate) fn finite(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        if !value.is_finite() {
+            self.note(Fault::new(call, FaultKind::NotFinite { what, value }));
+        }
+        value.is_finite()
+    }
+
+    /// Notes a fault when the number is not finite or negative; true when it is sound.
+    pub(crate) fn not_negative(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        let finite = self.finite(call, what, value);
+        if finite && value < 0.0 {
+            self.note(Fault::new(call, FaultKind::Negative { what, value }));
+        }
+        finite && value >= 0.0
+    }
+
+    /// Notes a fault when a number is zero, below it or not finite; true when it is sound.
+    pub(crate) fn positive(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
+        let finite = self.finite(call, what, value);
+        if finite && value <= 0.0 {
+            self.note(Fault::new(call, FaultKind::NotPositive { what, value }));
+        }
+        finite && value > 0.0
+    }
+
+    /// Notes a fault when a number is not in a range, both ends included; true when it is sound.
+    pub(crate) fn in_range(
+        &mut self,
+        call: &'static str,
+        what: &'static str,
+        value: f64,
+        low: f64,
+        high: f64,
+    ) -> bool {
+        let finite = self.finite(call, what, value);
+        let within = (low..=high).contains(&value);
+        if finite && !within {
+            self.note(Fault::new(call, FaultKind::OutOfRange { what, value, low, high }));
+        }
+        within
+    }
+
+    /// Notes a fault when there are more than can be; true when the count is sound.
+    pub(crate) fn at_most(
+        &mut self,
+        call: &'static str,
+        what: &'static str,
+        count: usize,
+        limit: usize,
+    ) -> bool {
+        if count > limit {
+            self.note(Fault::new(call, FaultKind::TooMany { what, count, limit }));
+        }
+        count <= limit
+    }
+
+    /// Notes a fault when a coordinate is not finite; true when the point is sound.
+    pub(crate) fn point(&mut self, call: &'static str, point: glam::DVec2) -> bool {
+        if !point.is_finite() {
+            self.note(Fault::new(call, FaultKind::PointNotFinite { x: point.x, y: point.y }));
+        }
+        point.is_finite()
+    }
+}

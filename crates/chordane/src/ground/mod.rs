@@ -1,0 +1,17 @@
+//! What everything stands on: faults and how values carry them, names of choices, short numbers, the nearest name, and
+//! the mixer of seeds.
+
+mod carried;
+mod fault;
+mod mix;
+mod named;
+mod near;
+mod short;
+
+pub use fault::{Fault, FaultKind};
+pub use named::{Given, Named};
+pub use near::nearest;
+pub use short::{short, trimmed};
+
+pub(crate) use carried::Carried;
+pub(crate) use mix::{GOLDEN, in_row, mixed};

@@ -1,0 +1,186 @@
+//! The [`Path`]: contours, the rule that says what they enclose, and the first fault of their making.
+
+use super::{Contour, ContourBuilder, Pen, Segment};
+use crate::ground::{Carried, Fault, Named};
+use crate::number::Point;
+
+/// Which spots a path encloses where its contours overlap.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+pub enum FillRule {
+    /// A spot is inside when the contours wind round it at all: clockwise turns count +1, anticlockwise -1, and
+    /// the sum is not zero. A hole runs the other way round than what it is cut from.
+    #[default]
+    Nonzero,
+    /// A spot is inside when a line from it to far away crosses the contours an odd number of times. Every
+    /// overlap opens a hole, whatever the directions.
+    EvenOdd,
+}
+
+impl Named for FillRule {
+    const WHAT: &'static str = "fill rule";
+    const NAMES: &'static [&'static str] = &["nonzero", "evenodd"];
+    const VALUES: &'static [Self] = &[Self::Nonzero, Self::EvenOdd];
+}
+
+impl FillRule {
+    /// Whether a winding number means inside.
+    #[inline]
+    #[must_use]
+    pub fn encloses(self, winding: i32) -> bool {
+        match self {
+            Self::Nonzero => winding != 0,
+            Self::EvenOdd => winding & 1 != 0,
+        }
+    }
+}
+
+/// Any number of contours with a fill rule. A value: every call that changes something gives a new path, and
+/// copies share their storage.
+///
+/// Equal are paths with the same contours and the same rule; what went wrong in their making is not compared.
+#[derive(Clone, Debug, Default)]
+pub struct Path {
+    contours: Vec<Contour>,
+    fill_rule: FillRule,
+    fault: Carried,
+}
+
+impl PartialEq for Path {
+    fn eq(&self, other: &Self) -> bool {
+        self.contours == other.contours && self.fill_rule == other.fill_rule
+    }
+}
+
+impl Path {
+    /// The path without a contour: it paints nothing and has no bounds.
+    #[must_use]
+    pub fn empty() -> Self {
+        Self::default()
+    }
+
+    /// A path of these contours, under the nonzero rule.
+    #[must_use]
+    pub fn from_contours(contours: impl IntoIterator<Item = Contour>) -> Self {
+        Self { contours: contours.into_iter().collect(), ..Self::default() }
+    }
+
+    /// A closed contour of straight sides through all of the points in order; empty without a point.
+    ///
+    /// The last point is joined to the first; do not list the first one twice.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = Path::closed(around(4).map(|a| polar(a, 50.0)));
+    /// assert_eq!(sail.data(), "M50 0 0 50-50 0 0-50Z");
+    /// ```
+    #[must_use]
+    pub fn closed<P: Into<Point>>(points: impl IntoIterator<Item = P>) -> Self {
+        Self::polyline("closed", points, true)
+    }
+
+    /// An open contour of straight sides through all of the points in order; empty without a point.
+    #[must_use]
+    pub fn open<P: Into<Point>>(points: impl IntoIterator<Item = P>) -> Self {
+        Self::polyline("open", points, false)
+    }
+
+    fn polyline<P: Into<Point>>(
+        call: &'static str,
+        points: impl IntoIterator<Item = P>,
+        closed: bool,
+    ) -> Self {
+        let points: Vec<Point> = points.into_iter().map(Into::into).collect();
+        let mut path = Self::empty();
+        if let Some(bad) = points.iter().position(|p| !p.is_finite()) {
+            path.fault.point(call, points.get(bad).copied().unwrap_or_default());
+            return path;
+        }
+        path.contours.extend(ContourBuilder::polyline(points).map(|builder| builder.finish(closed)));
+        path
+    }
+
+    pub(crate) fn from_parts(contours: Vec<Contour>, fill_rule: FillRule, fault: Carried) -> Self {
+        Self { contours, fill_rule, fault }
+    }
+
+    /// The path, with a fault where a sum or product of finite numbers ran past the largest number.
+    pub(crate) fn within_numbers(mut self, call: &'static str) -> Self {
+        if let Some(p) = self.contours.iter().flat_map(Contour::points).find(|p| !p.is_finite()) {
+            self.fault.point(call, *p);
+            self.contours.clear();
+        }
+        self
+    }
+
+    pub(crate) fn into_parts(self) -> (Vec<Contour>, FillRule, Carried) {
+        (self.contours, self.fill_rule, self.fault)
+    }
+
+    pub(crate) fn carried(&self) -> &Carried {
+        &self.fault
+    }
+
+    /// The contours in the order in which they were drawn.
+    #[must_use]
+    pub fn contours(&self) -> &[Contour] {
+        &self.contours
+    }
+
+    /// The segments of all contours in order, closing sides included.
+    pub fn segments(&self) -> impl Iterator<Item = Segment> + '_ {
+        self.contours.iter().flat_map(Contour::segments)
+    }
+
+    /// Whether there is no contour at all.
+    #[must_use]
+    pub fn is_empty(&self) -> bool {
+        self.contours.is_empty()
+    }
+
+    /// What the contours enclose.
+    #[must_use]
+    pub fn fill_rule(&self) -> FillRule {
+        self.fill_rule
+    }
+
+    /// The same path under another fill rule.
+    #[must_use]
+    pub fn with_fill_rule(mut self, rule: FillRule) -> Self {
+        self.fill_rule = rule;
+        self
+    }
+
+    /// The path itself when nothing went wrong in its making, else the first fault.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of any call that this path was made by.
+    pub fn sound(&self) -> Result<&Self, Fault> {
+        self.fault.sound().map(|()| self)
+    }
+
+    /// This path's contours, then the other's; the fill rule is this one's.
+    #[must_use]
+    pub fn and(mut self, other: &Self) -> Self {
+        self.contours.extend_from_slice(&other.contours);
+        self.fault.take_from(&other.fault);
+        self
+    }
+
+    /// Every contour travelled the other way; see [`Contour::reversed`]. Twice is the identity.
+    #[must_use]
+    pub fn reversed(&self) -> Self {
+        Self { contours: self.contours.iter().map(Contour::reversed).collect(), ..self.clone() }
+    }
+
+    /// A pen that begins the next contour of this path at a point.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let two = start(pt(0.0, 0.0)).line(pt(5.0, 0.0)).open().start(pt(0.0, 9.0)).line(pt(5.0, 9.0)).open();
+    /// assert_eq!(two.contours().len(), 2);
+    /// ```
+    pub fn start(self, at: impl Into<Point>) -> Pen {
+        Pen::continuing(self, at.into())
+    }
+}

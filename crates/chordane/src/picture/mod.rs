@@ -1,0 +1,7 @@
+//! Pictures of drawings: their bones, and many of them on a contact sheet.
+
+mod bones;
+mod contact;
+
+pub use bones::BonesOptions;
+pub use contact::{ContactAxes, contact_sheet};

@@ -1,0 +1,13 @@
+//! Drawing: a scene becomes pixels.
+
+mod blend;
+mod cover;
+mod layers;
+mod pixels;
+mod plan;
+mod shader;
+mod shapes;
+
+pub(crate) use plan::DRAFT;
+
+pub use pixels::{DrawError, MOST_PIXELS_A_SIDE, PixelOptions, Pixels};

@@ -1,0 +1,226 @@
+//! Pictures of pixels, and how a sheet is drawn on one.
+
+use std::fmt;
+
+use super::blend::Rgba;
+use super::plan::{Plan, View};
+use crate::ground::Fault;
+use crate::number::Point;
+use crate::path::Affine;
+use crate::sheet::Sheet;
+
+/// No picture has more pixels a side than this, unless [`PixelOptions::max_side`] allows it.
+pub const MOST_PIXELS_A_SIDE: u32 = 16_384;
+
+/// How far, in pixels, a flattened curve may stray from the true one: with a hundredth of a pixel, the coverage of
+/// a pixel is off by at most 1 in 100, which at a full step from black to white is under 3 of 255 levels.
+const TOLERANCE: f64 = 0.01;
+
+/// A picture: rows of pixels from the top, each red, green, blue and alpha in eight bits, sRGB, alpha not
+/// multiplied in.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Pixels {
+    width: u32,
+    height: u32,
+    data: Vec<Rgba>,
+    /// What a file carries along unseen.
+    pub(crate) metadata: Option<Box<str>>,
+}
+
+/// How a sheet is turned into pixels.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct PixelOptions {
+    size: Option<(u32, u32)>,
+    tolerance: f64,
+    max_side: u32,
+}
+
+impl Default for PixelOptions {
+    fn default() -> Self {
+        Self { size: None, tolerance: TOLERANCE, max_side: MOST_PIXELS_A_SIDE }
+    }
+}
+
+impl PixelOptions {
+    /// The picture's size in pixels. The sheet is scaled evenly to fit, and lies in the middle; the ground covers
+    /// the whole picture. At first a picture is as large as its sheet at 96 pixels an inch.
+    #[must_use]
+    pub fn size(mut self, width: u32, height: u32) -> Self {
+        self.size = Some((width, height));
+        self
+    }
+
+    /// How far a flattened curve may stray from the true one, in pixels; 0.01 at first.
+    #[must_use]
+    pub fn tolerance(mut self, pixels: f64) -> Self {
+        self.tolerance = pixels;
+        self
+    }
+
+    /// The most pixels a side that are allowed; 16,384 at first.
+    #[must_use]
+    pub fn max_side(mut self, pixels: u32) -> Self {
+        self.max_side = pixels;
+        self
+    }
+}
+
+/// Why a sheet could not be turned into pixels.
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub enum DrawError {
+    /// Something on the sheet cannot be; see [`Fault`].
+    Fault(Fault),
+    /// The picture would be larger than is allowed.
+    TooLarge {
+        /// The picture's width in pixels.
+        width: f64,
+        /// The picture's height in pixels.
+        height: f64,
+        /// The most pixels a side that are allowed.
+        limit: u32,
+    },
+}
+
+impl fmt::Display for DrawError {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Fault(fault) => fault.fmt(f),
+            Self::TooLarge { width, height, limit } => write!(
+                f,
+                "a picture of {width} x {height} pixels is too large; the limit is {limit} x {limit}: \
+                 make the sheet smaller, ask for another size, or raise the limit"
+            ),
+        }
+    }
+}
+
+impl std::error::Error for DrawError {
+    fn source(&self) -> Option<&(dyn std::error::Error + 'static)> {
+        // The fault speaks for itself: its text is this one's.
+        None
+    }
+}
+
+impl From<Fault> for DrawError {
+    fn from(fault: Fault) -> Self {
+        Self::Fault(fault)
+    }
+}
+
+impl Pixels {
+    /// A transparent picture.
+    #[must_use]
+    pub fn new(width: u32, height: u32) -> Self {
+        Self { width, height, data: vec![[0; 4]; width as usize * height as usize], metadata: None }
+    }
+
+    /// Pixels a row.
+    #[must_use]
+    pub fn width(&self) -> u32 {
+        self.width
+    }
+
+    /// The number of rows.
+    #[must_use]
+    pub fn height(&self) -> u32 {
+        self.height
+    }
+
+    /// The pixel at a column and a row from the top left; `None` outside the picture.
+    #[must_use]
+    pub fn at(&self, x: u32, y: u32) -> Option<[u8; 4]> {
+        let inside = x < self.width && y < self.height;
+        self.data.get(y as usize * self.width as usize + x as usize).filter(|_| inside).copied()
+    }
+
+    /// All bytes: red, green, blue, alpha, row after row from the top.
+    #[must_use]
+    pub fn bytes(&self) -> &[u8] {
+        self.data.as_flattened()
+    }
+
+    /// The pixels, row after row from the top.
+    #[must_use]
+    pub fn as_slice(&self) -> &[[u8; 4]] {
+        &self.data
+    }
+
+    /// The pixels, to be changed.
+    #[must_use]
+    pub fn as_mut_slice(&mut self) -> &mut [[u8; 4]] {
+        &mut self.data
+    }
+
+    /// Draws a sheet over what is there, scaled evenly to fit and in the middle.
+    ///
+    /// The same sheet gives the same bytes on any number of threads.
+    ///
+    /// # Errors
+    ///
+    /// The sheet's first fault. The picture is then as it was.
+    pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
+        self.draw_within(sheet, TOLERANCE)
+    }
+
+    fn draw_within(&mut self, sheet: &Sheet, tolerance: f64) -> Result<(), Fault> {
+        sheet.sound()?;
+        if self.data.is_empty() {
+            return Ok(());
+        }
+        let size = Point::new(f64::from(self.width), f64::from(self.height));
+        let scale = (size / sheet.size).min_element();
+        let margin = (size - sheet.size * scale) * 0.5;
+        let to_pixels = Affine::from_translation(margin)
+            * Affine::from_scale(Point::splat(scale))
+            * Affine::from_translation(-sheet.corner());
+        let view = View {
+            width: self.width as usize,
+            height: self.height as usize,
+            to_pixels,
+            tolerance: if tolerance > 0.0 { tolerance } else { TOLERANCE },
+        };
+        Plan::of(sheet, &view)?.draw(&mut self.data);
+        Ok(())
+    }
+}
+
+impl Sheet {
+    /// The sheet as pixels, one for each pixel of 1/96 inch.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of what is drawn, or a picture beyond 16,384 x 16,384 pixels.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let picture = sheet(4.0, 2.0).add(rectangle((0.0, 0.0), 2.5, 2.0).fill("#ff0000")).pixels()?;
+    /// assert_eq!(picture.at(1, 1), Some([255, 0, 0, 255]));
+    /// assert_eq!(picture.at(2, 1), Some([255, 0, 0, 128])); // half covered
+    /// assert_eq!(picture.at(3, 1), Some([0, 0, 0, 0]));
+    /// # Ok::<(), DrawError>(())
+    /// ```
+    pub fn pixels(&self) -> Result<Pixels, DrawError> {
+        self.pixels_with(&PixelOptions::default())
+    }
+
+    /// The sheet as pixels of another size; see [`PixelOptions`].
+    ///
+    /// # Errors
+    ///
+    /// As [`Sheet::pixels`], for the options' limit.
+    pub fn pixels_with(&self, options: &PixelOptions) -> Result<Pixels, DrawError> {
+        self.sound()?;
+        let size = match options.size {
+            Some((width, height)) => Point::new(f64::from(width), f64::from(height)),
+            None => (self.size * self.unit.pixels() - 1e-9).ceil().max(Point::ONE),
+        };
+        if size.max_element() > f64::from(options.max_side) {
+            return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
+        }
+        let mut pixels = Pixels::new(size.x as u32, size.y as u32);
+        pixels.draw_within(self, options.tolerance)?;
+        pixels.metadata.clone_from(&self.metadata);
+        Ok(pixels)
+    }
+}

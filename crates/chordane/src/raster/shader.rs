@@ -1,0 +1,87 @@
+//! What colour goes where: the shaders that the filler asks as it goes along a row.
+
+use super::blend::{FULL, Rgba, over};
+use crate::sheet::{Colour, Paint};
+
+/// Puts paint on pixels that are covered by a share. It is told where they are, so that it can be of another colour at
+/// every spot.
+pub(super) trait Shader: Copy {
+    /// Paints a run of pixels that are all covered by the same share, 0 to 1; it begins at a column and a row of the
+    /// picture, and is as long as `pixels`.
+    fn span(self, x: usize, y: usize, pixels: &mut [Rgba], coverage: f32);
+
+    /// Paints one pixel; as [`Shader::span`].
+    fn dot(self, x: usize, y: usize, pixel: &mut Rgba, coverage: f32);
+}
+
+/// A paint ready to be put on pixels.
+#[derive(Clone, Copy, Debug)]
+pub(super) enum Ink {
+    Solid(Solid),
+}
+
+impl Ink {
+    /// A paint faded by an opacity from 0 to 1.
+    pub(super) fn new(paint: &Paint, opacity: f64) -> Self {
+        match paint {
+            Paint::Solid(colour) => Self::Solid(Solid::new(colour.faded(opacity))),
+        }
+    }
+
+    pub(super) fn is_invisible(self) -> bool {
+        match self {
+            Self::Solid(solid) => solid.strength <= 0.0,
+        }
+    }
+}
+
+/// One colour all over.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Solid {
+    rgba: Rgba,
+    /// The colour's own opacity in parts of 65,536.
+    strength: f32,
+}
+
+impl Solid {
+    pub(super) fn new(colour: Colour) -> Self {
+        Self { rgba: colour.to_rgba8(), strength: colour.alpha * FULL as f32 }
+    }
+}
+
+impl Shader for Solid {
+    #[inline]
+    fn span(self, _: usize, _: usize, pixels: &mut [Rgba], coverage: f32) {
+        let share = (coverage * self.strength + 0.5) as u32;
+        if share >= FULL {
+            let [red, green, blue, _] = self.rgba;
+            pixels.fill([red, green, blue, 255]);
+        } else if share > 0 {
+            for pixel in pixels {
+                *pixel = over(*pixel, self.rgba, share);
+            }
+        }
+    }
+
+    #[inline]
+    fn dot(self, _: usize, _: usize, pixel: &mut Rgba, coverage: f32) {
+        let share = (coverage * self.strength + 0.5) as u32;
+        if share > 0 {
+            *pixel = over(*pixel, self.rgba, share.min(FULL));
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_full_share_replaces_and_none_leaves() {
+        let ink = Solid::new(Colour::from_rgba8([9, 8, 7, 255]));
+        let mut row = [[1, 2, 3, 4]; 3];
+        ink.span(0, 0, &mut row[..1], 1.0);
+        ink.span(0, 0, &mut row[1..2], 0.0);
+        assert_eq!(row, [[9, 8, 7, 255], [1, 2, 3, 4], [1, 2, 3, 4]]);
+    }
+}

@@ -1,0 +1,103 @@
+//! Why a document could not be read, and what of it was not understood.
+
+use std::fmt;
+
+use crate::sheet::Sheet;
+
+/// Why a document could not be read.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum ReadError {
+    /// The bytes are not UTF-8 text.
+    NotText {
+        /// The first byte that is none, counted from 0.
+        byte: usize,
+    },
+    /// The text is not well-formed XML.
+    NotXml {
+        /// The line, counted from 1.
+        line: usize,
+        /// What is wrong there.
+        what: String,
+    },
+    /// The document has no `svg` element to begin with.
+    NoSvg,
+    /// Elements lie too many levels inside one another.
+    TooDeep {
+        /// The line, counted from 1.
+        line: usize,
+        /// How many levels are allowed.
+        limit: usize,
+    },
+    /// The document stands for more shapes than can be drawn.
+    TooMany {
+        /// How many are allowed.
+        limit: usize,
+    },
+}
+
+impl ReadError {
+    pub(super) fn broken(text: &str, at: usize, what: &str) -> Self {
+        Self::NotXml { line: line_of(text, at), what: what.trim_end_matches('.').to_owned() }
+    }
+}
+
+impl fmt::Display for ReadError {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::NotText { byte } => write!(f, "byte {byte} is not UTF-8; save the document as UTF-8 text"),
+            Self::NotXml { line, what } => write!(f, "line {line}: this is not well-formed XML: {what}"),
+            Self::NoSvg => f.write_str("there is no <svg> element; give an SVG document"),
+            Self::TooDeep { line, limit } => {
+                write!(
+                    f,
+                    "line {line}: elements lie more than {limit} deep inside one another; flatten the groups"
+                )
+            }
+            Self::TooMany { limit } => {
+                write!(
+                    f,
+                    "the document stands for more than {limit} shapes; look for `use` elements that multiply one another"
+                )
+            }
+        }
+    }
+}
+
+impl std::error::Error for ReadError {}
+
+/// Something in a document that is not understood, once for each kind.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct SvgNote {
+    /// What it is, and what is done instead.
+    pub what: String,
+    /// How often it comes.
+    pub count: usize,
+    /// The line of the first one, counted from 1.
+    pub line: usize,
+}
+
+impl fmt::Display for SvgNote {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "line {}: {}", self.line, self.what)?;
+        match self.count {
+            1 => Ok(()),
+            2 => f.write_str(" (and once more)"),
+            more => write!(f, " (and {} times more)", more - 1),
+        }
+    }
+}
+
+/// A document that was read: the sheet, and what was not understood.
+#[derive(Clone, Debug)]
+pub struct SvgReading {
+    /// The sheet.
+    pub sheet: Sheet,
+    /// What was not understood, in the order in which it was met.
+    pub notes: Vec<SvgNote>,
+}
+
+/// The line of a place in a text, counted from 1.
+pub(super) fn line_of(text: &str, at: usize) -> usize {
+    text.as_bytes().iter().take(at).filter(|byte| **byte == b'\n').count() + 1
+}

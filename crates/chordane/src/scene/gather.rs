@@ -1,0 +1,224 @@
+//! The pass over the tree.
+
+use super::placed::Placed;
+use crate::ground::Fault;
+use crate::number::Cell;
+use crate::path::{Affine, Path};
+use crate::sheet::{Group, Item, Node, Sheet};
+
+/// A sheet in one pass: its items in the order of drawing, each where it stands, and the groups that they are in.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let vent = circle((0.0, 0.0), 9.0).fill("teal").named("vent");
+/// let page = sheet(90.0, 90.0).add(group().add(vent).moved((40.0, 30.0)).opacity(0.5));
+/// let scene = page.scene()?;
+/// let [vent] = scene.items() else { panic!() };
+/// assert_eq!((vent.item().name(), vent.opacity()), (Some("vent"), 0.5));
+/// assert_eq!(vent.line_bounds(), Some(cell((31.0, 21.0), 18.0, 18.0)));
+/// assert_eq!(scene.layers().len(), 1);
+/// # Ok::<(), Fault>(())
+/// ```
+#[derive(Clone, Debug)]
+pub struct Scene<'a> {
+    items: Vec<Placed<'a>>,
+    layers: Vec<Layer<'a>>,
+    steps: Vec<Step>,
+    fault: Option<Fault>,
+}
+
+/// One thing that is done when a scene is drawn; see [`Scene::steps`].
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Step {
+    /// A group begins; its number in [`Scene::layers`].
+    Begin(usize),
+    /// An item is drawn; its number in [`Scene::items`].
+    Item(usize),
+    /// The group that began last ends: it is clipped, fades, and is put on what is below it.
+    End(usize),
+}
+
+/// A group where it stands.
+#[derive(Clone, Copy, Debug)]
+pub struct Layer<'a> {
+    group: &'a Group,
+    parent: Option<usize>,
+    transform: Affine,
+    opacity: f64,
+    clipped: bool,
+}
+
+impl<'a> Layer<'a> {
+    /// The group.
+    #[must_use]
+    pub fn group(&self) -> &'a Group {
+        self.group
+    }
+
+    /// The group that it is in, as a number for [`Scene::layers`].
+    #[must_use]
+    pub fn parent(&self) -> Option<usize> {
+        self.parent
+    }
+
+    /// From the coordinates of what is in the group to the sheet's.
+    #[must_use]
+    pub fn transform(&self) -> &Affine {
+        &self.transform
+    }
+
+    /// Whether the group is drawn for itself before it is put on what is below it: since it fades, or is clipped.
+    #[must_use]
+    pub fn is_apart(&self) -> bool {
+        self.group.opacity < 1.0 || self.group.clip.is_some()
+    }
+}
+
+impl<'a> Scene<'a> {
+    /// The scene of some nodes, under a transform. Cost: linear in what there is, without looking at segments.
+    pub(crate) fn of(nodes: &'a [Node], outer: &Affine) -> Self {
+        let (items, layers, steps, fault) = Default::default();
+        let mut scene = Self { items, layers, steps, fault };
+        nodes.iter().for_each(|node| scene.gather(node, outer, None));
+        scene
+    }
+
+    fn gather(&mut self, node: &'a Node, outer: &Affine, parent: Option<usize>) {
+        let above =
+            parent.and_then(|at| self.layers.get(at)).map_or((1.0, false), |l| (l.opacity, l.clipped));
+        match node {
+            Node::Item(item) => {
+                self.note(|| item.sound().map(drop), item);
+                self.steps.push(Step::Item(self.items.len()));
+                self.items.push(Placed {
+                    item,
+                    transform: *outer * item.transform,
+                    number: self.items.len(),
+                    layer: parent,
+                    opacity: above.0 * item.style.opacity,
+                    clipped: above.1,
+                });
+            }
+            Node::Group(group) => {
+                if self.fault.is_none() {
+                    self.fault = group.fault.get().map(|fault| fault.clone().on_item(group.name(), None));
+                }
+                let (transform, number) = (*outer * group.transform, self.layers.len());
+                let (opacity, clipped) = (above.0 * group.opacity, above.1 || group.clip.is_some());
+                self.layers.push(Layer { group, parent, transform, opacity, clipped });
+                self.steps.push(Step::Begin(number));
+                group.nodes.iter().for_each(|node| self.gather(node, &transform, Some(number)));
+                self.steps.push(Step::End(number));
+            }
+        }
+    }
+
+    fn note(&mut self, look: impl FnOnce() -> Result<(), Fault>, item: &Item) {
+        if self.fault.is_none()
+            && let Err(fault) = look()
+        {
+            self.fault = Some(fault.on_item(item.name(), item.line()));
+        }
+    }
+
+    /// The scene itself where nothing on it is at fault.
+    pub(crate) fn sound(self) -> Result<Self, Fault> {
+        match self.fault {
+            Some(fault) => Err(fault),
+            None => Ok(self),
+        }
+    }
+
+    /// The items in the order of drawing.
+    #[must_use]
+    pub fn items(&self) -> &[Placed<'a>] {
+        &self.items
+    }
+
+    /// The groups, each after the one that it is in.
+    #[must_use]
+    pub fn layers(&self) -> &[Layer<'a>] {
+        &self.layers
+    }
+
+    /// What is done when the scene is drawn, in order.
+    #[must_use]
+    pub fn steps(&self) -> &[Step] {
+        &self.steps
+    }
+
+    /// The bounds of the lines of all items; `None` where there is no line. Cost: linear in the segments.
+    #[must_use]
+    pub fn line_bounds(&self) -> Option<Cell> {
+        self.items.iter().filter_map(Placed::line_bounds).reduce(Cell::union)
+    }
+
+    /// The paths that an item is clipped by, from the inside out, each with the map from its coordinates to the sheet's.
+    pub fn clips(&self, item: &Placed<'a>) -> impl Iterator<Item = (&'a Path, Affine)> {
+        let layer = |at: Option<usize>| at.and_then(|at| self.layers.get(at));
+        std::iter::successors(layer(item.layer), move |inner| layer(inner.parent))
+            .filter_map(|layer| layer.group.clip_path().map(|path| (path, layer.transform)))
+    }
+}
+
+impl Node {
+    /// The bounds of the lines of all items, where they stand; `None` where there is no line.
+    #[must_use]
+    pub fn bounds(&self) -> Option<Cell> {
+        Scene::of(std::slice::from_ref(self), &Affine::IDENTITY).line_bounds()
+    }
+}
+
+impl Sheet {
+    /// The sheet in one pass, in the coordinates of what is added to it. Cost: linear in what there is, without looking at
+    /// segments.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of the sheet, then of what is on it, in the order of drawing, with the item's name and line.
+    pub fn scene(&self) -> Result<Scene<'_>, Fault> {
+        self.seen_through(&Affine::IDENTITY)
+    }
+
+    /// The scene under a transform.
+    pub(crate) fn seen_through(&self, outer: &Affine) -> Result<Scene<'_>, Fault> {
+        self.fault.sound()?;
+        Scene::of(&self.nodes, outer).sound()
+    }
+
+    /// The items in the order of drawing, each where it stands. Faulty ones are among them; see [`Sheet::sound`].
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let page = sheet(90.0, 90.0).add(circle((9.0, 9.0), 5.0).fill("teal").named("vent"));
+    /// let names: Vec<_> = page.items().filter_map(|placed| placed.item().name()).collect();
+    /// assert_eq!(names, ["vent"]);
+    /// ```
+    pub fn items(&self) -> impl ExactSizeIterator<Item = Placed<'_>> {
+        Scene::of(&self.nodes, &Affine::IDENTITY).items.into_iter()
+    }
+
+    /// The items with neither fill nor stroke. They are drawn as a thin draft outline, since what cannot be seen
+    /// cannot be mended.
+    #[must_use]
+    pub fn unpainted(&self) -> Vec<&Item> {
+        let bare = |item: &&Item| item.style.paints_nothing() && !item.path.is_empty();
+        self.items().map(|placed| placed.item()).filter(bare).collect()
+    }
+
+    /// The sheet itself when nothing went wrong in its making, else the first fault.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of the sheet, then of what is on it, in the order of drawing, with the item's name and line.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let page = sheet(90.0, 90.0).add(circle((0.0, 0.0), f64::NAN).fill("teal").named("vent"));
+    /// let told = page.sound().unwrap_err().to_string();
+    /// assert_eq!(told, "\"vent\": `circle`: the radius NaN is not finite; give a finite number");
+    /// ```
+    pub fn sound(&self) -> Result<&Self, Fault> {
+        self.scene().map(|_| self)
+    }
+}

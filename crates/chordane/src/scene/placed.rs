@@ -1,0 +1,160 @@
+//! An item where it stands on its sheet.
+
+use crate::measure::Place;
+use crate::number::{Cell, Point};
+use crate::path::{Affine, Path};
+use crate::sheet::{Item, Paint};
+
+/// Strokes thinner than this count as so wide when it is asked how far paint can reach: a draft's line is this wide.
+const DRAFT_WIDTH: f64 = 2.0;
+
+/// Which item of a sheet is meant, and which place on its path: what listing, hitting and editing name things by.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Address {
+    /// The item, in the order of drawing, counted from 0.
+    pub item: usize,
+    /// The place on the item's path, where one is meant.
+    pub place: Option<Place>,
+}
+
+/// An item where it stands: with the transforms, the opacity and the clips of the groups that it is in.
+#[derive(Clone, Copy, Debug)]
+pub struct Placed<'a> {
+    pub(super) item: &'a Item,
+    pub(super) transform: Affine,
+    pub(super) number: usize,
+    pub(super) layer: Option<usize>,
+    pub(super) opacity: f64,
+    pub(super) clipped: bool,
+}
+
+impl<'a> Placed<'a> {
+    /// The item itself: its path before all transforms, its style, its name.
+    #[must_use]
+    pub fn item(&self) -> &'a Item {
+        self.item
+    }
+
+    /// The item's address.
+    #[must_use]
+    pub fn address(&self) -> Address {
+        Address { item: self.number, place: None }
+    }
+
+    /// The place in the order of drawing, counted from 0.
+    #[must_use]
+    pub fn number(&self) -> usize {
+        self.number
+    }
+
+    /// The line of the score or document that made the item, counted from 1, where it was made by one.
+    #[must_use]
+    pub fn line(&self) -> Option<usize> {
+        self.item.line()
+    }
+
+    /// From the item's own coordinates to the sheet's.
+    #[must_use]
+    pub fn transform(&self) -> &Affine {
+        &self.transform
+    }
+
+    /// The innermost group that the item is in, as a number for [`Scene::layers`](super::Scene::layers).
+    #[must_use]
+    pub fn layer(&self) -> Option<usize> {
+        self.layer
+    }
+
+    /// The opacity of the item and of all groups that it is in, from 0 to 1.
+    #[must_use]
+    pub fn opacity(&self) -> f64 {
+        self.opacity
+    }
+
+    /// Whether a group that the item is in is clipped.
+    #[must_use]
+    pub fn is_clipped(&self) -> bool {
+        self.clipped
+    }
+
+    /// The path in the sheet's coordinates. Cost: linear in the segments.
+    #[must_use]
+    pub fn path(&self) -> Path {
+        self.item.path.transformed(&self.transform)
+    }
+
+    /// What the inside is seen painted with; `None` where nothing of it can be seen.
+    #[must_use]
+    pub fn fill(&self) -> Option<&'a Paint> {
+        self.item.style.fill_paint().filter(|paint| self.is_seen(paint))
+    }
+
+    /// What the line is seen painted with; `None` where nothing of it can be seen, as with a width of 0.
+    #[must_use]
+    pub fn stroke(&self) -> Option<&'a Paint> {
+        self.item.style.seen_stroke().filter(|paint| self.is_seen(paint))
+    }
+
+    fn is_seen(&self, paint: &Paint) -> bool {
+        self.opacity > 0.0 && !paint.is_invisible()
+    }
+
+    /// The stroke's width in the sheet's coordinates, where it is widest; 0 where no stroke is seen.
+    #[must_use]
+    pub fn stroke_width(&self) -> f64 {
+        self.stroke().map_or(0.0, |_| self.item.style.get_stroke().width() * self.largest_scale())
+    }
+
+    /// How many times as long the transform makes what it makes longest, along x or y.
+    pub(crate) fn largest_scale(&self) -> f64 {
+        largest_scale(&self.transform)
+    }
+
+    /// The tight bounds of the line in the sheet's coordinates; `None` for an empty path. Cost: linear in the segments.
+    #[must_use]
+    pub fn line_bounds(&self) -> Option<Cell> {
+        self.path().bounds()
+    }
+
+    /// The bounds of what is painted, fill and stroke together, in the sheet's coordinates: those of the stroke's own
+    /// area, with its mitres, caps and dashes, to a hundredth of a unit. `None` where nothing is painted. What a clip
+    /// takes off is counted. Cost: linear in the segments and dashes.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let page = sheet(90.0, 90.0).add(circle((40.0, 40.0), 10.0).stroke("teal", 4.0));
+    /// let painted = page.items().next().unwrap().painted_bounds().unwrap();
+    /// assert!((painted.size() - pt(24.0, 24.0)).length() < 0.02);
+    /// ```
+    #[must_use]
+    pub fn painted_bounds(&self) -> Option<Cell> {
+        let filled = self.fill().and_then(|_| self.line_bounds());
+        let scale = self.largest_scale();
+        let stroked = self.stroke().filter(|_| scale > 0.0).and_then(|_| {
+            let area = self.item.path.stroke_chords(self.item.style.get_stroke().outline(), 0.01 / scale);
+            area.transformed(&self.transform).bounds()
+        });
+        filled.into_iter().chain(stroked).reduce(Cell::union)
+    }
+
+    /// Bounds that hold all that is painted, quickly and with room to spare: by control points, and as far as any mitre
+    /// could reach.
+    pub(crate) fn reach(&self) -> Option<Cell> {
+        let bounds = self.item.path.control_bounds()?;
+        // A draft's line is thin, whatever the scale.
+        let stroke = self.item.style.get_stroke();
+        let by = 0.5 * stroke.width().max(DRAFT_WIDTH) * stroke.mitre_limit().max(std::f64::consts::SQRT_2);
+        Cell::of(bounds.grown(by).corners().map(|corner| self.transform.transform_point2(corner)))
+    }
+
+    /// A spot of the sheet in the item's own coordinates; `None` where the transform squashes the item flat.
+    pub(super) fn own(&self, spot: Point) -> Option<Point> {
+        let sound = self.transform.matrix2.determinant() != 0.0;
+        Some(self.transform.inverse().transform_point2(spot)).filter(|p| sound && p.is_finite())
+    }
+}
+
+/// How many times as long a transform makes what it makes longest, along x or y.
+pub(crate) fn largest_scale(by: &Affine) -> f64 {
+    by.matrix2.x_axis.length().max(by.matrix2.y_axis.length())
+}

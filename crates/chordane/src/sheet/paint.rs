@@ -1,0 +1,92 @@
+//! What things are painted with.
+
+use super::Colour;
+use crate::ground::Fault;
+
+/// What an item, a stroke or a ground is painted with.
+///
+/// There will be more kinds: match with a last arm for those, or ask for what you need, as [`Paint::colour`] does.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let vent = circle((0.0, 0.0), 9.0).fill("#c8553d");
+/// assert_eq!(vent.style().fill_paint().and_then(Paint::colour).map(Colour::hex), Some("#c8553d".to_owned()));
+/// ```
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub enum Paint {
+    /// One colour all over.
+    Solid(Colour),
+}
+
+impl Paint {
+    /// The colour, where it is one all over.
+    #[must_use]
+    pub fn colour(&self) -> Option<Colour> {
+        match self {
+            Self::Solid(colour) => Some(*colour),
+        }
+    }
+
+    /// Whether nothing of it can be seen.
+    #[must_use]
+    pub fn is_invisible(&self) -> bool {
+        match self {
+            Self::Solid(colour) => colour.alpha <= 0.0,
+        }
+    }
+
+    /// Whether it hides all that lies under it.
+    #[must_use]
+    pub fn is_opaque(&self) -> bool {
+        match self {
+            Self::Solid(colour) => colour.to_rgba8()[3] == 255,
+        }
+    }
+}
+
+/// A paint as it is given: a [`Paint`], a [`Colour`], or a text that is read as a colour there and then. A text that is no
+/// colour becomes a fault of what it was given to.
+#[derive(Clone, Debug)]
+pub struct GivenPaint(Result<Paint, String>);
+
+impl GivenPaint {
+    /// The paint that was given or named; `call` is what a fault's message calls the place.
+    ///
+    /// # Errors
+    ///
+    /// A fault that names the text, and the colour name that comes nearest.
+    pub fn resolve(self, call: &'static str) -> Result<Paint, Fault> {
+        self.0.or_else(|text| Colour::parse_for(call, &text).map(Paint::Solid))
+    }
+}
+
+impl From<Paint> for GivenPaint {
+    fn from(paint: Paint) -> Self {
+        Self(Ok(paint))
+    }
+}
+
+impl From<&Paint> for GivenPaint {
+    fn from(paint: &Paint) -> Self {
+        Self(Ok(paint.clone()))
+    }
+}
+
+impl From<Colour> for GivenPaint {
+    fn from(colour: Colour) -> Self {
+        Self(Ok(Paint::Solid(colour)))
+    }
+}
+
+impl From<&str> for GivenPaint {
+    fn from(text: &str) -> Self {
+        Self(Err(text.to_owned()))
+    }
+}
+
+impl From<String> for GivenPaint {
+    fn from(text: String) -> Self {
+        Self(Err(text))
+    }
+}

@@ -1,0 +1,230 @@
+//! The table of formats, and saving in one of them.
+
+use std::fmt;
+use std::io;
+use std::path::{Path as FilePath, PathBuf};
+
+use super::{SvgOptions, write_whole};
+use crate::ground::{Fault, nearest};
+use crate::raster::{DrawError, PixelOptions};
+use crate::sheet::Sheet;
+
+/// A kind of file that a sheet can be saved as.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(Format::of_ending("SVG"), Some(Format::Svg));
+/// assert_eq!(Format::Png.name(), "PNG");
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[non_exhaustive]
+pub enum Format {
+    /// Vector shapes as text, by the SVG 2 recommendation.
+    Svg,
+    /// Pixels without loss, by the PNG recommendation.
+    Png,
+}
+
+/// How a sheet is written in a format: the size in pixels that is asked for, the most pixels a side, and the decimals of
+/// coordinates, where they are not left to the format.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct WriteOptions {
+    size: Option<(u32, u32)>,
+    max_side: Option<u32>,
+    decimals: Option<usize>,
+}
+
+impl WriteOptions {
+    /// The size in pixels that the sheet is fitted into; at first its own.
+    #[must_use]
+    pub fn size(mut self, width: u32, height: u32) -> Self {
+        self.size = Some((width, height));
+        self
+    }
+
+    /// The most pixels a side that are allowed; as in [`PixelOptions::max_side`] where it is not said.
+    #[must_use]
+    pub fn max_side(mut self, pixels: u32) -> Self {
+        self.max_side = Some(pixels);
+        self
+    }
+
+    /// The decimals of coordinates in text; as in [`SvgOptions::decimals`] where it is not said.
+    #[must_use]
+    pub fn decimals(mut self, decimals: usize) -> Self {
+        self.decimals = Some(decimals);
+        self
+    }
+}
+
+type Writer = fn(&Sheet, &WriteOptions) -> Result<Vec<u8>, DrawError>;
+
+/// One format a line: its ending, what people call it, and what writes it.
+const TABLE: &[(Format, &str, &str, Writer)] =
+    &[(Format::Svg, "svg", "SVG", svg), (Format::Png, "png", "PNG", png)];
+
+fn svg(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
+    let mut own = SvgOptions::default();
+    if let Some((width, height)) = options.size {
+        own = own.size(width, height);
+    }
+    if let Some(decimals) = options.decimals {
+        own = own.decimals(decimals);
+    }
+    Ok(sheet.svg_with(&own)?.into_bytes())
+}
+
+fn png(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
+    let mut own = PixelOptions::default();
+    if let Some((width, height)) = options.size {
+        own = own.size(width, height);
+    }
+    if let Some(side) = options.max_side {
+        own = own.max_side(side);
+    }
+    Ok(sheet.pixels_with(&own)?.png())
+}
+
+impl Format {
+    /// The formats there are.
+    pub fn all() -> impl Iterator<Item = Self> {
+        TABLE.iter().map(|row| row.0)
+    }
+
+    fn row(self) -> &'static (Self, &'static str, &'static str, Writer) {
+        TABLE.iter().find(|row| row.0 == self).unwrap_or(&TABLE[0])
+    }
+
+    /// The ending of such a file's name, without the point.
+    #[must_use]
+    pub fn ending(self) -> &'static str {
+        self.row().1
+    }
+
+    /// What people call it.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        self.row().2
+    }
+
+    /// The format of an ending, in small or large letters.
+    #[must_use]
+    pub fn of_ending(ending: &str) -> Option<Self> {
+        Self::all().find(|format| format.ending().eq_ignore_ascii_case(ending))
+    }
+
+    /// The format of a file's name, by its ending.
+    #[must_use]
+    pub fn of_file(file: &FilePath) -> Option<Self> {
+        file.extension().and_then(|ending| ending.to_str()).and_then(Self::of_ending)
+    }
+
+    /// The endings there are, as a sentence has them: `.svg or .png`.
+    #[must_use]
+    pub fn endings() -> String {
+        let all: Vec<String> = TABLE.iter().map(|row| format!(".{}", row.1)).collect();
+        match all.split_last() {
+            Some((last, rest)) if !rest.is_empty() => format!("{} or {last}", rest.join(", ")),
+            _ => all.join(""),
+        }
+    }
+}
+
+/// Why a sheet was not saved. No file was left behind, and none that was there before is lost.
+#[derive(Debug)]
+#[non_exhaustive]
+pub enum SaveError {
+    /// The name's ending is of no known format.
+    Ending {
+        /// The file's name.
+        file: PathBuf,
+    },
+    /// The sheet could not be drawn.
+    Draw(DrawError),
+    /// The file could not be written.
+    Write {
+        /// The file's name.
+        file: PathBuf,
+        /// What the system reported.
+        source: io::Error,
+    },
+}
+
+impl fmt::Display for SaveError {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Ending { file } => {
+                let name = file.display();
+                write!(
+                    f,
+                    "{name}: cannot tell the format from the file name; end it in {}",
+                    Format::endings()
+                )?;
+                let ending = file.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
+                match nearest(ending, TABLE.iter().map(|row| row.1)) {
+                    Some(near) => write!(f, " (did you mean .{near}?)"),
+                    None => Ok(()),
+                }
+            }
+            Self::Draw(error) => error.fmt(f),
+            Self::Write { file, .. } => write!(f, "{} cannot be written", file.display()),
+        }
+    }
+}
+
+impl std::error::Error for SaveError {
+    fn source(&self) -> Option<&(dyn std::error::Error + 'static)> {
+        match self {
+            // What could not be drawn speaks for itself: its text is this one's.
+            Self::Ending { .. } | Self::Draw(_) => None,
+            Self::Write { source, .. } => Some(source),
+        }
+    }
+}
+
+impl From<Fault> for SaveError {
+    fn from(fault: Fault) -> Self {
+        Self::Draw(fault.into())
+    }
+}
+
+impl From<DrawError> for SaveError {
+    fn from(error: DrawError) -> Self {
+        Self::Draw(error)
+    }
+}
+
+impl Sheet {
+    /// The bytes of a file of a format.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of what is drawn, or a picture beyond the limit.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane::write::WriteOptions;
+    /// let small = WriteOptions::default().size(32, 24);
+    /// let bytes = sheet(64.0, 48.0).ground("teal").written(Format::Png, &small)?;
+    /// assert!(bytes.starts_with(b"\x89PNG"));
+    /// # Ok::<(), DrawError>(())
+    /// ```
+    pub fn written(&self, format: Format, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
+        (format.row().3)(self, options)
+    }
+
+    /// Saves the sheet; the ending chooses the format: `.svg` or `.png`.
+    ///
+    /// The file is written beside its place under another name and then moved there: whoever looks sees the old
+    /// file or the whole new one.
+    ///
+    /// # Errors
+    ///
+    /// An ending of no format, a fault on the sheet, or what the system reports.
+    pub fn save(&self, file: impl AsRef<FilePath>) -> Result<(), SaveError> {
+        let file = file.as_ref();
+        let format = Format::of_file(file).ok_or_else(|| SaveError::Ending { file: file.to_owned() })?;
+        let bytes = self.written(format, &WriteOptions::default())?;
+        write_whole(file, &bytes).map_err(|source| SaveError::Write { file: file.to_owned(), source })
+    }
+}

@@ -1,0 +1,332 @@
+//! SVG text.
+//!
+//! Small and plain: path data rounded to what the sheet's size can show, attributes only where they differ from
+//! their default, a `viewBox` that keeps the sheet's own coordinates, and the true size where the unit has one.
+
+use std::collections::{HashMap, HashSet};
+use std::fmt::Write;
+
+use crate::ground::{Fault, short};
+use crate::number::Point;
+use crate::path::{Affine, FillRule, Path};
+use crate::raster::DRAFT;
+use crate::reshape::{Cap, Join};
+use crate::scene::{Scene, Step, largest_scale};
+use crate::sheet::{Colour, Group, Item, Paint, Sheet, Style};
+
+/// How SVG text is written.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct SvgOptions {
+    decimals: Option<usize>,
+    size: Option<(u32, u32)>,
+}
+
+impl SvgOptions {
+    /// The number of decimals of coordinates, at most 12. At first, as many as show a millionth of the sheet's
+    /// longer side.
+    #[must_use]
+    pub fn decimals(mut self, decimals: usize) -> Self {
+        self.decimals = Some(decimals);
+        self
+    }
+
+    /// The size at which the picture is shown, in pixels; the sheet is fitted into it evenly. At first the size of
+    /// the sheet, in its own unit.
+    #[must_use]
+    pub fn size(mut self, width: u32, height: u32) -> Self {
+        self.size = Some((width, height));
+        self
+    }
+}
+
+impl Sheet {
+    /// The sheet as SVG text.
+    ///
+    /// # Errors
+    ///
+    /// The first fault of what is drawn.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sheet = sheet(40.0, 30.0).add(rectangle((0.0, 0.0), 20.0, 10.0).fill("teal"));
+    /// assert_eq!(
+    ///     sheet.svg()?,
+    ///     "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"40\" height=\"30\" viewBox=\"0 0 40 30\">\n\
+    ///      <path fill=\"#008080\" d=\"M0 0H20V10H0Z\"/>\n</svg>\n"
+    /// );
+    /// # Ok::<(), Fault>(())
+    /// ```
+    pub fn svg(&self) -> Result<String, Fault> {
+        self.svg_with(&SvgOptions::default())
+    }
+
+    /// The sheet as SVG text; see [`SvgOptions`].
+    ///
+    /// # Errors
+    ///
+    /// The first fault of what is drawn.
+    pub fn svg_with(&self, options: &SvgOptions) -> Result<String, Fault> {
+        let scene = self.scene()?;
+        let finest = self.size.max_element() * 1e-6;
+        let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);
+        let mut writer = Writer { out: String::new(), decimals, ids: Ids::of(&scene) };
+        writer.document(self, &scene, options.size);
+        Ok(writer.out)
+    }
+}
+
+struct Writer {
+    out: String,
+    decimals: usize,
+    ids: Ids,
+}
+
+/// The ids of a document, each given once: a name that is used again gets a number behind it, and neither that nor the id
+/// of a clip is one that was given as a name.
+struct Ids {
+    names: HashSet<Box<str>>,
+    /// How often each name was used.
+    used: HashMap<Box<str>, usize>,
+}
+
+impl Ids {
+    fn of(scene: &Scene<'_>) -> Self {
+        let items = scene.items().iter().filter_map(|placed| placed.item().name());
+        let groups = scene.layers().iter().filter_map(|layer| layer.group().name());
+        Self { names: items.chain(groups).map(Into::into).collect(), used: HashMap::new() }
+    }
+
+    /// The id for a name that was given.
+    fn named(&mut self, name: &str) -> String {
+        if self.used.contains_key(name) {
+            return self.numbered(name);
+        }
+        self.used.insert(name.into(), 1);
+        name.to_owned()
+    }
+
+    /// A word with the next number behind it that nobody has.
+    fn numbered(&mut self, word: &str) -> String {
+        let count = self.used.entry(word.into()).or_default();
+        loop {
+            *count += 1;
+            let id = format!("{word}-{count}");
+            if !self.names.contains(id.as_str()) {
+                return id;
+            }
+        }
+    }
+}
+
+impl Writer {
+    fn document(&mut self, sheet: &Sheet, scene: &Scene<'_>, shown: Option<(u32, u32)>) {
+        let suffix = match sheet.unit.suffix() {
+            "px" => "",
+            other => other,
+        };
+        let (size, corner) = (sheet.size, sheet.corner());
+        let [x, y, width, height] = [corner.x, corner.y, size.x, size.y].map(plain);
+        let (wide, high) = match shown {
+            Some((wide, high)) => (wide.to_string(), high.to_string()),
+            None => (format!("{width}{suffix}"), format!("{height}{suffix}")),
+        };
+        let _ = writeln!(
+            self.out,
+            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{wide}\" height=\"{high}\" \
+             viewBox=\"{x} {y} {width} {height}\">"
+        );
+        if let Some(text) = &sheet.metadata {
+            let _ = writeln!(self.out, "<metadata>{}</metadata>", quick_xml::escape::partial_escape(&**text));
+        }
+        if let Some(ground) = &sheet.ground {
+            // Shown in another shape, the sheet lies in the middle and its ground reaches over the margins.
+            let margin = shown.map_or(Point::ZERO, |(wide, high)| {
+                let shown = Point::new(f64::from(wide), f64::from(high));
+                (shown / (shown / size).min_element() - size) * 0.5
+            });
+            let (corner, size) = (corner - margin, size + margin * 2.0);
+            let [x, y, width, height] = [corner.x, corner.y, size.x, size.y].map(plain);
+            self.out.push_str("<rect");
+            self.attribute("x", &x, "0");
+            self.attribute("y", &y, "0");
+            let _ = write!(self.out, " width=\"{width}\" height=\"{height}\"");
+            self.paint("fill", Some(ground), 1.0);
+            self.out.push_str("/>\n");
+        }
+        if sheet.y_up {
+            self.out.push_str("<g");
+            self.transform(&sheet.upright());
+            self.out.push_str(">\n");
+        }
+        self.scene(scene);
+        if sheet.y_up {
+            self.out.push_str("</g>\n");
+        }
+        self.out.push_str("</svg>\n");
+    }
+
+    fn scene(&mut self, scene: &Scene<'_>) {
+        // How much the groups around it enlarge what is written.
+        let mut scales = vec![1.0];
+        let scale = |scales: &Vec<f64>| scales.last().copied().unwrap_or(1.0);
+        for step in scene.steps() {
+            match *step {
+                Step::Item(number) => {
+                    if let Some(placed) = scene.items().get(number) {
+                        self.item(placed.item(), scale(&scales));
+                    }
+                }
+                Step::Begin(number) => {
+                    let Some(layer) = scene.layers().get(number) else { continue };
+                    scales.push(scale(&scales) * largest_scale(&layer.group().transform));
+                    self.begin(layer.group(), scale(&scales));
+                }
+                Step::End(_) => {
+                    scales.pop();
+                    self.out.push_str("</g>\n");
+                }
+            }
+        }
+    }
+
+    /// Writes a group up to what is in it.
+    fn begin(&mut self, group: &Group, scale: f64) {
+        let clip = group.clip.as_ref().map(|path| self.clip(path, scale));
+        self.out.push_str("<g");
+        self.name(group.name());
+        self.transform(&group.transform);
+        self.attribute("opacity", &plain(group.opacity), "1");
+        if let Some(id) = clip {
+            let _ = write!(self.out, " clip-path=\"url(#{id})\"");
+        }
+        self.out.push_str(">\n");
+    }
+
+    /// Writes a clip and gives its id.
+    fn clip(&mut self, path: &Path, scale: f64) -> String {
+        let id = self.ids.numbered("clip");
+        let _ = write!(self.out, "<clipPath id=\"{id}\"><path");
+        if path.fill_rule() == FillRule::EvenOdd {
+            self.out.push_str(" clip-rule=\"evenodd\"");
+        }
+        let _ = writeln!(self.out, " d=\"{}\"/></clipPath>", path.data_rounded(self.decimals_at(scale)));
+        id
+    }
+
+    /// Enlarged later, a path needs more decimals; reduced, it can do with fewer.
+    fn decimals_at(&self, scale: f64) -> usize {
+        let more = if scale > 0.0 { scale.log10().ceil() } else { 0.0 };
+        (self.decimals as f64 + more).clamp(0.0, 12.0) as usize
+    }
+
+    fn item(&mut self, item: &Item, scale: f64) {
+        self.out.push_str("<path");
+        self.name(item.name());
+        self.transform(&item.transform);
+        self.style(&item.style, item.path.fill_rule());
+        let decimals = self.decimals_at(scale * largest_scale(&item.transform));
+        let _ = writeln!(self.out, " d=\"{}\"/>", item.path.data_rounded(decimals));
+    }
+
+    fn style(&mut self, style: &Style, rule: FillRule) {
+        if style.paints_nothing() {
+            self.paint("fill", None, 1.0);
+            self.paint("stroke", Some(&DRAFT), 1.0);
+            self.out.push_str(" vector-effect=\"non-scaling-stroke\"");
+            return;
+        }
+        // One paint alone can carry the opacity itself.
+        let both = style.fill.is_some() && style.stroke_paint.is_some();
+        let share = if both { 1.0 } else { style.opacity };
+        self.paint("fill", style.fill.as_ref(), share);
+        if rule == FillRule::EvenOdd && style.fill.is_some() {
+            self.out.push_str(" fill-rule=\"evenodd\"");
+        }
+        if let Some(paint) = style.seen_stroke() {
+            self.paint("stroke", Some(paint), share);
+            let stroke = style.get_stroke();
+            self.attribute("stroke-width", &plain(stroke.width()), "1");
+            match stroke.cap() {
+                Cap::Butt => {}
+                Cap::Round => self.out.push_str(" stroke-linecap=\"round\""),
+                Cap::Square => self.out.push_str(" stroke-linecap=\"square\""),
+            }
+            match stroke.join() {
+                Join::Mitre => self.attribute("stroke-miterlimit", &plain(stroke.mitre_limit()), "4"),
+                Join::Round => self.out.push_str(" stroke-linejoin=\"round\""),
+                Join::Bevel => self.out.push_str(" stroke-linejoin=\"bevel\""),
+            }
+            if stroke.dash().iter().any(|length| *length > 0.0) {
+                let lengths: Vec<String> = stroke.dash().iter().map(|length| plain(*length)).collect();
+                let _ = write!(self.out, " stroke-dasharray=\"{}\"", lengths.join(" "));
+                self.attribute("stroke-dashoffset", &plain(stroke.dash_offset()), "0");
+            }
+        }
+        if both {
+            self.attribute("opacity", &plain(style.opacity), "1");
+        }
+    }
+
+    /// A paint and its opacity. Black fill and no stroke are what SVG begins with.
+    fn paint(&mut self, which: &str, paint: Option<&Paint>, share: f64) {
+        let colour = paint.and_then(Paint::colour);
+        let text = colour.map_or("none".to_owned(), |c| Colour { alpha: 1.0, ..c }.hex());
+        let _ = write!(self.out, " {which}=\"{text}\"");
+        let alpha = colour.map_or(1.0, |c| f64::from(c.alpha) * share);
+        // Three decimals are finer than the steps of eight bits.
+        let alpha = (alpha * 1000.0).round() / 1000.0;
+        self.attribute(&format!("{which}-opacity"), &plain(alpha), "1");
+    }
+
+    fn name(&mut self, name: Option<&str>) {
+        if let Some(name) = name {
+            let id = self.ids.named(name);
+            let _ = write!(self.out, " id=\"{}\"", escaped(&id));
+        }
+    }
+
+    fn attribute(&mut self, name: &str, value: &str, default: &str) {
+        if value != default {
+            let _ = write!(self.out, " {name}=\"{value}\"");
+        }
+    }
+
+    fn transform(&mut self, by: &Affine) {
+        if *by == Affine::IDENTITY {
+            return;
+        }
+        let [a, b, c, d, e, f] = by.to_cols_array();
+        if [a, b, c, d] == [1.0, 0.0, 0.0, 1.0] {
+            let _ = write!(self.out, " transform=\"translate({} {})\"", plain(e), plain(f));
+        } else {
+            let numbers = [a, b, c, d, e, f].map(plain);
+            let _ = write!(self.out, " transform=\"matrix({})\"", numbers.join(" "));
+        }
+    }
+}
+
+/// A number of an attribute: nine significant digits, in the shortest form.
+fn plain(value: f64) -> String {
+    let text = short(value, 9);
+    match (text.strip_prefix("0."), text.strip_prefix("-0.")) {
+        (Some(rest), _) => format!(".{rest}"),
+        (_, Some(rest)) => format!("-.{rest}"),
+        _ => text,
+    }
+}
+
+/// A text as an attribute's value.
+fn escaped(text: &str) -> String {
+    let mut out = String::with_capacity(text.len());
+    for c in text.chars() {
+        match c {
+            '&' => out.push_str("&amp;"),
+            '<' => out.push_str("&lt;"),
+            '"' => out.push_str("&quot;"),
+            // Control characters have no place in XML.
+            c if c.is_control() => out.push(' '),
+            c => out.push(c),
+        }
+    }
+    out
+}
