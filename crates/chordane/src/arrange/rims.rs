@@ -22,7 +22,7 @@ const TRIES: usize = 4;
 const LARGE: f64 = 1e60;
 
 pub(crate) fn too_many(call: &'static str, mut fault: Carried) -> Path {
-    fault.note(Fault::new(
+    fault.note(Fault::of(
         call,
         FaultKind::TooMany { what: "crossings", count: MOST_MEETS + 1, limit: MOST_MEETS },
     ));

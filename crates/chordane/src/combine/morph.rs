@@ -82,7 +82,7 @@ impl Morph {
         }
         let mut fault = self.fault.clone();
         if !share.is_finite() {
-            fault.note(Fault::new("morphed", FaultKind::NotFinite { what: "share", value: share }));
+            fault.note(Fault::of("morphed", FaultKind::NotFinite { what: "share", value: share }));
             return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
         }
         let rule = if share < 0.5 { from.fill_rule() } else { to.fill_rule() };
@@ -210,7 +210,7 @@ struct Measured {
 }
 
 fn measured(contour: &Contour) -> Option<Measured> {
-    let survey = Path::from_contours([contour.clone()]).survey().ok()?;
+    let survey = contour.survey();
     let segments: Vec<Segment> = contour.segments().collect();
     let whole = survey.length();
     let (mut vertices, mut corners, mut at) = (Vec::new(), Vec::new(), 0.0);

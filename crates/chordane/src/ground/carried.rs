@@ -36,7 +36,7 @@ impl Carried {
     /// Notes a fault when the number is not finite; true when it is sound.
     pub(crate) fn finite(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
         if !value.is_finite() {
-            self.note(Fault::new(call, FaultKind::NotFinite { what, value }));
+            self.note(Fault::of(call, FaultKind::NotFinite { what, value }));
         }
         value.is_finite()
     }
@@ -45,7 +45,7 @@ impl Carried {
     pub(crate) fn not_negative(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
         let finite = self.finite(call, what, value);
         if finite && value < 0.0 {
-            self.note(Fault::new(call, FaultKind::Negative { what, value }));
+            self.note(Fault::of(call, FaultKind::Negative { what, value }));
         }
         finite && value >= 0.0
     }
@@ -54,7 +54,7 @@ impl Carried {
     pub(crate) fn positive(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
         let finite = self.finite(call, what, value);
         if finite && value <= 0.0 {
-            self.note(Fault::new(call, FaultKind::NotPositive { what, value }));
+            self.note(Fault::of(call, FaultKind::NotPositive { what, value }));
         }
         finite && value > 0.0
     }
@@ -71,7 +71,7 @@ impl Carried {
         let finite = self.finite(call, what, value);
         let within = (low..=high).contains(&value);
         if finite && !within {
-            self.note(Fault::new(call, FaultKind::OutOfRange { what, value, low, high }));
+            self.note(Fault::of(call, FaultKind::OutOfRange { what, value, low, high }));
         }
         within
     }
@@ -85,7 +85,7 @@ impl Carried {
         limit: usize,
     ) -> bool {
         if count > limit {
-            self.note(Fault::new(call, FaultKind::TooMany { what, count, limit }));
+            self.note(Fault::of(call, FaultKind::TooMany { what, count, limit }));
         }
         count <= limit
     }
@@ -93,7 +93,7 @@ impl Carried {
     /// Notes a fault when a coordinate is not finite; true when the point is sound.
     pub(crate) fn point(&mut self, call: &'static str, point: glam::DVec2) -> bool {
         if !point.is_finite() {
-            self.note(Fault::new(call, FaultKind::PointNotFinite { x: point.x, y: point.y }));
+            self.note(Fault::of(call, FaultKind::PointNotFinite { x: point.x, y: point.y }));
         }
         point.is_finite()
     }

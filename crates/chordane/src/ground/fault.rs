@@ -122,6 +122,11 @@ pub enum FaultKind {
         /// The tags that there are.
         known: Vec<String>,
     },
+    /// What a program says itself; see [`Fault::new`].
+    Told {
+        /// What is wrong, and what to do.
+        message: String,
+    },
     /// A coordinate is finite but so far out that pixels cannot be computed.
     TooFar {
         /// The coordinate farthest from zero, in pixels.
@@ -132,7 +137,23 @@ pub enum FaultKind {
 }
 
 impl Fault {
-    pub(crate) fn new(call: &'static str, kind: FaultKind) -> Self {
+    /// A fault of a program's own: the name of the call that was given what cannot be, and in plain words what is wrong
+    /// and what to do.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let told = Path::empty().with_fault(Fault::new("hemmed", "the hem is wider than the sail; give less than 30"));
+    /// assert_eq!(
+    ///     told.sound().unwrap_err().to_string(),
+    ///     "`hemmed`: the hem is wider than the sail; give less than 30"
+    /// );
+    /// ```
+    #[must_use]
+    pub fn new(call: &'static str, message: impl Into<String>) -> Self {
+        Self::of(call, FaultKind::Told { message: message.into() })
+    }
+
+    pub(crate) fn of(call: &'static str, kind: FaultKind) -> Self {
         Self { call, vertex: None, kind, item: None }
     }
 
@@ -231,7 +252,7 @@ impl fmt::Display for Fault {
                 }
                 Ok(())
             }
-            FaultKind::Data { message } => f.write_str(message),
+            FaultKind::Data { message } | FaultKind::Told { message } => f.write_str(message),
             FaultKind::TooMany { what, count, limit } => {
                 write!(f, "{count} {what} are too many; give at most {limit}")
             }

@@ -29,9 +29,8 @@ impl<T: Named> Given<T> {
             Err(text) => text,
         };
         let at = T::NAMES.iter().position(|name| *name == text);
-        at.and_then(|at| T::VALUES.get(at).copied()).ok_or_else(|| {
-            Fault::new(call, FaultKind::UnknownName { what: T::WHAT, text, allowed: T::NAMES })
-        })
+        at.and_then(|at| T::VALUES.get(at).copied())
+            .ok_or_else(|| Fault::of(call, FaultKind::UnknownName { what: T::WHAT, text, allowed: T::NAMES }))
     }
 }
 

@@ -107,7 +107,7 @@ impl Path {
 
 fn too_many(call: &'static str) -> Fault {
     let kind = FaultKind::TooMany { what: "crossings", count: MOST_CROSSINGS + 1, limit: MOST_CROSSINGS };
-    Fault::new(call, kind)
+    Fault::of(call, kind)
 }
 
 fn enough(count: usize, limit: usize) -> ControlFlow<()> {

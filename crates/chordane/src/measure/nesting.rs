@@ -28,7 +28,7 @@ impl Path {
         let (mut contours, rule, mut fault) = self.clone().into_parts();
         fault.take_from(hole.carried());
         if contours.is_empty() && !hole.is_empty() {
-            fault.note(Fault::new("with_hole", FaultKind::HoleInNothing));
+            fault.note(Fault::of("with_hole", FaultKind::HoleInNothing));
         }
         let outlines = self.contours();
         for cut in hole.contours() {

@@ -76,7 +76,7 @@ pub(crate) fn painted(path: &Path, call: &'static str) -> Result<Painted, Fault>
     let (crossings, whole) = self_crossings(&closed, MOST_CROSSINGS);
     if !whole {
         let kind = FaultKind::TooMany { what: "crossings", count: MOST_CROSSINGS + 1, limit: MOST_CROSSINGS };
-        return Err(Fault::new(call, kind));
+        return Err(Fault::of(call, kind));
     }
     Ok(painted_between(&closed, &crossings))
 }

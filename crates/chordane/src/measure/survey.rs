@@ -143,20 +143,41 @@ impl Path {
     /// ```
     pub fn survey(&self) -> Result<Survey, Fault> {
         self.sound()?;
-        let contours = self.contours().iter().enumerate();
-        let segments: Vec<(Segment, usize)> =
-            contours.flat_map(|(i, contour)| contour.segments().map(move |segment| (segment, i))).collect();
-        let whole: f64 = segments.iter().map(|(segment, _)| segment.length_between(0.0, 1.0, 1e-6)).sum();
-        let one_closed = matches!(self.contours(), [only] if only.is_closed());
-        let stretches = Vec::with_capacity(segments.len());
-        let mut survey =
-            Survey { segments: Vec::new(), stretches, length: 0.0, one_closed, index: OnceLock::new() };
-        for (i, (segment, _)) in segments.iter().enumerate() {
-            survey.add(segment, i as u32, whole * OFF);
-        }
-        survey.segments = segments;
-        Ok(survey)
+        Ok(surveyed(self.contours()))
     }
+}
+
+impl Contour {
+    /// Measures the contour by itself; as [`Path::survey`].
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let hoop = ring((0.0, 0.0), 50.0, 30.0);
+    /// let inner = hoop.contours()[1].survey();
+    /// assert!((inner.length() - turns(1.0).radians() * 30.0).abs() < 1e-9);
+    /// ```
+    #[must_use]
+    pub fn survey(&self) -> Survey {
+        surveyed(std::slice::from_ref(self))
+    }
+}
+
+fn surveyed(contours: &[Contour]) -> Survey {
+    let segments: Vec<(Segment, usize)> = contours
+        .iter()
+        .enumerate()
+        .flat_map(|(i, contour)| contour.segments().map(move |segment| (segment, i)))
+        .collect();
+    let whole: f64 = segments.iter().map(|(segment, _)| segment.length_between(0.0, 1.0, 1e-6)).sum();
+    let one_closed = matches!(contours, [only] if only.is_closed());
+    let stretches = Vec::with_capacity(segments.len());
+    let mut survey =
+        Survey { segments: Vec::new(), stretches, length: 0.0, one_closed, index: OnceLock::new() };
+    for (i, (segment, _)) in segments.iter().enumerate() {
+        survey.add(segment, i as u32, whole * OFF);
+    }
+    survey.segments = segments;
+    survey
 }
 
 impl Survey {

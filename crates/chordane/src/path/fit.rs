@@ -42,7 +42,7 @@ impl Path {
         if !cell.min.is_finite() || !cell.max.is_finite() {
             let (contours, rule, mut fault) = self.clone().into_parts();
             let bad = if cell.min.is_finite() { cell.size() } else { cell.min };
-            fault.note(Fault::new("fitted", FaultKind::PointNotFinite { x: bad.x, y: bad.y }));
+            fault.note(Fault::of("fitted", FaultKind::PointNotFinite { x: bad.x, y: bad.y }));
             return Self::from_parts(contours, rule, fault);
         }
         let Some(bounds) = self.bounds() else { return self.clone() };

@@ -62,7 +62,7 @@ impl Pen {
             return true;
         }
         let kind = FaultKind::PointNotFinite { x: point.x, y: point.y };
-        self.fault.note(Fault::new(call, kind).at_vertex(self.current.vertex_count()));
+        self.fault.note(Fault::of(call, kind).at_vertex(self.current.vertex_count()));
         false
     }
 
@@ -71,7 +71,7 @@ impl Pen {
             return true;
         }
         let kind = FaultKind::NotFinite { what, value };
-        self.fault.note(Fault::new(call, kind).at_vertex(self.current.vertex_count()));
+        self.fault.note(Fault::of(call, kind).at_vertex(self.current.vertex_count()));
         false
     }
 
@@ -85,7 +85,7 @@ impl Pen {
     pub(super) fn not_negative(&mut self, call: &'static str, what: &'static str, value: f64) -> bool {
         if self.sound_number(call, what, value) && value < 0.0 {
             let kind = FaultKind::Negative { what, value };
-            self.fault.note(Fault::new(call, kind).at_vertex(self.current.vertex_count()));
+            self.fault.note(Fault::of(call, kind).at_vertex(self.current.vertex_count()));
         }
         value >= 0.0 && value.is_finite()
     }
@@ -222,7 +222,7 @@ impl Pen {
                 low: -MOST_LAPS,
                 high: MOST_LAPS,
             };
-            self.fault.note(Fault::new("arc_about", kind).at_vertex(self.current.vertex_count()));
+            self.fault.note(Fault::of("arc_about", kind).at_vertex(self.current.vertex_count()));
             return self;
         }
         let first = Angle::of(arm);

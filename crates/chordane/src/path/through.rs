@@ -177,7 +177,7 @@ impl Through {
                 self.tension = tension;
             } else {
                 let kind = FaultKind::OutOfRange { what: "tension", value: tension, low: 0.0, high: 1.0 };
-                self.fault.note(Fault::new("tension", kind));
+                self.fault.note(Fault::of("tension", kind));
             }
         }
         self
@@ -349,7 +349,7 @@ fn note(fault: &mut Carried, call: &'static str, i: usize, vertex: &Vertex) {
         Kind::Rounded(radius) if radius < 0.0 => FaultKind::Negative { what: "radius", value: radius },
         _ => return,
     };
-    fault.note(Fault::new(call, kind).at_vertex(i));
+    fault.note(Fault::of(call, kind).at_vertex(i));
 }
 
 /// Where the arc of a rounded vertex begins and ends.

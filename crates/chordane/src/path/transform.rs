@@ -40,7 +40,7 @@ impl Path {
         let (contours, rule, mut fault) = self.clone().into_parts();
         if !by.is_finite() {
             let value = by.to_cols_array().into_iter().find(|v| !v.is_finite()).unwrap_or(f64::NAN);
-            fault.note(Fault::new(call, FaultKind::NotFinite { what: "number", value }));
+            fault.note(Fault::of(call, FaultKind::NotFinite { what: "number", value }));
             return Self::from_parts(contours, rule, fault);
         }
         let moved: Vec<Contour> = contours.iter().map(|contour| contour.transformed(by)).collect();

@@ -159,6 +159,20 @@ impl Path {
         self.fault.sound().map(|()| self)
     }
 
+    /// The path's fault, if it carries one.
+    #[must_use]
+    pub fn fault(&self) -> Option<&Fault> {
+        self.fault.get()
+    }
+
+    /// The path with a fault, unless it carries one already: what a [`Reshape`](crate::reshape::Reshape) of your own does
+    /// with what cannot be.
+    #[must_use]
+    pub fn with_fault(mut self, fault: Fault) -> Self {
+        self.fault.note(fault);
+        self
+    }
+
     /// This path's contours, then the other's; the fill rule is this one's.
     #[must_use]
     pub fn and(mut self, other: &Self) -> Self {

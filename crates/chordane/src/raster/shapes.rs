@@ -52,7 +52,7 @@ pub(super) fn within_reach(value: f64) -> Result<(), Fault> {
     if value <= FARTHEST {
         Ok(())
     } else {
-        Err(Fault::new("draw", FaultKind::TooFar { value, limit: FARTHEST }))
+        Err(Fault::of("draw", FaultKind::TooFar { value, limit: FARTHEST }))
     }
 }
 

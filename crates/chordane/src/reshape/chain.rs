@@ -1,8 +1,11 @@
 //! Reshapes as values: what they have in common, and how they are chained.
 
-use crate::path::Path;
+use std::fmt;
 
-/// A path in, a path out. Any function from path to path is one, and so is what you make yourself:
+use crate::ground::Carried;
+use crate::path::{Contour, Path};
+
+/// A path in, a path out. Make your own:
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -20,6 +23,32 @@ use crate::path::Path;
 /// let sail = Path::open([(0.0, 0.0), (30.0, 0.0), (0.0, 40.0)]);
 /// assert_eq!(sail.then(Shut).then(|path: &Path| path.scaled(2.0)).data(), "M0 0H60L0 80Z");
 /// ```
+///
+/// What cannot be is a fault that the path carries: give one with [`Path::with_fault`]. A fault of the path that comes in
+/// need not be looked after: [`Path::then`] hands it on, whatever the reshape does.
+///
+/// ```
+/// use chordane::prelude::*;
+///
+/// struct Shut;
+///
+/// impl Reshape for Shut {
+///     fn reshape(&self, path: &Path) -> Path {
+///         match path.contours() {
+///             [only] => Path::closed(only.vertices()),
+///             more => path.clone().with_fault(Fault::new("shut", format!("there are {} contours; give one", more.len()))),
+///         }
+///     }
+/// }
+///
+/// let told = Path::empty().then(Shut).then(Round::new(3.0)).sound().unwrap_err().to_string();
+/// assert_eq!(told, "`shut`: there are 0 contours; give one");
+/// ```
+#[diagnostic::on_unimplemented(
+    message = "`{Self}` is not a reshape",
+    label = "a path goes in here and a path has to come out",
+    note = "give a reshape such as `Round::new(6.0)`, a reference or a box of one, or a function `|path: &Path| ..`"
+)]
 pub trait Reshape {
     /// The path reshaped. What cannot be is a fault that the path carries.
     fn reshape(&self, path: &Path) -> Path;
@@ -29,19 +58,88 @@ pub trait Reshape {
     /// ```
     /// use chordane::prelude::*;
     /// let soft_dashes = Round::new(6.0).then(Dash::new([12.0, 6.0]));
-    /// assert!(rectangle((0.0, 0.0), 90.0, 60.0).then(soft_dashes).contours().len() > 10);
+    /// assert!(rectangle((0.0, 0.0), 90.0, 60.0).then(&soft_dashes).contours().len() > 10);
     /// ```
-    fn then<R: Reshape>(self, next: R) -> Chain<Self, R>
+    fn then<M, R: IntoReshape<M>>(self, next: R) -> Chain<Self, R::Reshape>
     where
         Self: Sized,
     {
-        Chain { first: self, next }
+        Chain { first: self, next: next.into_reshape() }
     }
 }
 
-impl<F: Fn(&Path) -> Path> Reshape for F {
+impl<R: Reshape + ?Sized> Reshape for &R {
     fn reshape(&self, path: &Path) -> Path {
-        self(path)
+        (**self).reshape(path)
+    }
+}
+
+impl<R: Reshape + ?Sized> Reshape for Box<R> {
+    fn reshape(&self, path: &Path) -> Path {
+        (**self).reshape(path)
+    }
+}
+
+impl<R: Reshape + ?Sized> Reshape for std::sync::Arc<R> {
+    fn reshape(&self, path: &Path) -> Path {
+        (**self).reshape(path)
+    }
+}
+
+/// What [`Path::then`] takes: a [`Reshape`], a reference or a box of one, or a function from path to path. There is nothing
+/// to implement: implement [`Reshape`].
+#[diagnostic::on_unimplemented(
+    message = "`{Self}` is not a reshape",
+    label = "a path goes in here and a path has to come out",
+    note = "give a reshape such as `Round::new(6.0)`, a reference or a box of one, or a function `|path: &Path| ..`"
+)]
+pub trait IntoReshape<M> {
+    /// The reshape that it is.
+    type Reshape: Reshape;
+
+    /// The reshape that it is.
+    fn into_reshape(self) -> Self::Reshape;
+}
+
+/// Tells reshapes and functions apart for the compiler; see [`IntoReshape`].
+#[doc(hidden)]
+#[derive(Clone, Copy, Debug)]
+pub struct AsValue;
+
+/// See [`AsValue`].
+#[doc(hidden)]
+#[derive(Clone, Copy, Debug)]
+pub struct AsFunction;
+
+impl<R: Reshape> IntoReshape<AsValue> for R {
+    type Reshape = R;
+
+    fn into_reshape(self) -> R {
+        self
+    }
+}
+
+impl<F: Fn(&Path) -> Path> IntoReshape<AsFunction> for F {
+    type Reshape = Function<F>;
+
+    fn into_reshape(self) -> Function<F> {
+        Function(self)
+    }
+}
+
+/// A function as a reshape; what [`Path::then`] makes of one.
+#[derive(Clone, Copy)]
+pub struct Function<F>(F);
+
+impl<F> fmt::Debug for Function<F> {
+    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
+        out.debug_tuple("Function").finish_non_exhaustive()
+    }
+}
+
+impl<F: Fn(&Path) -> Path> Reshape for Function<F> {
+    fn reshape(&self, path: &Path) -> Path {
+        self.0(path)
     }
 }
 
@@ -54,21 +152,40 @@ pub struct Chain<A, B> {
 
 impl<A: Reshape, B: Reshape> Reshape for Chain<A, B> {
     fn reshape(&self, path: &Path) -> Path {
-        self.next.reshape(&self.first.reshape(path))
+        path.then(&self.first).then(&self.next)
     }
 }
 
 impl Path {
-    /// The path reshaped: steps are taken in the order in which they are read.
+    /// The path reshaped: steps are taken in the order in which they are read. A fault of the path is handed on, whatever
+    /// the reshape does.
     ///
     /// ```
     /// use chordane::prelude::*;
     /// let sail = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
     /// let stitched = sail.then(Round::new(6.0)).then(Dash::new([12.0, 6.0]));
     /// assert!(stitched.contours().iter().all(|dash| !dash.is_closed()));
+    /// let steps: Vec<Box<dyn Reshape>> = vec![Box::new(Round::new(6.0)), Box::new(Dash::new([12.0, 6.0]))];
+    /// assert_eq!(steps.iter().fold(sail, |path, step| path.then(step)), stitched);
     /// ```
     #[must_use]
-    pub fn then(&self, reshape: impl Reshape) -> Self {
-        reshape.reshape(self)
+    pub fn then<M>(&self, reshape: impl IntoReshape<M>) -> Self {
+        let (contours, rule, made) = reshape.into_reshape().reshape(self).into_parts();
+        let mut fault = self.carried().clone();
+        fault.take_from(&made);
+        Self::from_parts(contours, rule, fault)
     }
+}
+
+/// What reshapes have in common: with a fault, of the path or of the reshape itself, the path comes out as it went in and
+/// carries it; else the contours that are made, under the path's fill rule.
+pub(crate) fn unless_faulty(
+    path: &Path,
+    check: impl FnOnce(&mut Carried),
+    make: impl FnOnce(&mut Carried) -> Vec<Contour>,
+) -> Path {
+    let mut fault = path.carried().clone();
+    check(&mut fault);
+    let contours = if fault.get().is_some() { path.contours().to_vec() } else { make(&mut fault) };
+    Path::from_parts(contours, path.fill_rule(), fault)
 }

@@ -1,6 +1,7 @@
 //! A path beside its mirror image, and turned round a centre many times.
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use crate::ground::Carried;
 use crate::number::{Angle, Point, around};
 use crate::path::{Affine, Path, by};
@@ -83,21 +84,19 @@ impl Spin {
 
 impl Reshape for Spin {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        let mut check = Carried::default();
-        check.at_most("spun", "copies", self.copies, MOST_COPIES);
-        check.point("spun", self.centre);
-        fault.take_from(&check);
-        if fault.get().is_some() {
-            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-        }
-        let turned = |angle: Angle| path.rotated_about(self.centre, angle);
-        let mut contours = Vec::new();
-        for copy in around(self.copies).map(turned) {
-            fault.take_from(copy.carried());
-            contours.extend_from_slice(copy.contours());
-        }
-        Path::from_parts(contours, path.fill_rule(), fault)
+        let check = |fault: &mut Carried| {
+            fault.at_most("spun", "copies", self.copies, MOST_COPIES);
+            fault.point("spun", self.centre);
+        };
+        unless_faulty(path, check, |fault| {
+            let mut contours = Vec::new();
+            for angle in around(self.copies) {
+                let copy = path.rotated_about(self.centre, angle);
+                fault.take_from(copy.carried());
+                contours.extend_from_slice(copy.contours());
+            }
+            contours
+        })
     }
 }
 

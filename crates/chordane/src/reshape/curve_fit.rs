@@ -5,6 +5,7 @@
 //! at the worst point (Schneider, "An algorithm for automatically fitting digitized curves", 1990).
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use crate::ground::Carried;
 use crate::number::{Angle, Point, deg};
 use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
@@ -331,17 +332,12 @@ fn squares(
 
 impl Reshape for CurveFit {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        let mut check = Carried::default();
-        check.positive("curve_fitted", "tolerance", self.tolerance);
-        check.finite("curve_fitted", "corner angle", self.corner.degrees());
-        fault.take_from(&check);
-        let contours = if fault.get().is_some() {
-            path.contours().to_vec()
-        } else {
-            path.contours().iter().map(|contour| self.fitted(contour)).collect()
+        let check = |fault: &mut Carried| {
+            fault.positive("curve_fitted", "tolerance", self.tolerance);
+            fault.finite("curve_fitted", "corner angle", self.corner.degrees());
         };
-        Path::from_parts(contours, path.fill_rule(), fault).within_numbers("curve_fitted")
+        unless_faulty(path, check, |_| path.contours().iter().map(|contour| self.fitted(contour)).collect())
+            .within_numbers("curve_fitted")
     }
 }
 

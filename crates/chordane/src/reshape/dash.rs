@@ -1,9 +1,10 @@
 //! Dashes as a reshape: the pieces that a pattern of lengths leaves, with curves kept.
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use super::corners::corner_distances;
-use super::pattern::MOST_DASHES;
-use crate::ground::{Carried, Fault, FaultKind};
+use super::pattern::{MOST_DASHES, even, is_whole, joined, lay};
+use crate::ground::Carried;
 use crate::path::{Contour, Path};
 
 /// How a pattern is made to fit the line.
@@ -80,15 +81,7 @@ impl Dash {
 
     /// The stretches of a line of some length that are drawn: from where to where.
     fn stretches(&self, contour: &Contour, corners: &[f64], length: f64) -> Option<Vec<(f64, f64)>> {
-        let mut pattern = self.pattern.clone();
-        if pattern.len() % 2 == 1 {
-            pattern.extend_from_within(..);
-        }
-        let period: f64 = pattern.iter().sum();
-        let sound = period > 0.0 && period.is_finite() && length > 0.0;
-        if !sound || length / period * pattern.len() as f64 > 2.0 * MOST_DASHES as f64 {
-            return None;
-        }
+        let (pattern, period) = even(&self.pattern, length)?;
         let first = pattern.first().copied().unwrap_or(0.0);
         let mut drawn = Vec::new();
         match self.fitted {
@@ -120,79 +113,38 @@ impl Dash {
     }
 }
 
-/// The dashes of a pattern from one distance to another, begun so far into it.
-fn lay(drawn: &mut Vec<(f64, f64)>, pattern: &[f64], scale: f64, offset: f64, (from, to): (f64, f64)) {
-    let period: f64 = pattern.iter().sum::<f64>() * scale;
-    let mut at = from - offset.rem_euclid(period);
-    // A last digit too long is no dash of its own.
-    let close = to - 1e-9 * (to - from);
-    while at < close {
-        for pair in pattern.chunks(2) {
-            let &[dash, gap] = pair else { continue };
-            let (begin, end) = (at, at + dash * scale);
-            if end > from && begin < close {
-                drawn.push((begin.max(from), end.min(to)));
-            }
-            at = end + gap * scale;
-        }
-    }
-}
-
-/// Stretches that touch become one; on a closed contour those at its end run on over its start.
-fn joined(drawn: Vec<(f64, f64)>, closed: bool, length: f64) -> Vec<(f64, f64)> {
-    let near = 1e-9 * length;
-    let mut all: Vec<(f64, f64)> = Vec::with_capacity(drawn.len());
-    for (from, to) in drawn {
-        match all.last_mut().filter(|(_, end)| from - *end <= near) {
-            Some((_, end)) => *end = to,
-            None => all.push((from, to)),
-        }
-    }
-    if closed
-        && all.len() > 1
-        && let (Some(&(first, end)), Some(&(_, last))) = (all.first(), all.last())
-        && first + length - last <= near
-    {
-        all.remove(0);
-        if let Some((_, to)) = all.last_mut() {
-            *to = end + length;
-        }
-    }
-    all
-}
-
 impl Reshape for Dash {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        fault.take_from(&self.check());
-        if fault.get().is_some() {
-            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-        }
-        let mut dashes: Vec<Contour> = Vec::new();
-        for contour in path.contours() {
-            let (corners, length) = corner_distances(contour);
-            let Some(stretches) = self.stretches(contour, &corners, length) else {
-                dashes.push(contour.clone());
-                continue;
-            };
-            if dashes.len() + stretches.len() > MOST_DASHES {
-                let (what, count) = ("dashes", dashes.len() + stretches.len());
-                fault.note(Fault::new("dashed", FaultKind::TooMany { what, count, limit: MOST_DASHES }));
-                break;
-            }
-            let Ok(survey) = Path::from_contours([contour.clone()]).survey() else { continue };
-            for (from, to) in stretches {
-                if contour.is_closed() && to - from >= length * (1.0 - 1e-12) {
-                    dashes.push(contour.clone());
-                    continue;
+        unless_faulty(
+            path,
+            |fault| fault.take_from(&self.check()),
+            |fault| {
+                let mut dashes: Vec<Contour> = Vec::new();
+                for contour in path.contours() {
+                    let (corners, length) = corner_distances(contour);
+                    let Some(stretches) = self.stretches(contour, &corners, length) else {
+                        dashes.push(contour.clone());
+                        continue;
+                    };
+                    if !fault.at_most("dashed", "dashes", dashes.len() + stretches.len(), MOST_DASHES) {
+                        break;
+                    }
+                    let survey = contour.survey();
+                    for (from, to) in stretches {
+                        if is_whole((from, to), contour.is_closed(), length) {
+                            dashes.push(contour.clone());
+                            continue;
+                        }
+                        let within =
+                            |at: f64| if contour.is_closed() && at > length { at - length } else { at };
+                        // A dash of no length is a dot; it keeps its direction by being drawn out by next to nothing.
+                        let to = to.max(from + 1e-9 * length);
+                        dashes.extend(survey.section(within(from), within(to)).contours().iter().cloned());
+                    }
                 }
-                let within = |at: f64| if contour.is_closed() && at > length { at - length } else { at };
-                // A dash of no length is a dot; it keeps its direction by being drawn out by next to nothing.
-                let to = to.max(from + 1e-9 * length);
-                dashes.extend(survey.section(within(from), within(to)).contours().iter().cloned());
-            }
-        }
-        Path::from_parts(dashes, path.fill_rule(), fault)
+                dashes
+            },
+        )
     }
 }
 

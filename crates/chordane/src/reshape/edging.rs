@@ -50,7 +50,7 @@ pub(super) fn outlined(
     let stroke = Stroke { outline, width, bad: &bad, tolerance };
     let edges: Vec<Contour> = path.contours().iter().flat_map(|contour| stroke.edges(contour)).collect();
     if let Some(value) = bad.get() {
-        fault.note(Fault::new(call, FaultKind::NotFinite { what: "width", value }));
+        fault.note(Fault::of(call, FaultKind::NotFinite { what: "width", value }));
         return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
     }
     let one = |contour| Part { contour, operand: 0, weight: 1 };
@@ -65,7 +65,7 @@ pub(super) fn outlined(
 fn without_slits(rims: Vec<Contour>, tolerance: f64) -> Vec<Contour> {
     let fitted = |contour: &Contour| contour.segments().any(|piece| matches!(piece, Segment::Cubic { .. }));
     let slit = |contour: &Contour| {
-        let turning = Path::from_contours([contour.clone()]).signed_area();
+        let turning = contour.signed_area();
         turning < 0.0 && -turning <= tolerance * contour.length() && fitted(contour)
     };
     rims.into_iter().filter(|rim| !slit(rim)).collect()

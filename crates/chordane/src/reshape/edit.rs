@@ -104,7 +104,7 @@ impl Path {
         let contours = contours.collect();
         if !known {
             let known = self.tags().into_iter().map(str::to_owned).collect();
-            fault.note(Fault::new("shifted", FaultKind::UnknownTag { tag: tag.to_owned(), known }));
+            fault.note(Fault::of("shifted", FaultKind::UnknownTag { tag: tag.to_owned(), known }));
         }
         Self::from_parts(contours, self.fill_rule(), fault).within_numbers("shifted")
     }
@@ -168,7 +168,7 @@ impl Path {
                 contours: self.contours().len(),
                 vertices: count.map_or(0, |count| count + beyond),
             };
-            fault.note(Fault::new(call, kind));
+            fault.note(Fault::of(call, kind));
         }
         there
     }

@@ -93,7 +93,7 @@ impl Path {
         let mut fault = self.carried().clone();
         fault.take_from(&nib.check());
         if tolerance.is_nan() || tolerance <= 0.0 {
-            fault.note(Fault::new("nibbed", FaultKind::NotPositive { what: "tolerance", value: tolerance }));
+            fault.note(Fault::of("nibbed", FaultKind::NotPositive { what: "tolerance", value: tolerance }));
         }
         let widest = nib.across.max(nib.down);
         if fault.get().is_some() || widest == 0.0 {

@@ -1,4 +1,5 @@
-//! Dashes: the parts of a line that a pattern of lengths leaves.
+//! Dash patterns: where on a line of some length they draw. One rule for the dashes that are drawn and for those that are
+//! cut.
 
 use super::flat::Polyline;
 use crate::number::Point;
@@ -7,84 +8,137 @@ use crate::number::Point;
 /// be seen, and would fill the memory.
 pub const MOST_DASHES: usize = 1_000_000;
 
-/// Calls `dash` with each part of a line that the pattern leaves.
-///
-/// The pattern is lengths of line and gap in turn; an odd number of lengths is gone through twice, as the SVG
-/// recommendation says. A positive offset begins that far into the pattern. Without any length above zero, and
-/// where there would be more than [`MOST_DASHES`], the line is left whole. On a closed contour the pattern begins
-/// at its first vertex.
-pub(super) fn dashed(line: &Polyline, pattern: &[f64], offset: f64, mut dash: impl FnMut(&Polyline)) {
+/// A pattern with an even number of lengths (an odd number is gone through twice, as the SVG recommendation says), and
+/// its whole length. `None` where it leaves a line of some length whole: it has no length above zero, or would cut the
+/// line into more than [`MOST_DASHES`] dashes.
+pub(super) fn even(pattern: &[f64], length: f64) -> Option<(Vec<f64>, f64)> {
+    let mut pattern = pattern.to_vec();
+    if pattern.len() % 2 == 1 {
+        pattern.extend_from_within(..);
+    }
     let period: f64 = pattern.iter().sum();
-    let length: f64 = sides(line).map(|(a, b, _)| a.distance(b)).sum();
-    let even_period = if pattern.len() % 2 == 1 { 2.0 * period } else { period };
-    let dashes = length / even_period * pattern.len().max(1) as f64;
-    if !(period > 0.0 && period.is_finite() && dashes < MOST_DASHES as f64) || line.points.len() < 2 {
-        return dash(line);
-    }
-    let mut lengths = pattern.iter().copied().enumerate().cycle();
-    let mut drawing = true;
-    let mut left = {
-        let mut into = offset.rem_euclid(even_period);
-        loop {
-            let Some((_, length)) = lengths.next() else { return };
-            // A length of zero is a dot, and counts when the line begins right on it.
-            if into < length || (into == 0.0 && length == 0.0) {
-                break length - into;
+    let sound = period > 0.0 && period.is_finite() && length > 0.0;
+    let few = length / period * pattern.len() as f64 <= 2.0 * MOST_DASHES as f64;
+    (sound && few).then_some((pattern, period))
+}
+
+/// The dashes of a pattern from one distance to another, begun so far into it.
+pub(super) fn lay(
+    drawn: &mut Vec<(f64, f64)>,
+    pattern: &[f64],
+    scale: f64,
+    offset: f64,
+    (from, to): (f64, f64),
+) {
+    let period: f64 = pattern.iter().sum::<f64>() * scale;
+    let mut at = from - offset.rem_euclid(period);
+    // A last digit too long is no dash of its own.
+    let close = to - 1e-9 * (to - from);
+    while at < close {
+        for pair in pattern.chunks(2) {
+            let &[dash, gap] = pair else { continue };
+            let (begin, end) = (at, at + dash * scale);
+            // A dash of no length is a dot, also right at the start.
+            let drawn_on = end > from || (begin == end && begin >= from);
+            if drawn_on && begin < close {
+                drawn.push((begin.max(from), end.min(to)));
             }
-            into -= length;
-            drawing = !drawing;
+            at = end + gap * scale;
         }
-    };
-    let mut part = Polyline::default();
-    if drawing {
-        part.push(line.points.first().copied().unwrap_or_default(), true);
-    }
-    for (from, to, corner) in sides(line) {
-        let side = from.distance(to);
-        let mut done = 0.0;
-        while left < side - done {
-            done += left;
-            let here = from.lerp(to, done / side);
-            if drawing {
-                part.push(here, true);
-                finish(&mut part, to - from, &mut dash);
-            } else {
-                part.clear();
-                part.push(here, true);
-            }
-            drawing = !drawing;
-            left = lengths.next().map_or(f64::INFINITY, |(_, length)| length);
-        }
-        left -= side - done;
-        if drawing {
-            part.push(to, corner);
-        }
-    }
-    if drawing {
-        let direction = line.points.last().copied().unwrap_or_default()
-            - part.points.first().copied().unwrap_or_default();
-        finish(&mut part, direction, &mut dash);
     }
 }
 
-/// Hands over a dash. One of no length keeps the direction of its line: it is drawn out by next to nothing.
-fn finish(part: &mut Polyline, direction: Point, dash: &mut impl FnMut(&Polyline)) {
+/// Stretches that touch become one; on a closed contour those at its end run on over its start.
+pub(super) fn joined(drawn: Vec<(f64, f64)>, closed: bool, length: f64) -> Vec<(f64, f64)> {
+    let near = 1e-9 * length;
+    let mut all: Vec<(f64, f64)> = Vec::with_capacity(drawn.len());
+    for (from, to) in drawn {
+        match all.last_mut().filter(|(_, end)| from - *end <= near) {
+            Some((_, end)) => *end = to,
+            None => all.push((from, to)),
+        }
+    }
+    if closed
+        && all.len() > 1
+        && let (Some(&(first, end)), Some(&(_, last))) = (all.first(), all.last())
+        && first + length - last <= near
+    {
+        all.remove(0);
+        if let Some((_, to)) = all.last_mut() {
+            *to = end + length;
+        }
+    }
+    all
+}
+
+/// Whether a stretch of a closed line is all of it.
+pub(super) fn is_whole((from, to): (f64, f64), closed: bool, length: f64) -> bool {
+    closed && to - from >= length * (1.0 - 1e-12)
+}
+
+/// Calls `dash` with each part of a line of chords that the pattern leaves, beginning so far into it at the line's first
+/// vertex; with the line itself where it is left whole. On a closed line a dash at the end runs on over the start.
+pub(super) fn dashed(line: &Polyline, pattern: &[f64], offset: f64, mut dash: impl FnMut(&Polyline)) {
+    let count = line.points.len();
+    let side = |i: usize| Some((*line.points.get(i)?, *line.points.get((i + 1) % count)?));
+    // How far along each vertex is, the first one again at the end of a closed line.
+    let mut at = vec![0.0];
+    let mut length = 0.0;
+    for (a, b) in (0..if line.closed { count } else { count.saturating_sub(1) }).filter_map(side) {
+        length += a.distance(b);
+        at.push(length);
+    }
+    let Some((pattern, _)) = even(pattern, length) else { return dash(line) };
+    let mut drawn = Vec::new();
+    lay(&mut drawn, &pattern, 1.0, offset, (0.0, length));
+    let mut part = Polyline::default();
+    let mut begin = 0;
+    for (from, to) in joined(drawn, line.closed, length) {
+        if is_whole((from, to), line.closed, length) {
+            dash(line);
+            continue;
+        }
+        // The side on which the dash begins.
+        while at.get(begin + 1).is_some_and(|end| *end <= from) {
+            begin += 1;
+        }
+        part.clear();
+        let (mut number, mut gone) = (begin, 0.0);
+        let mut here = from;
+        while let (Some((a, b)), Some(first), Some(last)) = (side(number), at.get(number), at.get(number + 1))
+        {
+            let whole = last - first;
+            let place = |along: f64| {
+                if whole > 0.0 { a.lerp(b, ((along - gone - first) / whole).min(1.0)) } else { a }
+            };
+            if part.points.is_empty() {
+                part.push(place(here), true);
+            }
+            if to <= gone + last {
+                part.push(place(to), true);
+                drawn_out(&mut part, b - a);
+                break;
+            }
+            here = gone + last;
+            part.push(b, line.corners.get((number + 1) % count).copied().unwrap_or(true));
+            number += 1;
+            if number + 1 >= at.len() {
+                if !line.closed {
+                    break;
+                }
+                (number, gone) = (0, length);
+            }
+        }
+        dash(&part);
+    }
+}
+
+/// A dash of no length is a dot; it keeps the direction of its line by being drawn out by next to nothing.
+fn drawn_out(part: &mut Polyline, direction: Point) {
     if let [only] = part.points[..] {
         let step = direction.normalize_or_zero() * 1e-9 * only.abs().max_element().max(1.0);
         part.push(only + step, true);
     }
-    dash(part);
-    part.clear();
-}
-
-/// The sides of a line with whether they end at a corner, closing side included.
-fn sides(line: &Polyline) -> impl Iterator<Item = (Point, Point, bool)> {
-    let pairs = line.points.windows(2).zip(line.corners.iter().skip(1));
-    let home = match (line.points.first(), line.points.last()) {
-        (Some(first), Some(last)) if line.closed && first != last => Some((*last, *first, true)),
-        _ => None,
-    };
-    pairs.map(|(pair, corner)| (pair[0], pair[1], *corner)).chain(home)
 }
 
 #[cfg(test)]
@@ -131,5 +185,14 @@ mod tests {
     fn a_closed_line_is_dashed_over_its_closing_side() {
         let square = [(0.0, 0.0), (10.0, 0.0), (10.0, 10.0), (0.0, 10.0)];
         assert_eq!(parts(&square, true, &[2.0, 8.0], 0.0).len(), 4);
+        // What is drawn at the end and at the start is one dash, round the corner there.
+        let round = parts(&square, true, &[2.0, 6.0, 2.0, 0.0], 1.0);
+        let want = [pt(0.0, 3.0), pt(0.0, 0.0), pt(1.0, 0.0)];
+        assert_eq!(round[3].len(), 3);
+        assert!(round[3].iter().zip(want).all(|(p, q)| p.distance(q) < 1e-12), "{:?}", round[3]);
+        assert_eq!(
+            parts(&square, true, &[50.0, 1.0], 3.0),
+            [[pt(0.0, 0.0), pt(10.0, 0.0), pt(10.0, 10.0), pt(0.0, 10.0)]]
+        );
     }
 }

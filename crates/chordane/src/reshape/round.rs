@@ -1,6 +1,7 @@
 //! Softening corners.
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use super::corners::{SMOOTH, jump};
 use crate::ground::Carried;
 use crate::number::{Angle, Point};
@@ -46,14 +47,16 @@ impl Round {
 
 impl Reshape for Round {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        let mut check = Carried::default();
-        if !check.not_negative("rounded", "radius", self.radius) || self.radius == 0.0 {
-            fault.take_from(&check);
-            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-        }
-        let contours = path.contours().iter().map(|contour| rounded(contour, self)).collect();
-        Path::from_parts(contours, path.fill_rule(), fault).within_numbers("rounded")
+        let check = |fault: &mut Carried| _ = fault.not_negative("rounded", "radius", self.radius);
+        let round = |contour: &Contour| rounded(contour, self);
+        unless_faulty(path, check, |_| {
+            if self.radius == 0.0 {
+                path.contours().to_vec()
+            } else {
+                path.contours().iter().map(round).collect()
+            }
+        })
+        .within_numbers("rounded")
     }
 }
 

@@ -1,6 +1,7 @@
 //! Lines made unsteady, as if drawn by hand.
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use super::corners::corner_distances;
 use crate::ground::{Carried, Fault, FaultKind, in_row};
 use crate::number::Point;
@@ -68,41 +69,39 @@ impl Shake {
 
 impl Reshape for Shake {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        let mut check = Carried::default();
-        check.not_negative("shaken", "amount", self.amount);
-        check.positive("shaken", "length", self.length);
-        fault.take_from(&check);
-        let unchanged = |fault| Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-        if fault.get().is_some() {
-            return unchanged(fault);
-        }
-        let mut contours = Vec::with_capacity(path.contours().len());
-        let mut number = 0;
-        for contour in path.contours() {
-            let Ok(survey) = Path::from_contours([contour.clone()]).survey() else { continue };
-            if survey.length() == 0.0 {
-                contours.push(contour.clone());
-                continue;
+        let check = |fault: &mut Carried| {
+            fault.not_negative("shaken", "amount", self.amount);
+            fault.positive("shaken", "length", self.length);
+        };
+        unless_faulty(path, check, |fault| {
+            let mut contours = Vec::with_capacity(path.contours().len());
+            let mut number = 0;
+            for contour in path.contours() {
+                let survey = contour.survey();
+                if survey.length() == 0.0 {
+                    contours.push(contour.clone());
+                    continue;
+                }
+                let count = survey.length() / self.length;
+                if count > MOST_VERTICES as f64 {
+                    let (what, limit) = ("vertices", MOST_VERTICES);
+                    fault
+                        .note(Fault::of("shaken", FaultKind::TooMany { what, count: count as usize, limit }));
+                    return path.contours().to_vec();
+                }
+                let mut place = |(distance, is_corner): (f64, bool)| {
+                    number += 1;
+                    let at = survey.station(distance)?.point() + chance(self.seed, number) * self.amount;
+                    Some(if is_corner || self.jagged { corner(at) } else { soft(at) })
+                };
+                let vertices: Vec<Vertex> = self.places(contour).into_iter().filter_map(&mut place).collect();
+                let line = through(vertices);
+                let line = if contour.is_closed() { line.close() } else { line.open() };
+                fault.take_from(line.carried());
+                contours.extend_from_slice(line.contours());
             }
-            let count = survey.length() / self.length;
-            if count > MOST_VERTICES as f64 {
-                let (what, limit) = ("vertices", MOST_VERTICES);
-                fault.note(Fault::new("shaken", FaultKind::TooMany { what, count: count as usize, limit }));
-                return unchanged(fault);
-            }
-            let mut place = |(distance, is_corner): (f64, bool)| {
-                number += 1;
-                let at = survey.station(distance)?.point() + chance(self.seed, number) * self.amount;
-                Some(if is_corner || self.jagged { corner(at) } else { soft(at) })
-            };
-            let vertices: Vec<Vertex> = self.places(contour).into_iter().filter_map(&mut place).collect();
-            let line = through(vertices);
-            let line = if contour.is_closed() { line.close() } else { line.open() };
-            fault.take_from(line.carried());
-            contours.extend_from_slice(line.contours());
-        }
-        Path::from_parts(contours, path.fill_rule(), fault)
+            contours
+        })
     }
 }
 

@@ -240,7 +240,7 @@ impl<T> Stamp<T> {
             if fault.get().is_some() {
                 return;
             }
-            let Ok(survey) = Path::from_contours([contour.clone()]).survey() else { continue };
+            let survey = contour.survey();
             let closed = contour.is_closed();
             if survey.length() == 0.0 {
                 continue;
@@ -274,7 +274,7 @@ impl<T> Stamp<T> {
                 set(&place, &(on * own), &Line { survey: &survey, closed, distance });
                 if number > MOST_STAMPS {
                     let kind = FaultKind::TooMany { what: "stamps", count: number, limit: MOST_STAMPS };
-                    fault.note(Fault::new("stamped", kind));
+                    fault.note(Fault::of("stamped", kind));
                     return;
                 }
             }

@@ -1,6 +1,7 @@
 //! Fewer points, and more.
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use crate::ground::Carried;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
@@ -33,17 +34,9 @@ impl Thin {
 
 impl Reshape for Thin {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        let mut check = Carried::default();
-        check.not_negative("thinned", "tolerance", self.tolerance);
-        fault.take_from(&check);
+        let check = |fault: &mut Carried| _ = fault.not_negative("thinned", "tolerance", self.tolerance);
         let thin = |contour: &Contour| thinned(contour, self.tolerance);
-        let contours = if fault.get().is_some() {
-            path.contours().to_vec()
-        } else {
-            path.contours().iter().map(thin).collect()
-        };
-        Path::from_parts(contours, path.fill_rule(), fault)
+        unless_faulty(path, check, |_| path.contours().iter().map(thin).collect())
     }
 }
 
@@ -146,20 +139,14 @@ impl Subdivide {
 
 impl Reshape for Subdivide {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        let mut check = Carried::default();
-        if self.longest != f64::INFINITY {
-            check.positive("subdivided", "longest piece", self.longest);
-        }
-        fault.take_from(&check);
-        if fault.get().is_some() {
-            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-        }
-        let pieces: f64 = path.segments().map(|segment| self.count(&segment)).sum();
-        if !fault.at_most("subdivided", "pieces", pieces.min(1e18) as usize, MOST_PIECES) {
-            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-        }
-        let contours = path.contours().iter().map(|contour| {
+        let check = |fault: &mut Carried| {
+            if self.longest != f64::INFINITY {
+                fault.positive("subdivided", "longest piece", self.longest);
+            }
+            let pieces: f64 = path.segments().map(|segment| self.count(&segment)).sum();
+            fault.at_most("subdivided", "pieces", pieces.min(1e18) as usize, MOST_PIECES);
+        };
+        let cut = |contour: &Contour| {
             let mut builder = ContourBuilder::new(contour.start());
             for segment in contour.segments() {
                 let count = self.count(&segment) as usize;
@@ -178,8 +165,8 @@ impl Reshape for Subdivide {
                 }
             }
             builder.finish(contour.is_closed())
-        });
-        Path::from_parts(contours.collect(), path.fill_rule(), fault)
+        };
+        unless_faulty(path, check, |_| path.contours().iter().map(cut).collect())
     }
 }
 

@@ -1,6 +1,7 @@
 //! A part of a line, by shares or by distances.
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use crate::ground::Carried;
 use crate::path::{Contour, Path};
 
@@ -82,22 +83,19 @@ impl Trim {
 
 impl Reshape for Trim {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        let mut check = Carried::default();
-        for (what, value) in [("start", self.from), ("end", self.to), ("offset", self.offset)] {
-            check.finite("trimmed", what, value);
-        }
-        fault.take_from(&check);
-        if fault.get().is_some() {
-            return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-        }
-        let contours = if self.each {
-            let one = |contour: &Contour| self.part(&Path::from_contours([contour.clone()]));
-            path.contours().iter().flat_map(one).collect()
-        } else {
-            self.part(path)
+        let check = |fault: &mut Carried| {
+            for (what, value) in [("start", self.from), ("end", self.to), ("offset", self.offset)] {
+                fault.finite("trimmed", what, value);
+            }
         };
-        Path::from_parts(contours, path.fill_rule(), fault)
+        unless_faulty(path, check, |_| {
+            if self.each {
+                let one = |contour: &Contour| self.part(&Path::from_contours([contour.clone()]));
+                path.contours().iter().flat_map(one).collect()
+            } else {
+                self.part(path)
+            }
+        })
     }
 }
 

@@ -1,7 +1,8 @@
 //! Paths sent through a function of the point, and bent along another path.
 
 use super::Reshape;
-use crate::ground::{Carried, Fault, FaultKind};
+use super::chain::unless_faulty;
+use crate::ground::{Fault, FaultKind};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::smooth;
@@ -71,39 +72,38 @@ impl Path {
 }
 
 fn warped(call: &'static str, path: &Path, tolerance: f64, to: &impl Fn(Point) -> Point) -> Path {
-    let mut fault = path.carried().clone();
-    let mut check = Carried::default();
-    check.positive(call, "tolerance", tolerance);
-    fault.take_from(&check);
-    if fault.get().is_some() {
-        return Path::from_parts(path.contours().to_vec(), path.fill_rule(), fault);
-    }
-    let mut contours = Vec::with_capacity(path.contours().len());
-    for contour in path.contours() {
-        let mut builder = ContourBuilder::new(to(contour.start()));
-        for segment in contour.segments() {
-            if let Some(side) = straight(&segment, tolerance, to) {
-                // The side home is the closing one.
-                if !(contour.is_closed() && segment.to() == contour.start()) {
-                    builder.line(side);
+    unless_faulty(
+        path,
+        |fault| _ = fault.positive(call, "tolerance", tolerance),
+        |fault| {
+            let mut contours = Vec::with_capacity(path.contours().len());
+            for contour in path.contours() {
+                let mut builder = ContourBuilder::new(to(contour.start()));
+                for segment in contour.segments() {
+                    if let Some(side) = straight(&segment, tolerance, to) {
+                        // The side home is the closing one.
+                        if !(contour.is_closed() && segment.to() == contour.start()) {
+                            builder.line(side);
+                        }
+                        continue;
+                    }
+                    let motion = |t: f64| {
+                        let (a, b) = ((t - STEP).max(0.0), (t + STEP).min(1.0));
+                        (to(segment.at(t)), (to(segment.at(b)) - to(segment.at(a))) / (b - a))
+                    };
+                    let image = smooth((0.0, 1.0), 1, false, tolerance, motion);
+                    image.segments().for_each(|piece| builder.segment(&piece));
                 }
-                continue;
+                let whole = builder.finish(contour.is_closed());
+                if let Some(bad) = whole.points().iter().find(|p| !p.is_finite()) {
+                    fault.note(Fault::of(call, FaultKind::PointNotFinite { x: bad.x, y: bad.y }));
+                    break;
+                }
+                contours.push(whole);
             }
-            let motion = |t: f64| {
-                let (a, b) = ((t - STEP).max(0.0), (t + STEP).min(1.0));
-                (to(segment.at(t)), (to(segment.at(b)) - to(segment.at(a))) / (b - a))
-            };
-            let image = smooth((0.0, 1.0), 1, false, tolerance, motion);
-            image.segments().for_each(|piece| builder.segment(&piece));
-        }
-        let whole = builder.finish(contour.is_closed());
-        if let Some(bad) = whole.points().iter().find(|p| !p.is_finite()) {
-            fault.note(Fault::new(call, FaultKind::PointNotFinite { x: bad.x, y: bad.y }));
-            break;
-        }
-        contours.push(whole);
-    }
-    Path::from_parts(contours, path.fill_rule(), fault)
+            contours
+        },
+    )
 }
 
 /// The end of a straight side that is straight in the image too.

@@ -6,6 +6,7 @@
 use std::f64::consts::{PI, TAU};
 
 use super::Reshape;
+use super::chain::unless_faulty;
 use crate::ground::{Carried, Fault, FaultKind};
 use crate::measure::Survey;
 use crate::number::{Point, rad};
@@ -278,18 +279,21 @@ impl Path {
 
     /// Takes a path run by run, and joins what is made of them.
     fn along(&self, call: &'static str, height: f64, length: f64, make: impl Fn(&Run) -> Contour) -> Self {
-        let mut fault: Carried = self.carried().clone();
-        let sound = fault.finite(call, "height", height) & fault.positive(call, "length of a wave", length);
-        let mut contours = Vec::new();
-        if sound && fault.get().is_none() {
+        let check = |fault: &mut Carried| {
+            fault.finite(call, "height", height);
+            fault.positive(call, "length of a wave", length);
+        };
+        unless_faulty(self, check, |fault| {
+            let mut contours = Vec::new();
             for contour in self.contours() {
                 match runs(contour, length, call) {
                     Ok(runs) => contours.extend(joined(&runs, contour.is_closed(), &make)),
                     Err(wrong) => fault.note(wrong),
                 }
             }
-        }
-        Self::from_parts(contours, self.fill_rule(), fault).within_numbers(call)
+            contours
+        })
+        .within_numbers(call)
     }
 }
 
@@ -345,7 +349,7 @@ fn runs(contour: &Contour, length: f64, call: &'static str) -> Result<Vec<Run>, 
         let waves = (survey.length() / length).round().max(1.0);
         if waves > MOST_WAVES as f64 {
             let (what, limit) = ("waves", MOST_WAVES);
-            return Err(Fault::new(call, FaultKind::TooMany { what, count: waves as usize, limit }));
+            return Err(Fault::of(call, FaultKind::TooMany { what, count: waves as usize, limit }));
         }
         Ok(Run { survey, round, waves: waves as usize })
     };

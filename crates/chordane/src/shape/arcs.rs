@@ -129,7 +129,7 @@ fn ring_as(call: &'static str, centre: Point, outer: f64, inner: f64, start: Ang
     let small = outer.min(inner);
     if small.is_nan() || small < 0.0 {
         let kind = FaultKind::Negative { what: "inner radius", value: small };
-        fault.note(Fault::new(call, kind));
+        fault.note(Fault::of(call, kind));
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
     if outer == inner || sweep == Angle::ZERO {

@@ -150,7 +150,7 @@ pub fn lettering(text: &str, baseline: impl Into<Point>, height: f64) -> Path {
             x += known.map_or(BLANK, |(_, wide, _)| *wide) + GAP;
             if contours.len() > MOST_STROKES {
                 let kind = FaultKind::TooMany { what: "strokes", count: contours.len(), limit: MOST_STROKES };
-                fault.note(Fault::new("lettering", kind));
+                fault.note(Fault::of("lettering", kind));
                 break;
             }
         }

@@ -67,7 +67,7 @@ pub fn trail(n: usize, mut f: impl FnMut(f64) -> Point) -> Path {
     let points: Vec<Point> = (0..=n).map(|i| f(i as f64 / n as f64)).collect();
     if let Some(bad) = points.iter().position(|point| !point.is_finite()) {
         let p = points.get(bad).copied().unwrap_or(Point::NAN);
-        fault.note(Fault::new(call, FaultKind::PointNotFinite { x: p.x, y: p.y }).at_vertex(bad));
+        fault.note(Fault::of(call, FaultKind::PointNotFinite { x: p.x, y: p.y }).at_vertex(bad));
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
     Path::open(points)

@@ -55,7 +55,7 @@ impl Colour {
             None
         };
         parsed.map(|c| Self { red: c.r, green: c.g, blue: c.b, alpha: c.a }.clamped()).ok_or_else(|| {
-            Fault::new(
+            Fault::of(
                 call,
                 FaultKind::UnknownColour {
                     text: text.to_owned(),

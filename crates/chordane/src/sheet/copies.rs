@@ -48,7 +48,7 @@ pub fn copies_at<P: Into<Point>>(node: impl Into<Node>, points: impl IntoIterato
 fn several(call: &'static str, mut group: Group, n: usize, nodes: impl Iterator<Item = Node>) -> Group {
     if n > MOST_COPIES {
         let kind = FaultKind::TooMany { what: "copies", count: n, limit: MOST_COPIES };
-        group.fault.note(Fault::new(call, kind));
+        group.fault.note(Fault::of(call, kind));
         return group;
     }
     group.add_all(nodes)

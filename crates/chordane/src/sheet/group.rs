@@ -102,7 +102,7 @@ impl Group {
         let depth = node.depth() + 1;
         if depth > MOST_DEPTH {
             let what = "groups inside one another";
-            self.fault.note(Fault::new(call, FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
+            self.fault.note(Fault::of(call, FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
         } else {
             self.depth = self.depth.max(depth);
             self.nodes.push(node);
@@ -196,7 +196,7 @@ macro_rules! transform_words {
                 } else {
                     let value =
                         by.to_cols_array().into_iter().find(|v| !v.is_finite()).unwrap_or(f64::INFINITY);
-                    self.fault.note(Fault::new(call, FaultKind::NotFinite { what: "number", value }));
+                    self.fault.note(Fault::of(call, FaultKind::NotFinite { what: "number", value }));
                 }
                 self
             }

@@ -76,7 +76,7 @@ pub fn sheet(width: f64, height: f64) -> Sheet {
     let mut fault = Carried::default();
     for (what, value) in [("width", width), ("height", height)] {
         if fault.finite("sheet", what, value) && value <= 0.0 {
-            fault.note(Fault::new("sheet", FaultKind::NotPositive { what, value }));
+            fault.note(Fault::of("sheet", FaultKind::NotPositive { what, value }));
         }
     }
     let (unit, ground, centred, y_up, metadata, nodes) = Default::default();

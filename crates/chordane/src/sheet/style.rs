@@ -130,7 +130,7 @@ impl Style {
             } else {
                 let kind =
                     FaultKind::OutOfRange { what: "mitre limit", value: limit, low: 1.0, high: f64::MAX };
-                self.fault.note(Fault::new("mitre_limit", kind));
+                self.fault.note(Fault::of("mitre_limit", kind));
             }
         }
         self
@@ -182,7 +182,7 @@ pub(super) fn share(call: &'static str, value: f64, fault: &mut Carried) -> bool
     let sound = fault.finite(call, call, value);
     let within = (0.0..=1.0).contains(&value);
     if sound && !within {
-        fault.note(Fault::new(call, FaultKind::OutOfRange { what: call, value, low: 0.0, high: 1.0 }));
+        fault.note(Fault::of(call, FaultKind::OutOfRange { what: call, value, low: 0.0, high: 1.0 }));
     }
     within
 }
