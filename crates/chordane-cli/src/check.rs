@@ -3,12 +3,14 @@
 use std::fmt::Write;
 use std::io::IsTerminal;
 
-use chordane::check::{Code, Finding, Level, PathFigures, Report};
+use chordane::check::{Level, PathFigures, Report};
+use chordane::ground::trimmed;
 use chordane::measure::Direction;
-use chordane::number::{Angle, Point};
+use chordane::number::{Angle, Cell, Point};
 use chordane::path::FillRule;
-use chordane::sheet::Sheet;
-use chordane_score::{Knob, Score, Script, Stage};
+use chordane::read::SvgNote;
+use chordane::sheet::{Colour, Paint};
+use chordane_score::Runner;
 use serde::Serialize;
 
 use crate::failure::Failure;
@@ -26,51 +28,24 @@ pub(crate) enum Outcome {
 
 /// Checks the score or document in a file.
 pub(crate) fn file(options: &CheckFileOptions) -> Result<Outcome, Failure> {
-    match Input::read(&options.input)? {
-        Input::Score(name, source) => {
-            let script = Script::read(name, source, options.limits.limits())?;
-            score(&options.check, |stage| Ok(script.perform(stage)?))
-        }
-        document => {
-            let sheet = document.sheet(options.limits.limits(), &mut Stage::default())?;
-            score(&options.check, |_| Ok(sheet.clone()))
-        }
-    }
+    let opened = Input::read(&options.input)?.open(options.limits.limits())?;
+    opened.say_notes();
+    score(&options.check, &opened.runner, &opened.notes)
 }
 
 /// Checks what a score makes.
 pub(crate) fn score(
     options: &CheckOptions,
-    make: impl Fn(&mut Stage) -> Result<Sheet, Failure>,
+    runner: &Runner<'_>,
+    notes: &[SvgNote],
 ) -> Result<Outcome, Failure> {
-    let mut stage = options.knobs.stage()?;
-    let sheet = knobs::performed(&mut stage, &make)?;
-    let mut report =
-        sheet.check().map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
-    report.findings.extend(unused_knobs(&stage, &sheet, make));
-    let text = if options.json { json(&report)? } else { table(&report, coloured()) };
+    let run = knobs::run(runner, &options.knobs.settings()?)?;
+    let checked = run.sheet()?.check();
+    let mut report = checked.map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
+    report.findings.extend(runner.knob_findings(&run));
+    let text = if options.json { json(&report, notes)? } else { table(&report, coloured()) };
     print(text.as_bytes())?;
     Ok(if report.findings.is_empty() { Outcome::Sound } else { Outcome::Found })
-}
-
-/// Knobs that change nothing of the drawing. They belong to no path: the place is the sheet's middle.
-fn unused_knobs(
-    stage: &Stage,
-    sheet: &Sheet,
-    make: impl Fn(&mut Stage) -> Result<Sheet, Failure>,
-) -> Vec<Finding> {
-    let idle = stage.idle_knobs(|stage| make(stage).ok());
-    let finding = |knob: &Knob| Finding {
-        code: Code::UnusedKnob,
-        level: Level::Hint,
-        path: 0,
-        contour: 0,
-        at: sheet.cell().centre(),
-        line: None,
-        message: format!("the knob \"{}\" changes nothing of the drawing", knob.name),
-        mend: "use its value somewhere, or take the knob out".to_owned(),
-    };
-    idle.into_iter().map(finding).collect()
 }
 
 fn coloured() -> bool {
@@ -81,15 +56,27 @@ fn coloured() -> bool {
 struct JsonReport<'a> {
     paths: Vec<JsonPath<'a>>,
     findings: Vec<JsonFinding<'a>>,
+    notes: Vec<JsonNote<'a>>,
+}
+
+#[derive(Serialize)]
+struct JsonNote<'a> {
+    line: usize,
+    message: &'a str,
 }
 
 #[derive(Serialize)]
 struct JsonPath<'a> {
     name: Option<&'a str>,
+    line: Option<usize>,
     fill_rule: &'static str,
+    fill: Option<String>,
+    stroke: Option<String>,
+    stroke_width: f64,
     length: f64,
     area: f64,
     bounds: [f64; 4],
+    painted_bounds: [f64; 4],
     half_point: [f64; 2],
     half_tangent: [f64; 2],
     contours: Vec<JsonContour>,
@@ -108,8 +95,9 @@ struct JsonContour {
 struct JsonFinding<'a> {
     code: &'static str,
     level: &'static str,
-    path: usize,
-    contour: usize,
+    path: Option<usize>,
+    contour: Option<usize>,
+    line: Option<usize>,
     at: [f64; 2],
     message: &'a str,
     mend: &'a str,
@@ -136,16 +124,25 @@ fn direction(direction: Direction) -> &'static str {
 }
 
 /// The report as one JSON object. A path without a contour has bounds of zeros.
-fn json(report: &Report) -> Result<String, Failure> {
+fn json(report: &Report, notes: &[SvgNote]) -> Result<String, Failure> {
     fn path(figures: &PathFigures) -> JsonPath<'_> {
-        let bounds = figures.bounds.map_or([Point::ZERO; 2], |bounds| [bounds.min, bounds.max]);
-        let [[x0, y0], [x1, y1]] = bounds.map(pair);
+        let sides = |bounds: Option<Cell>| {
+            let bounds = bounds.map_or([Point::ZERO; 2], |bounds| [bounds.min, bounds.max]);
+            let [[x0, y0], [x1, y1]] = bounds.map(pair);
+            [x0, y0, x1, y1]
+        };
+        let colour = |paint: &Option<Paint>| paint.as_ref().and_then(Paint::colour).map(Colour::hex);
         JsonPath {
             name: figures.name.as_deref(),
+            line: figures.line,
             fill_rule: fill_rule(figures.fill_rule),
+            fill: colour(&figures.fill),
+            stroke: colour(&figures.stroke),
+            stroke_width: figures.stroke_width + 0.0,
             length: figures.length + 0.0,
             area: figures.area + 0.0,
-            bounds: [x0, y0, x1, y1],
+            bounds: sides(figures.bounds),
+            painted_bounds: sides(figures.painted_bounds),
             half_point: pair(figures.half_point),
             half_tangent: pair(figures.half_tangent),
             contours: figures
@@ -167,11 +164,21 @@ fn json(report: &Report) -> Result<String, Failure> {
         .map(|one| {
             let (code, level, at) = (one.code.name(), one.level.name(), pair(one.at));
             let (message, mend) = (one.message.as_str(), one.mend.as_str());
-            JsonFinding { code, level, path: one.path, contour: one.contour, at, message, mend }
+            JsonFinding {
+                code,
+                level,
+                path: one.path,
+                contour: one.contour,
+                line: one.line,
+                at,
+                message,
+                mend,
+            }
         })
         .collect();
     let paths = report.paths.iter().map(path).collect();
-    let mut text = serde_json::to_string(&JsonReport { paths, findings })
+    let notes = notes.iter().map(|note| JsonNote { line: note.line, message: &note.what }).collect();
+    let mut text = serde_json::to_string(&JsonReport { paths, findings, notes })
         .map_err(|error| Failure::machine(format!("the report cannot be written: {error}"), "report this"))?;
     text.push('\n');
     Ok(text)
@@ -190,12 +197,13 @@ fn table(report: &Report, coloured: bool) -> String {
         if coloured { format!("\u{1b}[{code}m{shown}\u{1b}[0m") } else { shown.to_owned() }
     };
     // Findings come in the order of the paths, and then those that belong to none.
-    let of_paths = report.findings.iter().take_while(|finding| finding.code != Code::UnusedKnob).count();
+    let of_paths = report.findings.iter().take_while(|finding| finding.path.is_some()).count();
     let mut findings = report.findings.get(..of_paths).unwrap_or_default();
     let told = |rest: &[_]| of_paths - rest.len();
     let (mut silent, mut untold) = (0, 0);
     for (number, figures) in report.paths.iter().enumerate() {
-        let (found, rest) = findings.split_at(findings.partition_point(|finding| finding.path <= number));
+        let (found, rest) =
+            findings.split_at(findings.partition_point(|finding| finding.path <= Some(number)));
         findings = rest;
         // Beyond the first few, only paths with findings are shown, and of those no more than anyone reads.
         if number >= MOST_SHOWN && (found.is_empty() || told(rest) > MOST_TOLD) {
@@ -210,14 +218,15 @@ fn table(report: &Report, coloured: bool) -> String {
                 Level::Warning => paint("1;35", "warning"),
                 Level::Hint => paint("36", "hint"),
             };
-            let place = format!("at {}, contour {}", point(finding.at), finding.contour);
+            let contour = finding.contour.map_or(String::new(), |contour| format!(", contour {contour}"));
+            let place = format!("at {}{contour}", point(finding.at));
             let _ = writeln!(text, "  {level} {}  {place}", paint("1", finding.code.name()));
             told_lines(&mut text, 4, &finding.message);
             told_lines(&mut text, 4, &format!("mend: {}", finding.mend));
         }
         text.push('\n');
     }
-    for finding in report.findings.iter().filter(|finding| finding.code == Code::UnusedKnob) {
+    for finding in report.findings.iter().filter(|finding| finding.path.is_none()) {
         let _ = writeln!(text, "{} {}", paint("36", "hint"), paint("1", finding.code.name()));
         told_lines(&mut text, 2, &finding.message);
         told_lines(&mut text, 2, &format!("mend: {}", finding.mend));
@@ -306,9 +315,7 @@ fn number(value: f64) -> String {
         return format!("{value:.3e}");
     }
     let decimals = if size < 1.0 { 4 } else { 2 };
-    let text = format!("{value:.decimals$}");
-    let short = text.trim_end_matches('0').trim_end_matches('.');
-    if short == "-0" { "0".to_owned() } else { short.to_owned() }
+    trimmed(value, decimals)
 }
 
 #[cfg(test)]

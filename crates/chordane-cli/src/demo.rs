@@ -6,9 +6,10 @@ use std::time::Instant;
 
 use chordane::raster::PixelOptions;
 use chordane::write::write_whole;
-use chordane_score::{Limits, Score, Script, Stage};
+use chordane_score::{Limits, Runner, Settings};
 
 use crate::failure::Failure;
+use crate::input::Origin;
 use crate::options::DemoOptions;
 use crate::output::{say, time};
 use crate::record::Record;
@@ -127,9 +128,10 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
     };
     for (name, _, source) in SCORES {
         let file = format!("{name}.chord");
-        let mut stage = Stage::default();
-        let sheet = Script::read(&file, *source, Limits::default())?.perform(&mut stage)?;
-        let sheet = Record::of(&file, Some(source), &stage).put_on(sheet);
+        let settings = Settings::new();
+        let sheet = Runner::read(&file, *source, Limits::default())?.run(&settings).into_sheet()?;
+        let origin = Origin { name: file, source: Some((*source).to_owned()) };
+        let sheet = Record::of(&origin, &settings).put_on(sheet);
         let broken = |error: String| Failure::input(format!("{name}: {error}"), "mend the demo's score");
         let svg = sheet.svg().map_err(|error| broken(error.to_string()))?;
         let pixels = sheet.pixels_with(&PixelOptions::default().size(1280, 960));

@@ -8,10 +8,10 @@ use chordane::raster::DrawError;
 use chordane::sheet::Sheet;
 use chordane::write::{Format, WriteOptions};
 
-use chordane_score::Stage;
+use chordane_score::{Runner, Settings};
 
 use crate::failure::Failure;
-use crate::input::Input;
+use crate::input::{Input, Origin};
 use crate::knobs;
 use crate::options::{DrawFileOptions, DrawOptions};
 use crate::output::{Target, say, size, time};
@@ -19,55 +19,46 @@ use crate::record::Record;
 
 /// Draws the score or document in a file.
 pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
-    let (input, stage) = if options.again {
+    let (input, settings) = if options.again {
         let record = Record::read(&options.input)?;
-        let mut stage = Stage::default();
-        stage.seed(record.seed);
-        record.knobs.iter().for_each(|(name, value)| stage.set(name, value));
-        if let Some([width, height]) = record.size {
-            stage.ask_size((width, height));
-        }
-        (record.input(&options.input)?, stage)
+        (record.input(&options.input)?, record.settings())
     } else {
-        (Input::read(&options.input)?, Stage::default())
+        (Input::read(&options.input)?, Settings::new())
     };
-    // Only a score can be run again; a document is what it is.
-    let origin = match &input {
-        Input::Score(name, source) => Some((name.clone(), source.clone())),
-        Input::Svg(..) => None,
-    };
-    let origin = origin.as_ref().map(|(name, source)| (name.as_str(), Some(source.as_str())));
-    score(&options.draw, stage, origin, |stage| input.sheet(options.limits.limits(), stage))
+    let origin = input.origin();
+    score(&options.draw, settings, origin, || {
+        let opened = input.open(options.limits.limits())?;
+        opened.say_notes();
+        Ok(opened.runner)
+    })
 }
 
-/// What a score is called, and its text where it has one.
-pub(crate) type Origin<'a> = (&'a str, Option<&'a str>);
-
-/// Draws what a score makes. The places to write to are looked at before the score runs.
-pub(crate) fn score(
+/// Draws what a score makes. The places to write to are looked at before the score is read and run.
+pub(crate) fn score<'a>(
     options: &DrawOptions,
-    stage: Stage,
-    origin: Option<Origin<'_>>,
-    make: impl FnOnce(&mut Stage) -> Result<Sheet, Failure>,
+    settings: Settings,
+    origin: Option<Origin>,
+    open: impl FnOnce() -> Result<Runner<'a>, Failure>,
 ) -> Result<(), Failure> {
     let format = options.format.map(Format::from);
     let targets = options.out.iter().map(|out| Target::of(out, format)).collect::<Result<Vec<_>, _>>()?;
     let mut begin = Instant::now();
-    let mut stage = options.knobs.stage_from(stage)?;
+    let mut settings = options.knobs.settings_from(settings)?;
     if let Some((width, height)) = options.size {
-        stage.ask_size((f64::from(width), f64::from(height)));
+        settings = settings.size((f64::from(width), f64::from(height)));
     }
     // A picture that is made again has the size that was asked for then.
-    let asked = options.size.or_else(|| stage.size_asked().map(|size| (size.x as u32, size.y as u32)));
-    let sheet = knobs::performed(&mut stage, make)?;
+    let asked = options.size.or_else(|| settings.get_size().map(|size| (size.x as u32, size.y as u32)));
+    let run = knobs::run(&open()?, &settings)?;
     if options.list_knobs {
-        return knobs::list(&stage);
+        return knobs::list(&run);
     }
+    let sheet = run.into_sheet()?;
     note_drafts(&sheet);
     let shown = if options.bones { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
     let sheet = match origin {
         _ if options.bones => bones(&sheet, shown)?,
-        Some((name, source)) => Record::of(name, source, &stage).put_on(sheet),
+        Some(origin) => Record::of(&origin, &settings).put_on(sheet),
         None => sheet,
     };
     for target in &targets {

@@ -3,8 +3,9 @@
 use std::io::Read;
 use std::path::Path;
 
+use chordane::read::{SvgNote, SvgReading};
 use chordane::sheet::Sheet;
-use chordane_score::{Limits, Score, Script, Stage};
+use chordane_score::{Limits, Runner, Stage};
 
 use crate::failure::Failure;
 use crate::output::say;
@@ -48,19 +49,51 @@ impl Input {
         Ok(Self::Score(name, source))
     }
 
-    /// The sheet that it makes. What is not understood of a document is said on standard error.
-    pub(crate) fn sheet(self, limits: Limits, stage: &mut Stage) -> Result<Sheet, Failure> {
+    /// What a score is called, and its text; a document cannot be run again with other settings.
+    pub(crate) fn origin(&self) -> Option<Origin> {
         match self {
-            Self::Score(name, source) => Ok(Script::read(name, source, limits)?.perform(stage)?),
+            Self::Score(name, source) => Some(Origin { name: name.clone(), source: Some(source.clone()) }),
+            Self::Svg(..) => None,
+        }
+    }
+
+    /// Makes it ready to run.
+    pub(crate) fn open(self, limits: Limits) -> Result<Opened, Failure> {
+        match self {
+            Self::Score(name, source) => Ok(Opened {
+                runner: Runner::read(name, source, limits)?,
+                name: String::new(),
+                notes: Vec::new(),
+            }),
             Self::Svg(name, bytes) => {
-                let reading = Sheet::read_document(&bytes)
+                let SvgReading { sheet, notes, .. } = Sheet::read_document(&bytes)
                     .map_err(|error| Failure::input(format!("{name}: {error}"), "mend the document"))?;
-                for note in &reading.notes {
-                    say(&format!("note: {name}, {note}"));
-                }
-                Ok(reading.sheet)
+                let runner = Runner::new(move |_: &mut Stage| sheet.clone());
+                Ok(Opened { runner, name, notes })
             }
         }
+    }
+}
+
+/// What a score is called, and its text where it has one.
+#[derive(Clone, Debug)]
+pub(crate) struct Origin {
+    pub(crate) name: String,
+    pub(crate) source: Option<String>,
+}
+
+/// An input that is ready to run, and what of a document was not understood.
+#[derive(Debug)]
+pub(crate) struct Opened {
+    pub(crate) runner: Runner<'static>,
+    name: String,
+    pub(crate) notes: Vec<SvgNote>,
+}
+
+impl Opened {
+    /// Says what of a document was not understood.
+    pub(crate) fn say_notes(&self) {
+        self.notes.iter().for_each(|note| say(&format!("note: {}, {note}", self.name)));
     }
 }
 

@@ -2,23 +2,22 @@
 
 use std::fmt::Write;
 
-use chordane::sheet::Sheet;
-use chordane_score::Stage;
+use chordane_score::{Run, Runner, Settings};
 
 use crate::failure::Failure;
 use crate::options::KnobOptions;
 use crate::output::{print, say};
 
 impl KnobOptions {
-    /// The stage with the knobs set as asked.
-    pub(crate) fn stage(&self) -> Result<Stage, Failure> {
-        self.stage_from(Stage::default())
+    /// The settings with the knobs set as asked.
+    pub(crate) fn settings(&self) -> Result<Settings, Failure> {
+        self.settings_from(Settings::new())
     }
 
     /// As asked, over what there was.
-    pub(crate) fn stage_from(&self, mut stage: Stage) -> Result<Stage, Failure> {
+    pub(crate) fn settings_from(&self, mut settings: Settings) -> Result<Settings, Failure> {
         if let Some(seed) = self.chosen_seed()? {
-            stage.seed(seed);
+            settings = settings.seed(seed);
         }
         let mut names = Vec::new();
         for setting in &self.set {
@@ -36,9 +35,9 @@ impl KnobOptions {
                 ));
             }
             names.push(name);
-            stage.set(name, value);
+            settings = settings.set(name, value);
         }
-        Ok(stage)
+        Ok(settings)
     }
 
     pub(crate) fn chosen_seed(&self) -> Result<Option<u64>, Failure> {
@@ -56,30 +55,30 @@ impl KnobOptions {
     }
 }
 
-/// What a score makes on a stage. A knob that cannot be set as asked is the call's fault; a score that fails is its own.
-pub(crate) fn performed(
-    stage: &mut Stage,
-    make: impl FnOnce(&mut Stage) -> Result<Sheet, Failure>,
-) -> Result<Sheet, Failure> {
-    let made = make(stage);
-    stage.remarks().iter().for_each(|remark| say(&format!("note: {remark}")));
-    match stage.problem().filter(|_| made.is_ok()) {
-        Some(problem) => Err(Failure::call(problem.message, problem.mend)),
-        None => made,
+/// Runs a score, and says what it printed and remarked. A knob that cannot be set as asked is the call's fault; a score that
+/// fails is its own.
+pub(crate) fn run(runner: &Runner<'_>, settings: &Settings) -> Result<Run, Failure> {
+    let run = runner.run(settings);
+    run.printed().iter().for_each(|line| say(line));
+    run.remarks().iter().for_each(|remark| say(&format!("note: {remark}")));
+    if let Some(problem) = run.problem() {
+        return Err(Failure::call(problem.message, problem.mend));
     }
+    run.sheet()?;
+    Ok(run)
 }
 
 /// Prints the knobs that a score declared.
-pub(crate) fn list(stage: &Stage) -> Result<(), Failure> {
-    let wide = stage.knobs().iter().map(|knob| knob.name.chars().count()).max().unwrap_or(0);
+pub(crate) fn list(run: &Run) -> Result<(), Failure> {
+    let wide = run.knobs().iter().map(|knob| knob.name.chars().count()).max().unwrap_or(0);
     let values: Vec<String> =
-        stage.knobs().iter().map(|knob| knob.set.clone().unwrap_or_else(|| knob.kind.start())).collect();
+        run.knobs().iter().map(|knob| knob.set.clone().unwrap_or_else(|| knob.kind.start())).collect();
     let value_wide = values.iter().map(|value| value.chars().count()).max().unwrap_or(0);
     let mut text = String::new();
-    for (knob, value) in stage.knobs().iter().zip(values) {
+    for (knob, value) in run.knobs().iter().zip(values) {
         let _ = writeln!(text, "{:wide$}  {value:value_wide$}  {}", knob.name, knob.kind.allowed());
     }
-    if stage.knobs().is_empty() {
+    if run.knobs().is_empty() {
         text.push_str("the score has no knobs; declare one with knob(\"sag\", 0.3, 0, 1)\n");
     }
     print(text.as_bytes())

@@ -32,12 +32,13 @@ mod words;
 use std::ffi::OsString;
 use std::process::ExitCode;
 
-use chordane_score::Score;
 pub use chordane_score::Stage;
+use chordane_score::{Runner, Score, Settings};
 use clap::{FromArgMatches, Parser};
 
 use check::Outcome;
 use failure::Failure;
+use input::Origin;
 use options::{Action, Options};
 
 /// Runs the command with the arguments that the process was given.
@@ -62,29 +63,30 @@ pub fn main() -> ExitCode {
 ///
 /// `name` is what the score is called in messages and help.
 #[must_use]
-pub fn run(name: &'static str, score: impl Score + Sync) -> ExitCode {
+pub fn run(name: &'static str, score: impl Score + Send + Sync) -> ExitCode {
     run_with(name, score, std::env::args_os())
 }
 
 fn run_with(
     name: &'static str,
-    score: impl Score + Sync,
+    score: impl Score + Send + Sync,
     arguments: impl IntoIterator<Item = OsString>,
 ) -> ExitCode {
     let command = options::command_of_one_score(name);
     let parsed = command
         .try_get_matches_from(arguments)
         .and_then(|matches| options::OneScore::from_arg_matches(&matches));
-    let make = |stage: &mut Stage| Ok(score.perform(stage)?);
+    let runner = Runner::new(score);
+    let origin = Origin { name: name.to_owned(), source: None };
     match parsed {
         Ok(options::OneScore { action: Some(options::OneScoreAction::Check(options)), .. }) => {
-            found(check::score(&options, make))
+            found(check::score(&options, &runner, &[]))
         }
         Ok(options::OneScore { action: Some(options::OneScoreAction::Vary(options)), .. }) => {
-            end(vary::score(&options, (name, None), make))
+            end(vary::score(&options, &origin, &runner))
         }
         Ok(options::OneScore { draw: options, .. }) => {
-            end(draw::score(&options, Stage::default(), Some((name, None)), make))
+            end(draw::score(&options, Settings::new(), Some(origin), || Ok(runner)))
         }
         Err(error) => usage(&error),
     }

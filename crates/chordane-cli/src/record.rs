@@ -5,11 +5,11 @@ use std::path::Path;
 
 use chordane::read::read_metadata;
 use chordane::sheet::Sheet;
-use chordane_score::Stage;
+use chordane_score::Settings;
 use serde::{Deserialize, Serialize};
 
 use crate::failure::Failure;
-use crate::input::{Input, read_file};
+use crate::input::{Input, Origin, read_file};
 
 /// What it takes to make a picture again.
 #[derive(Clone, Debug, Deserialize, PartialEq, Serialize)]
@@ -30,16 +30,16 @@ pub(crate) struct Record {
 
 impl Record {
     /// The record of a score that has run.
-    pub(crate) fn of(name: &str, source: Option<&str>, stage: &Stage) -> Self {
+    pub(crate) fn of(origin: &Origin, settings: &Settings) -> Self {
         Self {
             chordane: env!("CARGO_PKG_VERSION").to_owned(),
-            score: Path::new(name)
+            score: Path::new(&origin.name)
                 .file_name()
-                .map_or(name.to_owned(), |name| name.to_string_lossy().into_owned()),
-            seed: stage.its_seed(),
-            knobs: stage.settings().clone(),
-            size: stage.size_asked().map(|size| [size.x, size.y]),
-            source: source.map(str::to_owned),
+                .map_or_else(|| origin.name.clone(), |name| name.to_string_lossy().into_owned()),
+            seed: settings.get_seed(),
+            knobs: settings.knobs().clone(),
+            size: settings.get_size().map(|size| [size.x, size.y]),
+            source: origin.source.clone(),
         }
     }
 
@@ -69,18 +69,25 @@ impl Record {
         })
     }
 
+    /// What the score was run with.
+    pub(crate) fn settings(&self) -> Settings {
+        let set = |all: Settings, (name, value): (&String, &String)| all.set(name, value);
+        let settings = self.knobs.iter().fold(Settings::new().seed(self.seed), set);
+        self.size.map_or(settings.clone(), |[width, height]| settings.size((width, height)))
+    }
+
     /// The score to run again.
     pub(crate) fn input(&self, file: &Path) -> Result<Input, Failure> {
         let source = self.source.clone().ok_or_else(|| {
             Failure::call(
                 format!("{} was drawn by a compiled score, {}", file.display(), self.score),
-                format!("run that one again with --seed {}{}", self.seed, self.settings()),
+                format!("run that one again with --seed {}{}", self.seed, self.knob_options()),
             )
         })?;
         Ok(Input::Score(self.score.clone(), source))
     }
 
-    fn settings(&self) -> String {
+    fn knob_options(&self) -> String {
         self.knobs.iter().map(|(name, value)| format!(" --set {name}={value}")).collect()
     }
 }

@@ -3,16 +3,17 @@
 use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant};
 
+use chordane::ground::trimmed;
 use chordane::number::Point;
 use chordane::picture::{ContactAxes, contact_sheet};
 use chordane::sheet::Sheet;
-use chordane_score::{Score, Script, Stage};
+use chordane_score::{Runner, Settings};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;
 
-use crate::draw::{Origin, render};
+use crate::draw::render;
 use crate::failure::Failure;
-use crate::input::Input;
+use crate::input::{Input, Origin};
 use crate::knobs;
 use crate::options::{MOST_PICTURES, VaryFileOptions, VaryOptions};
 use crate::output::{Target, say, size, time};
@@ -22,8 +23,8 @@ use crate::record::Record;
 pub(crate) fn file(options: &VaryFileOptions) -> Result<(), Failure> {
     match Input::read(&options.input)? {
         Input::Score(name, source) => {
-            let script = Script::read(name.clone(), source.clone(), options.limits.limits())?;
-            score(&options.vary, (&name, Some(&source)), |stage| Ok(script.perform(stage)?))
+            let runner = Runner::read(name.clone(), source.clone(), options.limits.limits())?;
+            score(&options.vary, &Origin { name, source: Some(source) }, &runner)
         }
         Input::Svg(name, _) => Err(Failure::call(
             format!("{name} is a document: it has no seed, no knobs and no other sizes"),
@@ -32,10 +33,10 @@ pub(crate) fn file(options: &VaryFileOptions) -> Result<(), Failure> {
     }
 }
 
-/// One picture to be made: what it is called, and on what stage.
+/// One picture to be made: what it is called, and what the score is run with.
 struct Variant {
     caption: String,
-    stage: Stage,
+    settings: Settings,
 }
 
 /// What is drawn, and how it is laid out.
@@ -46,11 +47,7 @@ struct Plan {
 }
 
 /// Varies what a score makes. The places to write to are looked at before the score runs.
-pub(crate) fn score(
-    options: &VaryOptions,
-    origin: Origin<'_>,
-    make: impl Fn(&mut Stage) -> Result<Sheet, Failure> + Sync,
-) -> Result<(), Failure> {
+pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>) -> Result<(), Failure> {
     let begin = Instant::now();
     let targets = options.out.iter().map(|out| Target::of(out, None)).collect::<Result<Vec<_>, _>>()?;
     let plan = plan(options)?;
@@ -63,18 +60,10 @@ pub(crate) fn score(
     }
     let bar = progress(count);
     let draw = |variant: &Variant| {
-        let mut stage = variant.stage.again();
-        let sheet = knobs::performed(&mut stage, &make)
-            .and_then(|sheet| {
-                let sound = sheet
-                    .sound()
-                    .map(drop)
-                    .map_err(|fault| Failure::input(fault.to_string(), "mend it in the score"));
-                sound.map(|()| sheet)
-            })
+        let run = knobs::run(runner, &variant.settings)
             .inspect_err(|_| bar.suspend(|| say(&format!("in the picture {}:", variant.caption))))?;
         bar.inc(1);
-        let sheet = Record::of(origin.0, origin.1, &stage).put_on(sheet);
+        let sheet = Record::of(origin, &variant.settings).put_on(run.into_sheet()?);
         Ok((variant.caption.clone(), sheet))
     };
     let tiles: Vec<(String, Sheet)> = plan.variants.par_iter().map(draw).collect::<Result<_, Failure>>()?;
@@ -99,7 +88,7 @@ pub(crate) fn score(
                 continue;
             };
             let kept = Target { file: Some(numbered_file(file, *number)), format: target.format };
-            let asked = plan.variants.get(number - 1).and_then(|variant| variant.stage.size_asked());
+            let asked = plan.variants.get(number - 1).and_then(|variant| variant.settings.get_size());
             let size = asked.map(|size| (size.x as u32, size.y as u32));
             kept.write(&render(sheet, kept.format, size, options.max_side, None)?)?;
             say(&format!("{}  {caption}", kept.name()));
@@ -134,13 +123,12 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
             "give one of --seeds 24, --over sag=0..0.4:5 and --sizes 320x200,1280x200",
         ));
     }
-    let stage = options.knobs.stage()?;
+    let settings = options.knobs.settings()?;
     if let Some(seeds) = options.seeds {
-        let first = if options.knobs.seed.is_some() { stage.its_seed() } else { 1 };
+        let first = if options.knobs.seed.is_some() { settings.get_seed() } else { 1 };
         let variant = |i: u64| {
-            let mut stage = stage.clone();
-            stage.seed(first.wrapping_add(i));
-            Variant { caption: format!("seed {}", stage.its_seed()), stage }
+            let seed = first.wrapping_add(i);
+            Variant { caption: format!("seed {seed}"), settings: settings.clone().seed(seed) }
         };
         let variants: Vec<Variant> = (0..seeds).map(variant).collect();
         // A little wider than high.
@@ -149,18 +137,17 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
     }
     if !options.sizes.is_empty() {
         let variant = |(width, height): &(u32, u32)| {
-            let mut stage = stage.clone();
-            stage.ask_size(Point::new(f64::from(*width), f64::from(*height)));
-            Variant { caption: format!("{width}x{height}"), stage }
+            let size = Point::new(f64::from(*width), f64::from(*height));
+            Variant { caption: format!("{width}x{height}"), settings: settings.clone().size(size) }
         };
         let columns = if options.sizes.len() <= 4 { options.sizes.len() } else { 3 };
         return Ok(Plan { variants: options.sizes.iter().map(variant).collect(), columns, axes: None });
     }
-    over(&options.over, &stage)
+    over(&options.over, &settings)
 }
 
 /// One knob in a row, or two in a grid.
-fn over(knobs: &[String], stage: &Stage) -> Result<Plan, Failure> {
+fn over(knobs: &[String], settings: &Settings) -> Result<Plan, Failure> {
     let ranges = knobs.iter().map(|text| Range::read(text)).collect::<Result<Vec<_>, _>>()?;
     let (across, down) = match ranges.as_slice() {
         [across] => (across, None),
@@ -186,14 +173,13 @@ fn over(knobs: &[String], stage: &Stage) -> Result<Plan, Failure> {
         ));
     }
     let one = |value: &String, other: Option<&String>| {
-        let mut stage = stage.clone();
-        stage.set(&across.name, value);
+        let mut settings = settings.clone().set(&across.name, value);
         let mut caption = format!("{}={value}", across.name);
         if let (Some(down), Some(other)) = (down, other) {
-            stage.set(&down.name, other);
+            settings = settings.set(&down.name, other);
             caption = format!("{caption} {}={other}", down.name);
         }
-        Variant { caption, stage }
+        Variant { caption, settings }
     };
     let variants = match down {
         Some(down) => {
@@ -248,9 +234,7 @@ impl Range {
             let share = if steps > 1 { i as f64 / (steps - 1) as f64 } else { 0.0 };
             let value = if i + 1 == steps && steps > 1 { high } else { low + (high - low) * share };
             // As few digits as tell the steps apart.
-            let short = format!("{value:.12}");
-            let short = short.trim_end_matches('0').trim_end_matches('.');
-            if short == "-0" { "0".to_owned() } else { short.to_owned() }
+            trimmed(value, 12)
         };
         Ok(Self { name, values: (0..steps).map(value).collect() })
     }

@@ -33,9 +33,9 @@ fn line_width() -> usize {
 fn all() -> String {
     let about_width = line_width() - FORM_WIDTH - 5;
     let mut text = String::new();
-    for section in words::SECTIONS {
+    for section in words::sections() {
         let _ = writeln!(text, "{}", section.title.to_uppercase());
-        for word in section.words {
+        for word in &section.words {
             let form = word.form();
             let mut about = wrap(word.about, about_width).into_iter();
             if form.len() > FORM_WIDTH {
@@ -58,7 +58,7 @@ fn one(name: &str) -> Result<String, Failure> {
     for word in words::named(name) {
         let _ = writeln!(text, "{}", word.form());
         let _ = writeln!(text, "  gives {}", word.gives.described());
-        for (what, kind) in word.takes {
+        for (what, kind) in &word.takes {
             let _ = writeln!(text, "  {what:12} {}", kind.described());
         }
         text.push('\n');

@@ -19,17 +19,28 @@
 //! # Ok::<(), chordane_score::Mistake>(())
 //! ```
 
+mod budget;
 mod engine;
+mod explain;
+mod knob;
 mod limits;
 mod mistake;
+mod operators;
+mod runner;
 mod score;
 mod script;
+mod settings;
 mod stage;
+mod unkept;
 mod values;
 pub mod words;
 
+pub use budget::CountingAllocator;
+pub use knob::{Knob, KnobKind, KnobProblem};
 pub use limits::Limits;
 pub use mistake::Mistake;
+pub use runner::{Run, Runner};
 pub use score::Score;
 pub use script::Script;
-pub use stage::{Knob, KnobKind, KnobProblem, Stage};
+pub use settings::Settings;
+pub use stage::Stage;

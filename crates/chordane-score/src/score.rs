@@ -2,7 +2,7 @@
 
 use chordane::sheet::Sheet;
 
-use crate::{Mistake, Stage};
+use crate::{Mistake, Settings, Stage};
 
 /// A small program that returns a sheet.
 ///
@@ -33,7 +33,7 @@ pub trait Score {
     ///
     /// As [`Score::perform`].
     fn sheet(&self) -> Result<Sheet, Mistake> {
-        self.perform(&mut Stage::default())
+        self.perform(&mut Stage::new(Settings::new()))
     }
 }
 

@@ -1,11 +1,14 @@
 //! Scripts: the text of a `.chord` file, read once and run as often as needed.
 
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::Arc;
 
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
-use crate::engine::{engine, explain, watch};
+use crate::budget::Account;
+use crate::engine::{Running, engine, reader};
+use crate::explain::explain;
+use crate::unkept::unkept;
 use crate::values::Builder;
 use crate::{Limits, Mistake, Score, Stage, values};
 
@@ -26,33 +29,38 @@ impl Script {
     /// The first place that cannot be read.
     pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
         let (name, source) = (name.into(), source.into());
-        match engine(&limits, &Arc::default()).compile(&source) {
-            Ok(compiled) => Ok(Self { name, source, compiled, limits }),
-            Err(error) => {
-                let error: Box<EvalAltResult> = error.into();
-                Err(mistake(&name, &source, &error, &limits))
-            }
+        let compiled = reader(&limits).compile(&source).map_err(|error| {
+            let error: Box<EvalAltResult> = error.into();
+            mistake(&name, &source, &error, &limits)
+        })?;
+        match unkept(&compiled) {
+            Some(lost) => Err(Mistake::new(lost.message).advise(Some(lost.mend)).at(
+                &name,
+                &source,
+                lost.place.line().unwrap_or(1),
+                lost.place.position().unwrap_or(1),
+            )),
+            None => Ok(Self { name, source, compiled, limits }),
         }
     }
 
     /// Runs the script and gives its last value.
-    fn run(&self, stage: &Arc<Mutex<Stage>>) -> Result<Dynamic, Mistake> {
-        let mut engine = engine(&self.limits, stage);
-        watch(&mut engine, self.limits);
-        let mut scope = Scope::new();
-        scope.push_constant("PI", std::f64::consts::PI);
-        engine
-            .eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
-            .map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))
+    fn run(&self, running: &Arc<Running>) -> Result<Dynamic, Mistake> {
+        Account::open().within(self.limits, |budget| {
+            let mut scope = Scope::new();
+            scope.push_constant("PI", std::f64::consts::PI);
+            engine(running, budget)
+                .eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
+                .map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))
+        })
     }
 }
 
 impl Score for Script {
     fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
-        // The engine's words hold the stage together while the script runs.
-        let shared = Arc::new(Mutex::new(std::mem::take(stage)));
-        let last = self.run(&shared);
-        *stage = std::mem::take(&mut *shared.lock().unwrap_or_else(PoisonError::into_inner));
+        let running = Running::new(self.limits, std::mem::take(stage));
+        let last = self.run(&running);
+        *stage = running.stage(std::mem::take);
         let last = last?;
         if let Some(sheet) = last.clone().try_cast::<Builder<Sheet>>() {
             let sheet = sheet.get();

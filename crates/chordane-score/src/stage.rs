@@ -1,184 +1,64 @@
-//! What a score is given when it runs: its knobs, and its dice.
+//! What a score is given when it runs, and the log of what it asked for.
 //!
 //! A knob is a named value with a range, declared where the score first asks for it. Who runs the score can set it to
 //! something else within the range, by name.
 
-use std::collections::BTreeMap;
-
-use chordane::number::{Point, pt};
-use chordane::sheet::{Colour, Sheet};
-use chordane::write::SvgOptions;
-
-use chordane::ground::nearest;
-
 use chordane::chance::Dice;
+use chordane::ground::nearest;
+use chordane::number::{Point, pt};
+use chordane::sheet::Colour;
 
-/// What a knob can be set to, and what it is when it is not set.
-#[derive(Clone, Debug, PartialEq)]
-pub enum KnobKind {
-    /// A number in a range, both ends included.
-    Number {
-        /// What it is when it is not set.
-        start: f64,
-        /// The least.
-        low: f64,
-        /// The most.
-        high: f64,
-    },
-    /// One of several names.
-    Choice {
-        /// What it is when it is not set.
-        start: String,
-        /// The names.
-        choices: Vec<String>,
-    },
-    /// On or off.
-    Switch {
-        /// What it is when it is not set.
-        start: bool,
-    },
-    /// A CSS colour.
-    Colour {
-        /// What it is when it is not set.
-        start: String,
-    },
-    /// A point.
-    Point {
-        /// What it is when it is not set.
-        start: Point,
-    },
-}
+use crate::knob::{Knob, KnobKind, KnobProblem};
+use crate::settings::Settings;
 
-impl KnobKind {
-    /// What it can be set to, in plain words.
-    #[must_use]
-    pub fn allowed(&self) -> String {
-        match self {
-            Self::Number { low, high, .. } => format!("{low} to {high}"),
-            Self::Choice { choices, .. } => choices.join(", "),
-            Self::Switch { .. } => "on or off".to_owned(),
-            Self::Colour { .. } => "a CSS colour".to_owned(),
-            Self::Point { .. } => "two numbers, as in 12,30".to_owned(),
-        }
-    }
+/// More lines than these are not kept of what a score prints.
+const MOST_PRINTED: usize = 10_000;
 
-    /// What it is when it is not set, as it would be set.
-    #[must_use]
-    pub fn start(&self) -> String {
-        match self {
-            Self::Number { start, .. } => start.to_string(),
-            Self::Choice { start, .. } | Self::Colour { start } => start.clone(),
-            Self::Switch { start } => if *start { "on" } else { "off" }.to_owned(),
-            Self::Point { start } => format!("{},{}", start.x, start.y),
-        }
-    }
-
-    /// Something else that it can be set to than what it is now, as far from it as it goes; none where there is no other.
-    pub(crate) fn another(&self, now: &str) -> Option<String> {
-        match self {
-            Self::Number { low, high, .. } => {
-                let now: f64 = now.parse().ok()?;
-                let far = if (now - low).abs() >= (now - high).abs() { low } else { high };
-                (*far != now).then(|| far.to_string())
-            }
-            Self::Choice { choices, .. } => choices.iter().find(|choice| *choice != now).cloned(),
-            Self::Switch { start } => {
-                let on = match now {
-                    "on" | "true" | "yes" | "1" => true,
-                    "off" | "false" | "no" | "0" => false,
-                    _ => *start,
-                };
-                Some(if on { "off" } else { "on" }.to_owned())
-            }
-            Self::Colour { .. } => {
-                let own = Colour::parse(now).ok()?;
-                let other = if own.hex() == "#123456" { "#654321" } else { "#123456" };
-                Some(other.to_owned())
-            }
-            Self::Point { .. } => {
-                let (x, y) = now.split_once(',')?;
-                let (x, y): (f64, f64) = (x.trim().parse().ok()?, y.trim().parse().ok()?);
-                Some(format!("{},{}", x + 1.0 + x.abs(), y + 1.0 + y.abs()))
-            }
-        }
-    }
-
-    /// The start itself must be something that it can be set to.
-    fn sound(&self) -> Result<(), String> {
-        match self {
-            Self::Number { start, low, high } if !(low <= start && start <= high) => {
-                Err(format!("its start {start} is not within its range, {low} to {high}"))
-            }
-            Self::Choice { start, choices } if !choices.contains(start) => {
-                Err(format!("its start \"{start}\" is none of its choices: {}", choices.join(", ")))
-            }
-            Self::Colour { start } if Colour::parse(start).is_err() => {
-                Err(format!("its start \"{start}\" is no CSS colour"))
-            }
-            Self::Point { start } if !start.is_finite() => Err("its start is no point".to_owned()),
-            _ => Ok(()),
-        }
-    }
-}
-
-/// A knob that a score has declared, and what it was set to.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Knob {
-    /// The name.
-    pub name: String,
-    /// What it can be set to.
-    pub kind: KnobKind,
-    /// What it was set to, where it was.
-    pub set: Option<String>,
-}
-
-/// What is wrong with how the knobs were set, and how to mend it.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct KnobProblem {
-    /// What is wrong.
-    pub message: String,
-    /// What to do.
-    pub mend: String,
-}
-
-/// What a score is given when it runs.
+/// What a score is given when it runs, and what it asked for: its knobs, remarks, and what it printed.
 ///
 /// ```
-/// use chordane_score::Stage;
-/// let mut stage = Stage::default();
-/// stage.set("sag", "0.2");
+/// use chordane_score::{Settings, Stage};
+/// let mut stage = Stage::new(Settings::new().set("sag", "0.2"));
 /// assert_eq!(stage.knob("sag", 0.3, 0.0, 1.0), 0.2);
 /// assert_eq!(stage.choice("tail", "bows", &["bows", "plain"]), "bows");
 /// assert!(stage.problem().is_none());
-/// stage.set("tial", "plain");
-/// assert_eq!(stage.problem().unwrap().message, "there is no knob \"tial\"");
+/// let mut stage = Stage::new(Settings::new().set("sgo", "0.2"));
+/// stage.knob("sag", 0.3, 0.0, 1.0);
+/// assert_eq!(stage.problem().unwrap().message, "there is no knob \"sgo\"");
 /// ```
 #[derive(Clone, Debug, Default)]
 pub struct Stage {
-    given: BTreeMap<String, String>,
+    settings: Settings,
     knobs: Vec<Knob>,
     problem: Option<KnobProblem>,
-    seed: u64,
     remarks: Vec<String>,
-    size: Option<Point>,
+    printed: Vec<String>,
 }
 
 impl Stage {
-    /// Sets the seed that all dice come from; 0 at first.
-    pub fn seed(&mut self, seed: u64) {
-        self.seed = seed;
+    /// A stage for one run with these settings.
+    #[must_use]
+    pub fn new(settings: Settings) -> Self {
+        Self { settings, ..Self::default() }
+    }
+
+    /// What the score is run with.
+    #[must_use]
+    pub fn settings(&self) -> &Settings {
+        &self.settings
     }
 
     /// The dice of a name, from the seed. Asked for again, they begin again.
     #[must_use]
     pub fn dice(&self, name: &str) -> Dice {
-        Dice::new(self.seed, name)
+        Dice::new(self.settings.get_seed(), name)
     }
 
-    /// What the knobs were set to, by name.
+    /// The size that is asked for, or the score's own where none is: a score that lays itself out within it looks right at
+    /// any size.
     #[must_use]
-    pub fn settings(&self) -> &BTreeMap<String, String> {
-        &self.given
+    pub fn asked_size(&self, own: impl Into<Point>) -> Point {
+        self.settings.get_size().unwrap_or_else(|| own.into())
     }
 
     /// Remarks on what the score asked for, such as wheels that never come round: each once, in their order.
@@ -193,58 +73,17 @@ impl Stage {
         }
     }
 
-    /// The seed.
+    /// What the score printed, line by line; the first ten thousand lines.
     #[must_use]
-    pub fn its_seed(&self) -> u64 {
-        self.seed
+    pub fn printed(&self) -> &[String] {
+        &self.printed
     }
 
-    /// Sets a knob by its name; what it can be is known when the score declares it.
-    pub fn set(&mut self, name: &str, value: &str) {
-        self.given.insert(name.to_owned(), value.trim().to_owned());
-    }
-
-    /// Asks the score for a sheet of this size, where it can have any; see [`Stage::asked_size`].
-    pub fn ask_size(&mut self, size: impl Into<Point>) {
-        self.size = Some(size.into());
-    }
-
-    /// The size that is asked for, where one is.
-    #[must_use]
-    pub fn size_asked(&self) -> Option<Point> {
-        self.size
-    }
-
-    /// The size that is asked for, or the score's own where none is: a score that lays itself out within it looks right at
-    /// any size.
-    #[must_use]
-    pub fn asked_size(&self, own: impl Into<Point>) -> Point {
-        self.size.unwrap_or_else(|| own.into())
-    }
-
-    /// The same settings for another run.
-    #[must_use]
-    pub fn again(&self) -> Self {
-        Self { given: self.given.clone(), seed: self.seed, size: self.size, ..Self::default() }
-    }
-
-    /// The knobs that change nothing: set to something else, `perform` makes the same drawing. Each knob that was declared
-    /// costs a run of the score; a knob that only matters together with others may be among them.
-    #[must_use]
-    pub fn idle_knobs(&self, perform: impl Fn(&mut Self) -> Option<Sheet>) -> Vec<&Knob> {
-        let drawn = |stage: &mut Self| {
-            let sheet = perform(stage)?;
-            sheet.svg_with(&SvgOptions::default().decimals(6)).ok()
-        };
-        let Some(now) = drawn(&mut self.again()) else { return Vec::new() };
-        let idle = |knob: &&Knob| {
-            let value = knob.set.clone().unwrap_or_else(|| knob.kind.start());
-            let Some(other) = knob.kind.another(&value) else { return false };
-            let mut stage = self.again();
-            stage.set(&knob.name, &other);
-            drawn(&mut stage).is_some_and(|other| other == now)
-        };
-        self.knobs.iter().filter(idle).collect()
+    /// Prints a line for who runs the score: it stands in [`Stage::printed`].
+    pub fn print(&mut self, line: &str) {
+        if self.printed.len() < MOST_PRINTED {
+            self.printed.push(line.to_owned());
+        }
     }
 
     /// The knobs that were declared, in that order.
@@ -260,7 +99,8 @@ impl Stage {
         if self.problem.is_some() {
             return self.problem.clone();
         }
-        let unknown = self.given.keys().find(|name| self.knobs.iter().all(|knob| knob.name != **name))?;
+        let unknown =
+            self.settings.knobs().keys().find(|name| self.knobs.iter().all(|knob| knob.name != **name))?;
         let names = || self.knobs.iter().map(|knob| knob.name.as_str());
         let mend = match nearest(unknown, names()) {
             Some(near) => format!("did you mean \"{near}\"?"),
@@ -281,7 +121,7 @@ impl Stage {
             }
             return Ok(known.set.clone());
         }
-        let set = self.given.get(name).cloned();
+        let set = self.settings.knobs().get(name).cloned();
         self.knobs.push(Knob { name: name.to_owned(), kind, set: set.clone() });
         Ok(set)
     }
@@ -393,12 +233,9 @@ mod tests {
 
     #[test]
     fn values_are_read_and_checked() {
-        let mut stage = Stage::default();
-        for (name, value) in
-            [("sag", "2"), ("dots", "on"), ("cloth", "teal"), ("at", "3, -4"), ("tail", "plain")]
-        {
-            stage.set(name, value);
-        }
+        let asked = [("sag", "2"), ("dots", "on"), ("cloth", "teal"), ("at", "3, -4"), ("tail", "plain")];
+        let settings = asked.into_iter().fold(Settings::new(), |all, (name, value)| all.set(name, value));
+        let mut stage = Stage::new(settings);
         assert!(stage.switch("dots", false));
         assert_eq!(stage.colour("cloth", "red"), "teal");
         assert_eq!(stage.point("at", (0.0, 0.0)), pt(3.0, -4.0));

@@ -114,7 +114,7 @@ fn calls_that_cannot_be_are_refused_with_code_2() {
     let score = score.display().to_string();
     let cases: &[(&[&str], &str)] = &[
         (&["draw", &score, "-o", &at("kite.txt")], "cannot tell the format"),
-        (&["draw", &score, "-o", &at("kite")], "use .svg or .png"),
+        (&["draw", &score, "-o", &at("kite")], "end the name in .svg or .png"),
         (&["draw", &score, "-o", "-"], "say the format with --as"),
         (&["draw", &score, "-o", &at("nowhere/kite.svg")], "there is no folder"),
         (&["draw", &score, "-o", &at("")], "is a folder"),
@@ -357,9 +357,17 @@ fn check_json_is_what_programs_parse() {
     let keys = |value: &serde_json::Value| {
         value.as_object().unwrap().keys().map(String::as_str).collect::<Vec<_>>().join(" ")
     };
-    assert_eq!(keys(&report), "findings paths");
+    assert_eq!(keys(&report), "findings notes paths");
     let sail = &report["paths"][0];
-    assert_eq!(keys(sail), "area bounds contours fill_rule half_point half_tangent length name");
+    assert_eq!(
+        keys(sail),
+        "area bounds contours fill fill_rule half_point half_tangent length line name painted_bounds stroke stroke_width"
+    );
+    // The stroke reaches half its width beyond the line, its mitres farther, and the butt cap not at all.
+    let painted: Vec<f64> =
+        sail["painted_bounds"].as_array().unwrap().iter().map(|side| side.as_f64().unwrap()).collect();
+    assert!(painted[0] == 10.0 && painted[1] == 9.0 && painted[2] >= 91.0, "{painted:?}");
+    assert_eq!((sail["line"].as_u64(), sail["stroke_width"].as_f64()), (Some(3), Some(2.0)));
     assert_eq!((sail["name"].as_str(), sail["fill_rule"].as_str()), (Some("sail"), Some("nonzero")));
     assert_eq!(
         (sail["area"].as_f64(), sail["bounds"].to_string()),
@@ -373,7 +381,8 @@ fn check_json_is_what_programs_parse() {
         (Some(false), Some("clockwise"))
     );
     let finding = &report["findings"][0];
-    assert_eq!(keys(finding), "at code contour level mend message path");
+    assert_eq!(keys(finding), "at code contour level line mend message path");
+    assert_eq!((finding["path"].as_u64(), finding["line"].as_u64()), (Some(0), Some(3)));
     assert_eq!(
         (finding["code"].as_str(), finding["level"].as_str()),
         (Some("open-outline"), Some("warning"))
@@ -403,6 +412,13 @@ fn documents_are_drawn_and_checked_as_scores_are() {
     assert!(told.contains("line 2: the element <text> is not understood: left out"), "{told}");
     assert_eq!(png_size(&png), (80, 60));
     chordane().arg("check").arg(&document).assert().success().stdout(contains("path 0, line 2"));
+    let done = chordane().args(["check", "--json"]).arg(&document).assert().success();
+    let report: serde_json::Value = serde_json::from_slice(&done.get_output().stdout).unwrap();
+    assert_eq!(
+        report["notes"],
+        serde_json::json!([{"line": 2, "message": "the element <text> is not understood: left out"}])
+    );
+    assert_eq!(report["paths"][0]["fill"], "#008080");
     // Through a pipe, a document is known by its first character.
     let bytes = std::fs::read(&document).unwrap();
     chordane().args(["check", "-"]).write_stdin(bytes).assert().success();

@@ -1,16 +1,17 @@
 //! The words of a score, in one table.
 //!
 //! The engine, the command's help on words, and the page of words in the docs are all made from it, so they
-//! cannot disagree. An entry says what the word is called on, what it takes and gives, in plain words what it
-//! does, and shows an example that runs; what it *does* is one call into the library.
+//! cannot disagree. An entry says how the word is written, in plain words what it does, shows an example that runs, and is
+//! one call into the library, whose Rust types say what it takes and gives.
 
 mod along;
-mod args;
+mod call;
 mod cells;
 mod chance;
 mod combine;
 mod curves;
 mod edits;
+mod entry;
 mod knobs;
 mod measure;
 mod numbers;
@@ -24,77 +25,43 @@ mod stamps;
 mod styles;
 mod wheels;
 
+use std::sync::OnceLock;
+
 pub use crate::values::Kind;
+pub use entry::{Section, Word};
 pub use page::markdown;
 
-pub(crate) use args::{Args, Refusal};
-use rhai::Dynamic;
-pub(crate) use stamps::ScoreStamp;
+pub(crate) use call::{Call, Refusal};
 
-/// One word of a score.
-#[derive(Debug)]
-pub struct Word {
-    /// What it is called.
-    pub name: &'static str,
-    /// The kinds of value it is called on, as in `path.moved(..)`; none for a word that stands alone.
-    pub on: &'static [Kind],
-    /// What it takes: a name and a kind for each.
-    pub takes: &'static [(&'static str, Kind)],
-    /// What it gives.
-    pub gives: Kind,
-    /// What it does, in a sentence or two.
-    pub about: &'static str,
-    /// An example that runs.
-    pub example: &'static str,
-    pub(crate) run: fn(&mut Args<'_, '_>) -> Result<Dynamic, Refusal>,
+/// Every word there is, section by section. The table is made when it is first asked for.
+pub fn sections() -> &'static [Section] {
+    static SECTIONS: OnceLock<Vec<Section>> = OnceLock::new();
+    SECTIONS.get_or_init(|| {
+        vec![
+            numbers::section(),
+            pen::section(),
+            curves::section(),
+            paths::section(),
+            edits::section(),
+            shapes::section(),
+            wheels::section(),
+            along::section(),
+            reshapes::section(),
+            combine::section(),
+            cells::section(),
+            measure::section(),
+            styles::section(),
+            stamps::section(),
+            sheets::section(),
+            knobs::section(),
+            chance::section(),
+        ]
+    })
 }
-
-impl Word {
-    /// The word as it is written: `circle(centre, radius)` or `path.moved(step)`.
-    #[must_use]
-    pub fn form(&self) -> String {
-        let takes: Vec<&str> = self.takes.iter().map(|(name, _)| *name).collect();
-        let on: Vec<&str> = self.on.iter().map(|kind| kind.plain()).collect();
-        let dot = if on.is_empty() { "" } else { "." };
-        format!("{}{dot}{}({})", on.join("|"), self.name, takes.join(", "))
-    }
-}
-
-/// Words that belong together.
-#[derive(Debug)]
-pub struct Section {
-    /// The heading.
-    pub title: &'static str,
-    /// What they have in common.
-    pub about: &'static str,
-    /// The words, in the order in which they are best met.
-    pub words: &'static [Word],
-}
-
-/// Every word there is, section by section.
-pub const SECTIONS: &[Section] = &[
-    numbers::SECTION,
-    pen::SECTION,
-    curves::SECTION,
-    paths::SECTION,
-    edits::SECTION,
-    shapes::SECTION,
-    wheels::SECTION,
-    along::SECTION,
-    reshapes::SECTION,
-    combine::SECTION,
-    cells::SECTION,
-    measure::SECTION,
-    styles::SECTION,
-    stamps::SECTION,
-    sheets::SECTION,
-    knobs::SECTION,
-    chance::SECTION,
-];
 
 /// Every word there is.
 pub fn all() -> impl Iterator<Item = &'static Word> {
-    SECTIONS.iter().flat_map(|section| section.words)
+    sections().iter().flat_map(|section| &section.words)
 }
 
 /// The words of a name; several where it means something on different kinds of value or takes more or less.

@@ -2,7 +2,7 @@
 
 use std::fmt::Write;
 
-use super::SECTIONS;
+use super::sections;
 
 /// All words as a page of Markdown.
 #[must_use]
@@ -13,13 +13,13 @@ pub fn markdown() -> String {
          A score is a `.chord` file: lines of `let name = value;`, loops and functions, and as its last value the \
          sheet. The words are the same in Rust.\n",
     );
-    for section in SECTIONS {
+    for section in sections() {
         let _ = write!(page, "\n## {}\n\n", section.title);
         if !section.about.is_empty() {
             let _ = write!(page, "{}\n\n", section.about);
         }
         page.push_str("| word | gives | what it does | example |\n| --- | --- | --- | --- |\n");
-        for word in section.words {
+        for word in &section.words {
             let form = word.form().replace('|', "\\|");
             let example = word.example.replace('\n', " ").replace('|', "\\|");
             let _ = writeln!(page, "| `{form}` | {} | {} | `{example}` |", word.gives.plain(), word.about);

@@ -1,196 +1,116 @@
 //! Words for paths: making them of points and text, and moving them.
 
 use chordane::prelude::*;
-use rhai::Dynamic;
 
-use super::pen::path;
-use super::sheets::group_value;
-use super::styles::item;
-use crate::values::Builder;
-
-use super::{Args, Kind, Refusal, Section, Word};
-
-pub(super) const SECTION: Section = Section {
-    title: "Paths",
-    about: "A path is a value: a call gives a new path and leaves the old one as it was.",
-    words: WORDS,
-};
-
-const WORDS: &[Word] = &[
-    Word {
-        name: "closed",
-        on: &[],
-        takes: &[("points", Kind::Points)],
-        gives: Kind::Path,
-        about: "A closed contour of straight sides through all of the points. Do not list the first one twice.",
-        example: "closed(around(5).map(|a| polar(a, 40)))",
-        run: |a| path(Path::closed(a.points(0))),
-    },
-    Word {
-        name: "open",
-        on: &[],
-        takes: &[("points", Kind::Points)],
-        gives: Kind::Path,
-        about: "An open contour of straight sides through all of the points.",
-        example: "open([[0, 0], [20, 10], [40, 0]])",
-        run: |a| path(Path::open(a.points(0))),
-    },
-    Word {
-        name: "from_data",
-        on: &[],
-        takes: &[("data", Kind::Text)],
-        gives: Kind::Path,
-        about: "The path that SVG path data describes.",
-        example: r##"from_data("M0-30 40 0 0 60-40 0z")"##,
-        run: |a| {
-            Path::from_data(&a.text(0)).map(Dynamic::from).map_err(|error| Refusal::new(error.to_string()))
-        },
-    },
-    Word {
-        name: "data",
-        on: &[Kind::Path],
-        takes: &[],
-        gives: Kind::Text,
-        about: "The path as SVG path data.",
-        example: "circle(pt(0, 0), 9).data()",
-        run: |a| Ok(a.path(0).data().into()),
-    },
-    Word {
-        name: "and",
-        on: &[Kind::Path],
-        takes: &[("other", Kind::Path)],
-        gives: Kind::Path,
-        about: "This path's contours, then the other's.",
-        example: "circle(pt(0, 0), 9).and(circle(pt(30, 0), 9))",
-        run: |a| path(a.path(0).and(&a.path(1))),
-    },
-    Word {
-        name: "with_hole",
-        on: &[Kind::Path],
-        takes: &[("hole", Kind::Path)],
-        gives: Kind::Path,
-        about: "The path with a hole, which is turned by itself to run against the contour that it lies in.",
-        example: "polygon(pt(0, 0), 4, 60).with_hole(circle(pt(0, -15), 9))",
-        run: |a| path(a.path(0).with_hole(a.path(1))),
-    },
-    Word {
-        name: "reversed",
-        on: &[Kind::Path],
-        takes: &[],
-        gives: Kind::Path,
-        about: "Every contour travelled the other way.",
-        example: "circle(pt(0, 0), 9).reversed()",
-        run: |a| path(a.path(0).reversed()),
-    },
-    Word {
-        name: "turn_holes",
-        on: &[Kind::Path],
-        takes: &[],
-        gives: Kind::Path,
-        about: "Outlines clockwise, the holes in them the other way, by which contour lies in which.",
-        example: "circle(pt(0, 0), 20).and(circle(pt(0, 0), 9)).turn_holes()",
-        run: |a| path(a.path(0).turn_holes()),
-    },
-    Word {
-        name: "joined",
-        on: &[Kind::Path],
-        takes: &[("within", Kind::Number)],
-        gives: Kind::Path,
-        about: "Open contours joined where their ends meet within a distance.",
-        example: "open([[0, 0], [9, 0]]).and(open([[9, 0], [9, 9]])).joined(0)",
-        run: |a| path(a.path(0).joined(a.number(1))),
-    },
-    Word {
-        name: "moved",
-        on: &[Kind::Path, Kind::Item, Kind::Group],
-        takes: &[("step", Kind::Point)],
-        gives: Kind::Node,
-        about: "Moved by a step. Gives what it is called on: a path, an item or a group.",
-        example: "circle(pt(0, 0), 9).moved([30, 0])",
-        run: |a| {
-            let p = a.point(1);
-            moved(a, |path| path.moved(p), |item| item.moved(p), |group| group.moved(p))
-        },
-    },
-    Word {
-        name: "rotated",
-        on: &[Kind::Path, Kind::Item, Kind::Group],
-        takes: &[("angle", Kind::Angle)],
-        gives: Kind::Node,
-        about: "Turned about the origin; positive is clockwise as seen.",
-        example: "polygon(pt(0, 0), 5, 40).rotated(deg(36))",
-        run: |a| {
-            let angle = a.angle(1);
-            moved(a, |path| path.rotated(angle), |item| item.rotated(angle), |group| group.rotated(angle))
-        },
-    },
-    Word {
-        name: "rotated_about",
-        on: &[Kind::Path, Kind::Item, Kind::Group],
-        takes: &[("centre", Kind::Point), ("angle", Kind::Angle)],
-        gives: Kind::Node,
-        about: "Turned about a point; positive is clockwise as seen.",
-        example: "polygon(pt(50, 0), 5, 40).rotated_about(pt(50, 0), deg(36))",
-        run: |a| {
-            let (p, angle) = (a.point(1), a.angle(2));
-            moved(
-                a,
-                |path| path.rotated_about(p, angle),
-                |item| item.rotated_about(p, angle),
-                |group| group.rotated_about(p, angle),
-            )
-        },
-    },
-    Word {
-        name: "scaled",
-        on: &[Kind::Path, Kind::Item, Kind::Group],
-        takes: &[("factor", Kind::Number)],
-        gives: Kind::Node,
-        about: "Scaled evenly from the origin. An item or group is scaled with its strokes; scale the path first to keep the width.",
-        example: "circle(pt(0, 0), 9).scaled(2)",
-        run: |a| {
-            let k = a.number(1);
-            moved(a, |path| path.scaled(k), |item| item.scaled(k), |group| group.scaled(k))
-        },
-    },
-    Word {
-        name: "scaled_by",
-        on: &[Kind::Path, Kind::Item, Kind::Group],
-        takes: &[("factors", Kind::Point)],
-        gives: Kind::Node,
-        about: "Scaled from the origin by a factor along x and one along y; a negative one mirrors.",
-        example: "star(pt(0, 0), 5, 40, 18).scaled_by([1, -1])",
-        run: |a| {
-            let p = a.point(1);
-            moved(a, |path| path.scaled_by(p), |item| item.scaled_by(p), |group| group.scaled_by(p))
-        },
-    },
-    Word {
-        name: "sheared",
-        on: &[Kind::Path, Kind::Item, Kind::Group],
-        takes: &[("x", Kind::Angle), ("y", Kind::Angle)],
-        gives: Kind::Node,
-        about: "Sheared: x leans upright lines over, y leans level ones.",
-        example: "rectangle(pt(0, 0), 40, 20).sheared(deg(15), deg(0))",
-        run: |a| {
-            let (x, y) = (a.angle(1), a.angle(2));
-            moved(a, |path| path.sheared(x, y), |item| item.sheared(x, y), |group| group.sheared(x, y))
-        },
-    },
-];
+use super::call::Refusal;
+use super::entry::{Section, Word, word};
+use crate::values::Thing;
 
 /// Carries out a word that means the same on a path, an item and a group.
-fn moved(
-    a: &mut Args<'_, '_>,
-    on_path: impl FnOnce(Path) -> Path,
-    on_item: impl FnOnce(Item) -> Item,
-    on_group: impl FnOnce(Group) -> Group,
-) -> Result<Dynamic, Refusal> {
-    if a.is::<Path>(0) {
-        path(on_path(a.path(0)))
-    } else if a.is::<Builder<Group>>(0) {
-        group_value(on_group(a.group(0)))
-    } else {
-        item(on_item(a.item()))
+macro_rules! each {
+    ($thing:ident, $one:ident => $done:expr) => {
+        match $thing {
+            Thing::Path($one) => Thing::Path($done),
+            Thing::Item($one) => Thing::Item($done),
+            Thing::Group($one) => Thing::Group($done),
+        }
+    };
+}
+
+pub(super) fn section() -> Section {
+    Section {
+        title: "Paths",
+        about: "A path is a value: a call gives a new path and leaves the old one as it was.",
+        words: words(),
     }
+}
+
+fn words() -> Vec<Word> {
+    vec![
+        word(
+            "closed(points)",
+            "A closed contour of straight sides through all of the points. Do not list the first one twice.",
+            "closed(around(5).map(|a| polar(a, 40)))",
+            |points: Vec<Point>| Path::closed(points),
+        ),
+        word(
+            "open(points)",
+            "An open contour of straight sides through all of the points.",
+            "open([[0, 0], [20, 10], [40, 0]])",
+            |points: Vec<Point>| Path::open(points),
+        ),
+        word(
+            "from_data(data)",
+            "The path that SVG path data describes.",
+            r##"from_data("M0-30 40 0 0 60-40 0z")"##,
+            |data: String| Path::from_data(&data).map_err(|error| Refusal::new(error.to_string())),
+        ),
+        word(".data()", "The path as SVG path data.", "circle(pt(0, 0), 9).data()", |path: Path| path.data()),
+        word(
+            ".and(other)",
+            "This path's contours, then the other's.",
+            "circle(pt(0, 0), 9).and(circle(pt(30, 0), 9))",
+            |path: Path, other: Path| path.and(&other),
+        ),
+        word(
+            ".with_hole(hole)",
+            "The path with a hole, which is turned by itself to run against the contour that it lies in.",
+            "polygon(pt(0, 0), 4, 60).with_hole(circle(pt(0, -15), 9))",
+            |path: Path, hole: Path| path.with_hole(hole),
+        ),
+        word(
+            ".reversed()",
+            "Every contour travelled the other way.",
+            "circle(pt(0, 0), 9).reversed()",
+            |path: Path| path.reversed(),
+        ),
+        word(
+            ".turn_holes()",
+            "Outlines clockwise, the holes in them the other way, by which contour lies in which.",
+            "circle(pt(0, 0), 20).and(circle(pt(0, 0), 9)).turn_holes()",
+            |path: Path| path.turn_holes(),
+        ),
+        word(
+            ".joined(within)",
+            "Open contours joined where their ends meet within a distance.",
+            "open([[0, 0], [9, 0]]).and(open([[9, 0], [9, 9]])).joined(0)",
+            |path: Path, within: f64| path.joined(within),
+        ),
+        word(
+            ".moved(step)",
+            "Moved by a step. Gives what it is called on: a path, an item or a group.",
+            "circle(pt(0, 0), 9).moved([30, 0])",
+            |thing: Thing, step: Point| each!(thing, one => one.moved(step)),
+        ),
+        word(
+            ".rotated(angle)",
+            "Turned about the origin; positive is clockwise as seen.",
+            "polygon(pt(0, 0), 5, 40).rotated(deg(36))",
+            |thing: Thing, angle: Angle| each!(thing, one => one.rotated(angle)),
+        ),
+        word(
+            ".rotated_about(centre, angle)",
+            "Turned about a point; positive is clockwise as seen.",
+            "polygon(pt(50, 0), 5, 40).rotated_about(pt(50, 0), deg(36))",
+            |thing: Thing, centre: Point, angle: Angle| each!(thing, one => one.rotated_about(centre, angle)),
+        ),
+        word(
+            ".scaled(factor)",
+            "Scaled evenly from the origin. An item or group is scaled with its strokes; scale the path first to keep the width.",
+            "circle(pt(0, 0), 9).scaled(2)",
+            |thing: Thing, factor: f64| each!(thing, one => one.scaled(factor)),
+        ),
+        word(
+            ".scaled_by(factors)",
+            "Scaled from the origin by a factor along x and one along y; a negative one mirrors.",
+            "star(pt(0, 0), 5, 40, 18).scaled_by([1, -1])",
+            |thing: Thing, factors: Point| each!(thing, one => one.scaled_by(factors)),
+        ),
+        word(
+            ".sheared(x, y)",
+            "Sheared: x leans upright lines over, y leans level ones.",
+            "rectangle(pt(0, 0), 40, 20).sheared(deg(15), deg(0))",
+            |thing: Thing, x: Angle, y: Angle| each!(thing, one => one.sheared(x, y)),
+        ),
+    ]
 }

@@ -1,294 +1,209 @@
 //! Words that reshape a path: corners, dashes, parts, outlines, unsteady lines, and what follows another path.
 
-use chordane::ground::Given;
 use chordane::prelude::*;
-use rhai::Dynamic;
 
-use super::pen::path;
-use super::{Args, Kind, Refusal, Section, Word};
-use crate::values;
+use rhai::{Dynamic, FnPtr};
 
-pub(super) const SECTION: Section = Section {
-    title: "Reshapes",
-    about: "A path in, a path out, in the order in which they are read: `sail.rounded(6).dashed([12, 6])` rounds first. Arcs and curves stay what they are where they can.",
-    words: WORDS,
-};
+use super::call::{Call, Refusal};
+use super::entry::{Section, Word, word};
 
-const WORDS: &[Word] = &[
-    Word {
-        name: "rounded",
-        on: &[Kind::Path],
-        takes: &[("radius", Kind::Number)],
-        gives: Kind::Path,
-        about: "The corners made round by arcs of a radius; where it does not fit it is made smaller, for that corner alone.",
-        example: r##"polygon(pt(0, 0), 5, 60).rounded(15)"##,
-        run: |a| path(a.path(0).rounded(a.number(1))),
-    },
-    Word {
-        name: "rounded_eased",
-        on: &[Kind::Path],
-        takes: &[("radius", Kind::Number)],
-        gives: Kind::Path,
-        about: "The same with corners whose bend grows from nothing and dies away.",
-        example: r##"polygon(pt(0, 0), 5, 60).rounded_eased(15)"##,
-        run: |a| path(a.path(0).then(Round::new(a.number(1)).eased())),
-    },
-    Word {
-        name: "dashed",
-        on: &[Kind::Path],
-        takes: &[("pattern", Kind::Numbers)],
-        gives: Kind::Path,
-        about: "The path in pieces: lengths of line and gap in turn.",
-        example: r##"circle(pt(0, 0), 40).dashed([12, 6])"##,
-        run: |a| path(a.path(0).dashed(a.numbers(1))),
-    },
-    Word {
-        name: "dashed",
-        on: &[Kind::Path],
-        takes: &[("pattern", Kind::Numbers), ("offset", Kind::Number)],
-        gives: Kind::Path,
-        about: "The same, begun so far into the pattern.",
-        example: r##"circle(pt(0, 0), 40).dashed([12, 6], 4)"##,
-        run: |a| path(a.path(0).then(Dash::new(a.numbers(1)).offset(a.number(2)))),
-    },
-    Word {
-        name: "dashed_fitted",
-        on: &[Kind::Path],
-        takes: &[("pattern", Kind::Numbers)],
-        gives: Kind::Path,
-        about: "Dashes stretched or squeezed until a whole number of patterns goes on each contour.",
-        example: r##"circle(pt(0, 0), 40).dashed_fitted([12, 6])"##,
-        run: |a| path(a.path(0).then(Dash::new(a.numbers(1)).fitted())),
-    },
-    Word {
-        name: "dashed_to_corners",
-        on: &[Kind::Path],
-        takes: &[("pattern", Kind::Numbers)],
-        gives: Kind::Path,
-        about: "Dashes stretched or squeezed from corner to corner, so that the middle of one lies on every corner.",
-        example: r##"polygon(pt(0, 0), 4, 60).dashed_to_corners([12, 6])"##,
-        run: |a| path(a.path(0).then(Dash::new(a.numbers(1)).to_corners())),
-    },
-    Word {
-        name: "trimmed",
-        on: &[Kind::Path],
-        takes: &[("from", Kind::Number), ("to", Kind::Number)],
-        gives: Kind::Path,
-        about: "The part between two shares of the length, from 0 to 1; on one closed contour it runs on over the start.",
-        example: r##"circle(pt(0, 0), 40).trimmed(0.1, 0.6)"##,
-        run: |a| path(a.path(0).trimmed(a.number(1), a.number(2))),
-    },
-    Word {
-        name: "trimmed",
-        on: &[Kind::Path],
-        takes: &[("from", Kind::Number), ("to", Kind::Number), ("offset", Kind::Number)],
-        gives: Kind::Path,
-        about: "The same part moved on along the line by a share.",
-        example: r##"circle(pt(0, 0), 40).trimmed(0, 0.25, 0.9)"##,
-        run: |a| path(a.path(0).then(Trim::new(a.number(1), a.number(2)).offset(a.number(3)))),
-    },
-    Word {
-        name: "trimmed_each",
-        on: &[Kind::Path],
-        takes: &[("from", Kind::Number), ("to", Kind::Number)],
-        gives: Kind::Path,
-        about: "The part between two shares of every contour by itself.",
-        example: r##"ring(pt(0, 0), 40, 20).trimmed_each(0, 0.5)"##,
-        run: |a| path(a.path(0).then(Trim::new(a.number(1), a.number(2)).each())),
-    },
-    Word {
-        name: "trimmed_at",
-        on: &[Kind::Path],
-        takes: &[("from", Kind::Number), ("to", Kind::Number)],
-        gives: Kind::Path,
-        about: "The part between two distances along the path.",
-        example: r##"circle(pt(0, 0), 40).trimmed_at(20, 120)"##,
-        run: |a| path(a.path(0).then(Trim::new(a.number(1), a.number(2)).distances())),
-    },
-    Word {
-        name: "offset",
-        on: &[Kind::Path],
-        takes: &[("distance", Kind::Number)],
-        gives: Kind::Path,
-        about: "Areas grown, or shrunk by a negative distance, without loops; an open line's parallel, to the right of the way on.",
-        example: r##"star(pt(0, 0), 5, 60, 30).offset(8)"##,
-        run: |a| path(a.path(0).offset(a.number(1))),
-    },
-    Word {
-        name: "offset",
-        on: &[Kind::Path],
-        takes: &[("distance", Kind::Number), ("join", Kind::Text)],
-        gives: Kind::Path,
-        about: "The same with corners joined by \"mitre\", \"round\" or \"bevel\".",
-        example: r##"star(pt(0, 0), 5, 60, 30).offset(8, "round")"##,
-        run: |a| path(a.path(0).then(Offset::new(a.number(1)).join(join(a, 2, "offset")?))),
-    },
-    Word {
-        name: "offset_both",
-        on: &[Kind::Path],
-        takes: &[("distance", Kind::Number)],
-        gives: Kind::Path,
-        about: "The rim: all that is no farther from the area's line, on either side; the parallels of an open line on both sides.",
-        example: r##"polygon(pt(0, 0), 6, 50).offset_both(5)"##,
-        run: |a| path(a.path(0).then(Offset::new(a.number(1)).both())),
-    },
-    Word {
-        name: "outlined",
-        on: &[Kind::Path],
-        takes: &[("width", Kind::Number)],
-        gives: Kind::Path,
-        about: "The area that a stroke of a width paints, with butt caps and mitre joins.",
-        example: r##"open([[0, 0], [60, 20], [0, 50]]).outlined(12)"##,
-        run: |a| path(a.path(0).then(Outline::new(a.number(1)))),
-    },
-    Word {
-        name: "outlined",
-        on: &[Kind::Path],
-        takes: &[("width", Kind::Number), ("cap", Kind::Text), ("join", Kind::Text)],
-        gives: Kind::Path,
-        about: "The same with caps and joins of these names.",
-        example: r##"open([[0, 0], [60, 20], [0, 50]]).outlined(12, "round", "round")"##,
-        run: |a| {
-            let outline = Outline::new(a.number(1)).cap(cap(a, 2, "outlined")?).join(join(a, 3, "outlined")?);
-            path(a.path(0).then(outline))
-        },
-    },
-    Word {
-        name: "tapered",
-        on: &[Kind::Path],
-        takes: &[("width", Kind::Number), ("f", Kind::Function)],
-        gives: Kind::Path,
-        about: "A stroke's area whose width is multiplied with what a function gives for the share of the length; round caps and joins.",
-        example: r##"open([[0, 0], [60, 20], [120, 0]]).tapered(14, |share| 1 - share)"##,
-        run: |a| {
-            // The function is asked for so many even shares, and what it gives goes evenly between them.
-            const ASKED: usize = 512;
-            let value = |i: usize| {
-                let share = i as f64 / ASKED as f64;
-                a.call(2, (share,)).as_ref().and_then(values::number).unwrap_or(f64::NAN)
-            };
-            let asked: Vec<f64> = (0..=ASKED).map(value).collect();
-            let width = move |share: f64| {
-                let at = share.clamp(0.0, 1.0) * ASKED as f64;
-                let (before, rest) = (at.floor(), at.fract());
-                let get = |i: f64| asked.get(i as usize).copied().unwrap_or(0.0);
-                if rest == 0.0 { get(before) } else { get(before) * (1.0 - rest) + get(before + 1.0) * rest }
-            };
-            let outline = Outline::new(a.number(1)).cap(Cap::Round).join(Join::Round);
-            path(a.path(0).then(outline.tapered(width)))
-        },
-    },
-    Word {
-        name: "shaken",
-        on: &[Kind::Path],
-        takes: &[("amount", Kind::Number), ("length", Kind::Number), ("seed", Kind::Count)],
-        gives: Kind::Path,
-        about: "The line made unsteady: put aside by up to an amount at places about a length apart, by chance from a seed.",
-        example: r##"polygon(pt(0, 0), 4, 50).shaken(3, 12, 7)"##,
-        run: |a| path(a.path(0).shaken(a.number(1), a.number(2), a.count(3) as u64)),
-    },
-    Word {
-        name: "shaken_jagged",
-        on: &[Kind::Path],
-        takes: &[("amount", Kind::Number), ("length", Kind::Number), ("seed", Kind::Count)],
-        gives: Kind::Path,
-        about: "The same with straight sides from place to place.",
-        example: r##"polygon(pt(0, 0), 4, 50).shaken_jagged(3, 12, 7)"##,
-        run: |a| path(a.path(0).then(Shake::new(a.number(1), a.number(2), a.count(3) as u64).jagged())),
-    },
-    Word {
-        name: "thinned",
-        on: &[Kind::Path],
-        takes: &[("tolerance", Kind::Number)],
-        gives: Kind::Path,
-        about: "Fewer points along straight sides: none that goes was farther than the tolerance from the line that is left.",
-        example: r##"open([[0, 0], [10, 0.2], [20, -0.2], [30, 0]]).thinned(0.5)"##,
-        run: |a| path(a.path(0).thinned(a.number(1))),
-    },
-    Word {
-        name: "curve_fitted",
-        on: &[Kind::Path],
-        takes: &[("tolerance", Kind::Number)],
-        gives: Kind::Path,
-        about: "Few smooth curves in place of many points, as of a line drawn by hand; corners stay.",
-        example: r##"trail(90, |share| polar(turns(share), 40)).curve_fitted(0.2)"##,
-        run: |a| path(a.path(0).curve_fitted(a.number(1))),
-    },
-    Word {
-        name: "subdivided",
-        on: &[Kind::Path],
-        takes: &[("pieces", Kind::Count)],
-        gives: Kind::Path,
-        about: "Every segment split into so many.",
-        example: r##"polygon(pt(0, 0), 4, 50).subdivided(6).shaken(2, 9, 1)"##,
-        run: |a| path(a.path(0).subdivided(a.count(1))),
-    },
-    Word {
-        name: "mirrored",
-        on: &[Kind::Path],
-        takes: &[("through", Kind::Point), ("direction", Kind::Angle)],
-        gives: Kind::Path,
-        about: "The mirror image across the line through a point in a direction: an upright line is at deg(90).",
-        example: r##"pie(pt(0, 0), 40, deg(0), deg(60)).mirrored([0, 0], deg(90))"##,
-        run: |a| path(a.path(0).mirrored(a.point(1), a.angle(2))),
-    },
-    Word {
-        name: "mirrored_beside",
-        on: &[Kind::Path],
-        takes: &[("through", Kind::Point), ("direction", Kind::Angle)],
-        gives: Kind::Path,
-        about: "The path and its mirror image.",
-        example: r##"pie(pt(0, 0), 40, deg(0), deg(60)).mirrored_beside([0, 0], deg(90))"##,
-        run: |a| path(a.path(0).then(Mirror::new(a.point(1), a.angle(2)).beside())),
-    },
-    Word {
-        name: "spun",
-        on: &[Kind::Path],
-        takes: &[("copies", Kind::Count), ("centre", Kind::Point)],
-        gives: Kind::Path,
-        about: "Copies turned evenly round a centre, the first as it is.",
-        example: r##"ellipse(pt(40, 0), 20, 6).spun(8, [0, 0])"##,
-        run: |a| path(a.path(0).spun(a.count(1), a.point(2))),
-    },
-    Word {
-        name: "warped",
-        on: &[Kind::Path],
-        takes: &[("tolerance", Kind::Number), ("f", Kind::Function)],
-        gives: Kind::Path,
-        about: "Every point sent through a function, to within a tolerance.",
-        example: r##"rectangle(pt(-60, -20), 120, 40).warped(0.1, |p| pt(p.x, p.y + 12 * sin(deg(p.x * 3))))"##,
-        run: |a| {
-            let to = |p: Point| {
-                a.call(2, (Dynamic::from(p),)).as_ref().and_then(values::point).unwrap_or(Point::NAN)
-            };
-            path(a.path(0).warped(a.number(1), to))
-        },
-    },
-    Word {
-        name: "bent",
-        on: &[Kind::Path],
-        takes: &[("spine", Kind::Path)],
-        gives: Kind::Path,
-        about: "The path laid along another: its x is how far along it is, its y how far to the right.",
-        example: r##"rectangle(pt(0, -6), 90, 12).bent(circle(pt(0, 0), 40))"##,
-        run: |a| path(a.path(0).bent(&a.path(1))),
-    },
-    Word {
-        name: "bent_fitted",
-        on: &[Kind::Path],
-        takes: &[("spine", Kind::Path)],
-        gives: Kind::Path,
-        about: "The same with the path's width laid along the whole of the other.",
-        example: r##"rectangle(pt(0, -6), 90, 12).toothed(3, 10).bent_fitted(circle(pt(0, 0), 40).trimmed(0, 0.75))"##,
-        run: |a| path(a.path(0).then(Bend::along(&a.path(1)).fitted())),
-    },
-];
-
-/// A join by its name.
-fn join(a: &Args<'_, '_>, at: usize, call: &'static str) -> Result<Join, Refusal> {
-    Ok(Given::<Join>::from(a.text(at).as_str()).resolve(call)?)
+pub(super) fn section() -> Section {
+    Section {
+        title: "Reshapes",
+        about: "A path in, a path out, in the order in which they are read: `sail.rounded(6).dashed([12, 6])` rounds first. Arcs and curves stay what they are where they can.",
+        words: words(),
+    }
 }
 
-fn cap(a: &Args<'_, '_>, at: usize, call: &'static str) -> Result<Cap, Refusal> {
-    Ok(Given::<Cap>::from(a.text(at).as_str()).resolve(call)?)
+fn words() -> Vec<Word> {
+    vec![
+        word(
+            ".rounded(radius)",
+            "The corners made round by arcs of a radius; where it does not fit it is made smaller, for that corner alone.",
+            r##"polygon(pt(0, 0), 5, 60).rounded(15)"##,
+            |path: Path, radius: f64| path.rounded(radius),
+        ),
+        word(
+            ".rounded_eased(radius)",
+            "The same with corners whose bend grows from nothing and dies away.",
+            r##"polygon(pt(0, 0), 5, 60).rounded_eased(15)"##,
+            |path: Path, radius: f64| path.then(Round::new(radius).eased()),
+        ),
+        word(
+            ".dashed(pattern)",
+            "The path in pieces: lengths of line and gap in turn.",
+            r##"circle(pt(0, 0), 40).dashed([12, 6])"##,
+            |path: Path, pattern: Vec<f64>| path.dashed(pattern),
+        ),
+        word(
+            ".dashed(pattern, offset)",
+            "The same, begun so far into the pattern.",
+            r##"circle(pt(0, 0), 40).dashed([12, 6], 4)"##,
+            |path: Path, pattern: Vec<f64>, offset: f64| path.then(Dash::new(pattern).offset(offset)),
+        ),
+        word(
+            ".dashed_fitted(pattern)",
+            "Dashes stretched or squeezed until a whole number of patterns goes on each contour.",
+            r##"circle(pt(0, 0), 40).dashed_fitted([12, 6])"##,
+            |path: Path, pattern: Vec<f64>| path.then(Dash::new(pattern).fitted()),
+        ),
+        word(
+            ".dashed_to_corners(pattern)",
+            "Dashes stretched or squeezed from corner to corner, so that the middle of one lies on every corner.",
+            r##"polygon(pt(0, 0), 4, 60).dashed_to_corners([12, 6])"##,
+            |path: Path, pattern: Vec<f64>| path.then(Dash::new(pattern).to_corners()),
+        ),
+        word(
+            ".trimmed(from, to)",
+            "The part between two shares of the length, from 0 to 1; on one closed contour it runs on over the start.",
+            r##"circle(pt(0, 0), 40).trimmed(0.1, 0.6)"##,
+            |path: Path, from: f64, to: f64| path.trimmed(from, to),
+        ),
+        word(
+            ".trimmed(from, to, offset)",
+            "The same part moved on along the line by a share.",
+            r##"circle(pt(0, 0), 40).trimmed(0, 0.25, 0.9)"##,
+            |path: Path, from: f64, to: f64, offset: f64| path.then(Trim::new(from, to).offset(offset)),
+        ),
+        word(
+            ".trimmed_each(from, to)",
+            "The part between two shares of every contour by itself.",
+            r##"ring(pt(0, 0), 40, 20).trimmed_each(0, 0.5)"##,
+            |path: Path, from: f64, to: f64| path.then(Trim::new(from, to).each()),
+        ),
+        word(
+            ".trimmed_at(from, to)",
+            "The part between two distances along the path.",
+            r##"circle(pt(0, 0), 40).trimmed_at(20, 120)"##,
+            |path: Path, from: f64, to: f64| path.then(Trim::new(from, to).distances()),
+        ),
+        word(
+            ".offset(distance)",
+            "Areas grown, or shrunk by a negative distance, without loops; an open line's parallel, to the right of the way on.",
+            r##"star(pt(0, 0), 5, 60, 30).offset(8)"##,
+            |path: Path, distance: f64| path.offset(distance),
+        ),
+        word(
+            ".offset(distance, join)",
+            "The same with corners joined by \"mitre\", \"round\" or \"bevel\".",
+            r##"star(pt(0, 0), 5, 60, 30).offset(8, "round")"##,
+            |call: &Call<'_>, path: Path, distance: f64, join: String| {
+                Ok::<_, Refusal>(path.then(Offset::new(distance).join(call.choice(&join)?)))
+            },
+        ),
+        word(
+            ".offset_both(distance)",
+            "The rim: all that is no farther from the area's line, on either side; the parallels of an open line on both sides.",
+            r##"polygon(pt(0, 0), 6, 50).offset_both(5)"##,
+            |path: Path, distance: f64| path.then(Offset::new(distance).both()),
+        ),
+        word(
+            ".outlined(width)",
+            "The area that a stroke of a width paints, with butt caps and mitre joins.",
+            r##"open([[0, 0], [60, 20], [0, 50]]).outlined(12)"##,
+            |path: Path, width: f64| path.outlined(width),
+        ),
+        word(
+            ".outlined(width, cap, join)",
+            "The same with caps and joins of these names.",
+            r##"open([[0, 0], [60, 20], [0, 50]]).outlined(12, "round", "round")"##,
+            |call: &Call<'_>, path: Path, width: f64, cap: String, join: String| {
+                Ok::<_, Refusal>(
+                    path.then(Outline::new(width).cap(call.choice(&cap)?).join(call.choice(&join)?)),
+                )
+            },
+        ),
+        word(
+            ".tapered(width, f)",
+            "A stroke's area whose width is multiplied with what a function gives for the share of the length; round caps and joins.",
+            r##"open([[0, 0], [60, 20], [120, 0]]).tapered(14, |share| 1 - share)"##,
+            |call: &Call<'_>, path: Path, width: f64, f: FnPtr| tapered(call, &path, width, &f),
+        ),
+        word(
+            ".shaken(amount, length, seed)",
+            "The line made unsteady: put aside by up to an amount at places about a length apart, by chance from a seed.",
+            r##"polygon(pt(0, 0), 4, 50).shaken(3, 12, 7)"##,
+            |path: Path, amount: f64, length: f64, seed: u64| path.shaken(amount, length, seed),
+        ),
+        word(
+            ".shaken_jagged(amount, length, seed)",
+            "The same with straight sides from place to place.",
+            r##"polygon(pt(0, 0), 4, 50).shaken_jagged(3, 12, 7)"##,
+            |path: Path, amount: f64, length: f64, seed: u64| {
+                path.then(Shake::new(amount, length, seed).jagged())
+            },
+        ),
+        word(
+            ".thinned(tolerance)",
+            "Fewer points along straight sides: none that goes was farther than the tolerance from the line that is left.",
+            r##"open([[0, 0], [10, 0.2], [20, -0.2], [30, 0]]).thinned(0.5)"##,
+            |path: Path, tolerance: f64| path.thinned(tolerance),
+        ),
+        word(
+            ".curve_fitted(tolerance)",
+            "Few smooth curves in place of many points, as of a line drawn by hand; corners stay.",
+            r##"trail(90, |share| polar(turns(share), 40)).curve_fitted(0.2)"##,
+            |path: Path, tolerance: f64| path.curve_fitted(tolerance),
+        ),
+        word(
+            ".subdivided(pieces)",
+            "Every segment split into so many.",
+            r##"polygon(pt(0, 0), 4, 50).subdivided(6).shaken(2, 9, 1)"##,
+            |path: Path, pieces: usize| path.subdivided(pieces),
+        ),
+        word(
+            ".mirrored(through, direction)",
+            "The mirror image across the line through a point in a direction: an upright line is at deg(90).",
+            r##"pie(pt(0, 0), 40, deg(0), deg(60)).mirrored([0, 0], deg(90))"##,
+            |path: Path, through: Point, direction: Angle| path.mirrored(through, direction),
+        ),
+        word(
+            ".mirrored_beside(through, direction)",
+            "The path and its mirror image.",
+            r##"pie(pt(0, 0), 40, deg(0), deg(60)).mirrored_beside([0, 0], deg(90))"##,
+            |path: Path, through: Point, direction: Angle| {
+                path.then(Mirror::new(through, direction).beside())
+            },
+        ),
+        word(
+            ".spun(copies, centre)",
+            "Copies turned evenly round a centre, the first as it is.",
+            r##"ellipse(pt(40, 0), 20, 6).spun(8, [0, 0])"##,
+            |path: Path, copies: usize, centre: Point| path.spun(copies, centre),
+        ),
+        word(
+            ".warped(tolerance, f)",
+            "Every point sent through a function, to within a tolerance.",
+            r##"rectangle(pt(-60, -20), 120, 40).warped(0.1, |p| pt(p.x, p.y + 12 * sin(deg(p.x * 3))))"##,
+            |call: &Call<'_>, path: Path, tolerance: f64, f: FnPtr| {
+                path.warped(tolerance, |p| call.ask(&f, (Dynamic::from(p),)))
+            },
+        ),
+        word(
+            ".bent(spine)",
+            "The path laid along another: its x is how far along it is, its y how far to the right.",
+            r##"rectangle(pt(0, -6), 90, 12).bent(circle(pt(0, 0), 40))"##,
+            |path: Path, spine: Path| path.bent(&spine),
+        ),
+        word(
+            ".bent_fitted(spine)",
+            "The same with the path's width laid along the whole of the other.",
+            r##"rectangle(pt(0, -6), 90, 12).toothed(3, 10).bent_fitted(circle(pt(0, 0), 40).trimmed(0, 0.75))"##,
+            |path: Path, spine: Path| path.then(Bend::along(&spine).fitted()),
+        ),
+    ]
+}
+
+/// A stroke whose width is multiplied with what a function of the score gives. The function is asked for so many even
+/// shares, and what it gives goes evenly between them.
+fn tapered(call: &Call<'_>, path: &Path, width: f64, f: &FnPtr) -> Path {
+    const ASKED: usize = 512;
+    let asked: Vec<f64> = (0..=ASKED).map(|i| call.ask(f, (i as f64 / ASKED as f64,))).collect();
+    let factor = move |share: f64| {
+        let at = share.clamp(0.0, 1.0) * ASKED as f64;
+        let (before, rest) = (at.floor(), at.fract());
+        let get = |i: f64| asked.get(i as usize).copied().unwrap_or(0.0);
+        if rest == 0.0 { get(before) } else { get(before) * (1.0 - rest) + get(before + 1.0) * rest }
+    };
+    path.then(Outline::new(width).cap(Cap::Round).join(Join::Round).tapered(factor))
 }

@@ -1,186 +1,111 @@
 //! Words for style.
 
 use chordane::prelude::*;
-use rhai::Dynamic;
 
-use super::sheets::group_value;
-use crate::values::Builder;
+use super::entry::{Section, Word, word};
+use crate::values::{Fading, Painted, Stroked, Thing};
 
-use super::{Args, Kind, Refusal, Section, Word};
-
-pub(super) const SECTION: Section = Section {
-    title: "Style",
-    about: "Style is a value on each item: there is no current style, so nothing leaks from one shape into the next. A path becomes an item by its first style word.",
-    words: WORDS,
-};
-
-const WORDS: &[Word] = &[
-    Word {
-        name: "style",
-        on: &[],
-        takes: &[],
-        gives: Kind::Style,
-        about: "A style of nothing yet, to be given to any number of items with `styled`.",
-        example: r##"let canvas = style().fill("#c8553d").stroke("#20303c", 3);
-circle(pt(0, 0), 20).styled(canvas)"##,
-        run: |_| Ok(Dynamic::from(style())),
-    },
-    Word {
-        name: "styled",
-        on: &[Kind::Path, Kind::Item],
-        takes: &[("style", Kind::Style)],
-        gives: Kind::Item,
-        about: "In a style that was made before.",
-        example: r##"let thin = style().stroke("#20303c", 1);
-polygon(pt(0, 0), 6, 30).styled(thin)"##,
-        run: |a| item(a.item().styled(&a.style(1))),
-    },
-    Word {
-        name: "fill",
-        on: &[Kind::Path, Kind::Item, Kind::Style],
-        takes: &[("colour", Kind::Text)],
-        gives: Kind::Item,
-        about: "Filled with a CSS colour.",
-        example: r##"circle(pt(0, 0), 20).fill("rgb(200 85 61 / 50%)")"##,
-        run: |a| {
-            let c = a.text(1);
-            styled(a, |item| item.fill(c.as_str()), |style| style.fill(c.as_str()))
-        },
-    },
-    Word {
-        name: "stroke",
-        on: &[Kind::Path, Kind::Item, Kind::Style],
-        takes: &[("colour", Kind::Text), ("width", Kind::Number)],
-        gives: Kind::Item,
-        about: "Stroked with a CSS colour, half of the width on either side of the line.",
-        example: r##"circle(pt(0, 0), 20).stroke("#20303c", 3)"##,
-        run: |a| {
-            let (c, width) = (a.text(1), a.number(2));
-            styled(a, |item| item.stroke(c.as_str(), width), |style| style.stroke(c.as_str(), width))
-        },
-    },
-    Word {
-        name: "cap",
-        on: &[Kind::Item, Kind::Style],
-        takes: &[("name", Kind::Text)],
-        gives: Kind::Item,
-        about: "How the stroke ends: `butt`, `round` or `square`.",
-        example: r##"open([[0, 0], [40, 0]]).stroke("teal", 8).cap("round")"##,
-        run: |a| {
-            let n = a.text(1);
-            styled(a, |item| item.cap(n.as_str()), |style| style.cap(n.as_str()))
-        },
-    },
-    Word {
-        name: "join",
-        on: &[Kind::Item, Kind::Style],
-        takes: &[("name", Kind::Text)],
-        gives: Kind::Item,
-        about: "How the stroke turns corners: `mitre`, `round` or `bevel`.",
-        example: r##"polygon(pt(0, 0), 3, 40).stroke("teal", 8).join("round")"##,
-        run: |a| {
-            let n = a.text(1);
-            styled(a, |item| item.join(n.as_str()), |style| style.join(n.as_str()))
-        },
-    },
-    Word {
-        name: "mitre_limit",
-        on: &[Kind::Item, Kind::Style],
-        takes: &[("limit", Kind::Number)],
-        gives: Kind::Item,
-        about: "The longest mitre as a multiple of the width, 1 or more; longer ones are bevelled. At first 4.",
-        example: r##"star(pt(0, 0), 5, 40, 12).stroke("teal", 4).mitre_limit(10)"##,
-        run: |a| {
-            let n = a.number(1);
-            styled(a, |item| item.mitre_limit(n), |style| style.mitre_limit(n))
-        },
-    },
-    Word {
-        name: "dash",
-        on: &[Kind::Item, Kind::Style],
-        takes: &[("lengths", Kind::Numbers)],
-        gives: Kind::Item,
-        about: "Dashed: lengths of line and gap in turn.",
-        example: r##"circle(pt(0, 0), 40).stroke("teal", 4).dash([12, 6])"##,
-        run: |a| {
-            let n = a.numbers(1);
-            styled(a, |item| item.dash(n.as_slice()), |style| style.dash(n.as_slice()))
-        },
-    },
-    Word {
-        name: "dash_offset",
-        on: &[Kind::Item, Kind::Style],
-        takes: &[("offset", Kind::Number)],
-        gives: Kind::Item,
-        about: "How far into the dash pattern the line begins.",
-        example: r##"circle(pt(0, 0), 40).stroke("teal", 4).dash([12, 6]).dash_offset(6)"##,
-        run: |a| {
-            let n = a.number(1);
-            styled(a, |item| item.dash_offset(n), |style| style.dash_offset(n))
-        },
-    },
-    Word {
-        name: "opacity",
-        on: &[Kind::Item, Kind::Style, Kind::Group],
-        takes: &[("share", Kind::Number)],
-        gives: Kind::Item,
-        about: "The opacity from 0 to 1 of fill and stroke together, or of a whole group.",
-        example: r##"circle(pt(0, 0), 20).fill("teal").opacity(0.5)"##,
-        run: |a| {
-            let share = a.number(1);
-            if a.is::<Builder<Group>>(0) {
-                group_value(a.group(0).opacity(share))
-            } else {
-                styled(a, |item| item.opacity(share), |style| style.opacity(share))
-            }
-        },
-    },
-    Word {
-        name: "fill_rule",
-        on: &[Kind::Path, Kind::Item],
-        takes: &[("name", Kind::Text)],
-        gives: Kind::Item,
-        about: "What the path encloses where contours overlap: `nonzero` or `evenodd`.",
-        example: r##"circle(pt(0, 0), 20).and(circle(pt(15, 0), 20)).fill("teal").fill_rule("evenodd")"##,
-        run: |a| {
-            let n = a.text(1);
-            item(a.item().fill_rule(n.as_str()))
-        },
-    },
-    Word {
-        name: "named",
-        on: &[Kind::Path, Kind::Item, Kind::Group],
-        takes: &[("name", Kind::Text)],
-        gives: Kind::Item,
-        about: "With a name: the id in an SVG file.",
-        example: r##"circle(pt(0, 0), 20).fill("teal").named("vent")"##,
-        run: |a| {
-            let n = a.text(1);
-            if a.is::<Builder<Group>>(0) {
-                group_value(a.group(0).named(&n))
-            } else {
-                item(a.item().named(&n))
-            }
-        },
-    },
-];
-
-/// An item as a script holds it, unless something went wrong in its making.
-pub(super) fn item(item: Item) -> Result<Dynamic, Refusal> {
-    item.sound()?;
-    Ok(Dynamic::from(item))
+/// Carries out a word that means the same on an item and on a style.
+macro_rules! both {
+    ($on:expr, $one:ident => $done:expr) => {
+        match $on {
+            Painted::Item($one) => Painted::Item($done),
+            Painted::Style($one) => Painted::Style($done),
+        }
+    };
 }
 
-/// Carries out a word that means the same on a path or an item, and on a style.
-fn styled(
-    a: &mut Args<'_, '_>,
-    on_item: impl FnOnce(Item) -> Item,
-    on_style: impl FnOnce(Style) -> Style,
-) -> Result<Dynamic, Refusal> {
-    if a.is::<Style>(0) {
-        let style = on_style(a.style(0));
-        style.sound()?;
-        return Ok(Dynamic::from(style));
+pub(super) fn section() -> Section {
+    Section {
+        title: "Style",
+        about: "Style is a value on each item: there is no current style, so nothing leaks from one shape into the next. A path becomes an item by its first style word.",
+        words: words(),
     }
-    item(on_item(a.item()))
+}
+
+fn words() -> Vec<Word> {
+    vec![
+        word(
+            "style()",
+            "A style of nothing yet, to be given to any number of items with `styled`.",
+            r##"let canvas = style().fill("#c8553d").stroke("#20303c", 3);
+circle(pt(0, 0), 20).styled(canvas)"##,
+            style,
+        ),
+        word(
+            ".styled(style)",
+            "In a style that was made before.",
+            r##"let thin = style().stroke("#20303c", 1);
+polygon(pt(0, 0), 6, 30).styled(thin)"##,
+            |item: Item, style: Style| item.styled(&style),
+        ),
+        word(
+            ".fill(colour)",
+            "Filled with a CSS colour.",
+            r##"circle(pt(0, 0), 20).fill("rgb(200 85 61 / 50%)")"##,
+            |on: Painted, colour: String| both!(on, one => one.fill(colour)),
+        ),
+        word(
+            ".stroke(colour, width)",
+            "Stroked with a CSS colour, half of the width on either side of the line.",
+            r##"circle(pt(0, 0), 20).stroke("#20303c", 3)"##,
+            |on: Painted, colour: String, width: f64| both!(on, one => one.stroke(colour, width)),
+        ),
+        word(
+            ".cap(name)",
+            "How the stroke ends: `butt`, `round` or `square`.",
+            r##"open([[0, 0], [40, 0]]).stroke("teal", 8).cap("round")"##,
+            |on: Stroked, name: String| Stroked(both!(on.0, one => one.cap(name.as_str()))),
+        ),
+        word(
+            ".join(name)",
+            "How the stroke turns corners: `mitre`, `round` or `bevel`.",
+            r##"polygon(pt(0, 0), 3, 40).stroke("teal", 8).join("round")"##,
+            |on: Stroked, name: String| Stroked(both!(on.0, one => one.join(name.as_str()))),
+        ),
+        word(
+            ".mitre_limit(limit)",
+            "The longest mitre as a multiple of the width, 1 or more; longer ones are bevelled. At first 4.",
+            r##"star(pt(0, 0), 5, 40, 12).stroke("teal", 4).mitre_limit(10)"##,
+            |on: Stroked, limit: f64| Stroked(both!(on.0, one => one.mitre_limit(limit))),
+        ),
+        word(
+            ".dash(lengths)",
+            "Dashed: lengths of line and gap in turn.",
+            r##"circle(pt(0, 0), 40).stroke("teal", 4).dash([12, 6])"##,
+            |on: Stroked, lengths: Vec<f64>| Stroked(both!(on.0, one => one.dash(lengths))),
+        ),
+        word(
+            ".dash_offset(offset)",
+            "How far into the dash pattern the line begins.",
+            r##"circle(pt(0, 0), 40).stroke("teal", 4).dash([12, 6]).dash_offset(6)"##,
+            |on: Stroked, offset: f64| Stroked(both!(on.0, one => one.dash_offset(offset))),
+        ),
+        word(
+            ".opacity(share)",
+            "The opacity from 0 to 1 of fill and stroke together, or of a whole group.",
+            r##"circle(pt(0, 0), 20).fill("teal").opacity(0.5)"##,
+            |on: Fading, share: f64| match on {
+                Fading::Item(item) => Fading::Item(item.opacity(share)),
+                Fading::Style(style) => Fading::Style(style.opacity(share)),
+                Fading::Group(group) => Fading::Group(group.opacity(share)),
+            },
+        ),
+        word(
+            ".fill_rule(name)",
+            "What the path encloses where contours overlap: `nonzero` or `evenodd`.",
+            r##"circle(pt(0, 0), 20).and(circle(pt(15, 0), 20)).fill("teal").fill_rule("evenodd")"##,
+            |item: Item, name: String| item.fill_rule(name.as_str()),
+        ),
+        word(
+            ".named(name)",
+            "With a name: the id in an SVG file.",
+            r##"circle(pt(0, 0), 20).fill("teal").named("vent")"##,
+            |thing: Thing, name: String| match thing {
+                Thing::Path(path) => Thing::Item(Item::from(path).named(&name)),
+                Thing::Item(item) => Thing::Item(item.named(&name)),
+                Thing::Group(group) => Thing::Group(group.named(&name)),
+            },
+        ),
+    ]
 }

@@ -2,7 +2,7 @@
 
 use std::time::{Duration, Instant};
 
-use chordane_score::{Limits, Mistake, Score, Script, Stage, words};
+use chordane_score::{Limits, Mistake, Runner, Score, Script, Settings, words};
 
 fn run(source: &str) -> Result<chordane::sheet::Sheet, Mistake> {
     Script::read("kite.chord", source, Limits::default())?.sheet()
@@ -322,38 +322,28 @@ fn knobs_are_declared_where_they_are_used_and_set_by_name() {
         if knob("dots", true) { page.add(circle(vent, 2).fill(cloth)); }
         page
     "##;
-    let script = Script::read("kite.chord", source, Limits::default()).unwrap();
-    let mut stage = Stage::default();
-    let plain = script.perform(&mut stage).unwrap();
-    let names: Vec<&str> = stage.knobs().iter().map(|knob| knob.name.as_str()).collect();
-    assert_eq!((names, stage.problem()), (vec!["sag", "cloth", "tail", "vent", "dots"], None));
-    assert_eq!(plain.svg().unwrap(), script.sheet().unwrap().svg().unwrap());
-    let mut stage = Stage::default();
-    for (name, value) in [("sag", "1"), ("cloth", "teal"), ("tail", "plain"), ("dots", "off")] {
-        stage.set(name, value);
-    }
-    let set = script.perform(&mut stage).unwrap().svg().unwrap();
-    assert_eq!(stage.problem(), None);
+    let runner = Runner::read("kite.chord", source, Limits::default()).unwrap();
+    let plain = runner.run(&Settings::new());
+    let names: Vec<&str> = plain.knobs().iter().map(|knob| knob.name.as_str()).collect();
+    assert_eq!((names, plain.problem()), (vec!["sag", "cloth", "tail", "vent", "dots"], None));
+    let asked = [("sag", "1"), ("cloth", "teal"), ("tail", "plain"), ("dots", "off")];
+    let settings = asked.into_iter().fold(Settings::new(), |all, (name, value)| all.set(name, value));
+    let set = runner.run(&settings);
+    assert_eq!(set.problem(), None);
+    let set = set.sheet().unwrap().svg().unwrap();
     assert!(
         set.contains("M0 0Q25 50 50 0") && set.contains("#008080") && !set.contains("stroke-width"),
         "{set}"
     );
     assert!(!set.contains("A2 2"), "no dots");
     // All of them change the drawing; one whose value is not used does not.
-    let mut stage = Stage::default();
-    script.perform(&mut stage).unwrap();
-    assert!(stage.idle_knobs(|stage| script.perform(stage).ok()).is_empty());
+    assert!(runner.knob_findings(&plain).is_empty());
     let source = "let a = knob(\"a\", 1, 0, 9); let b = knob(\"b\", 1, 0, 9);\nsheet(9, 9).add(circle([a, 4], 2).fill(\"red\"))";
-    let forgetful = Script::read("kite.chord", source, Limits::default()).unwrap();
-    let mut stage = Stage::default();
-    stage.set("b", "3");
-    forgetful.perform(&mut stage).unwrap();
-    let idle: Vec<&str> = stage
-        .idle_knobs(|stage| forgetful.perform(stage).ok())
-        .iter()
-        .map(|knob| knob.name.as_str())
-        .collect();
-    assert_eq!(idle, ["b"]);
+    let forgetful = Runner::read("kite.chord", source, Limits::default()).unwrap();
+    let run = forgetful.run(&Settings::new().set("b", "3"));
+    let idle = forgetful.knob_findings(&run);
+    let [idle] = idle.as_slice() else { panic!("{idle:?}") };
+    assert_eq!((idle.path, idle.message.as_str()), (None, "the knob \"b\" changes nothing of the drawing"));
     // What cannot be declared is told at the place of the call.
     let told = told("let a = knob(\"a\", 5, 0, 1);\nsheet(9, 9)");
     assert!(told.contains("the knob \"a\" cannot be: its start 5 is not within its range, 0 to 1"), "{told}");
@@ -363,10 +353,8 @@ fn knobs_are_declared_where_they_are_used_and_set_by_name() {
 #[test]
 fn dice_fall_by_the_seed_and_do_not_disturb_one_another() {
     let drawn = |source: &str, seed: u64| {
-        let script = Script::read("kite.chord", source, Limits::default()).unwrap();
-        let mut stage = Stage::default();
-        stage.seed(seed);
-        script.perform(&mut stage).unwrap().svg().unwrap()
+        let runner = Runner::read("kite.chord", source, Limits::default()).unwrap();
+        runner.run(&Settings::new().seed(seed)).sheet().unwrap().svg().unwrap()
     };
     let source = r#"
         let tail = dice("tail");
@@ -431,15 +419,77 @@ fn functions_given_to_words_keep_their_mistakes() {
             "{source}"
         );
     }
-    // A function that gives no point or number leaves a hole, or a fault that says where.
+    // A function that gives another kind of value is told what it has to give.
     assert_eq!(
         message_and_advice("trail(9, |share| true)").0,
-        "`trail` at vertex 0: the point (NaN, NaN) is not finite; give finite numbers"
+        "the function that `trail` is given has to give a point, and gave true or false"
     );
-    assert!(svg("sheet(9, 9).add(plot(0, 9, 0.1, |x| true).fill(\"red\"))").contains("<svg"));
+    assert_eq!(
+        message_and_advice("plot(0, 9, 0.1, |x| true)").0,
+        "the function that `plot` is given has to give a number, and gave true or false"
+    );
     let endless = r#"dice("a").keep_if(1000000000, |dice| 3, |shape| false)"#;
     let limits = Limits { time: Duration::from_millis(200), ..Limits::default() };
     assert!(told_within(endless, limits).contains("the score runs for more than 0.2 seconds"));
+}
+
+/// A new value that nothing keeps is lost without a word, so it is pointed at.
+#[test]
+fn new_values_that_nothing_keeps_are_pointed_at() {
+    let cases = [
+        (
+            "let g = group();\ng.moved([10, 0]);\nsheet(9, 9).add(g)",
+            "2:3 `moved` gives a new value and leaves `g` as it was, and nothing keeps it here (write g = g.moved(..))",
+        ),
+        (
+            "let g = group();\nfor i in 0..3 { g.opacity(0.5); }\nsheet(9, 9).add(g)",
+            "2:19 `opacity` gives a new value and leaves `g` as it was, and nothing keeps it here (write g = g.opacity(..))",
+        ),
+        (
+            "let p = circle([0, 0], 3);\nif true { p.scaled(2).rotated(deg(3)); p.fill(\"red\"); }\nsheet(9, 9).add(p)",
+            "2:23 `rotated` gives a new value and leaves `p` as it was, and nothing keeps it here (write p = p.rotated(..))",
+        ),
+        (
+            "fn kite(g) {\n  g.clipped(circle([0, 0], 3));\n  g\n}\nsheet(9, 9).add(kite(group()))",
+            "2:5 `clipped` gives a new value and leaves `g` as it was, and nothing keeps it here (write g = g.clipped(..))",
+        ),
+        (
+            "circle([0, 0], 3);\nsheet(9, 9)",
+            "1:1 `circle` gives a path, and nothing keeps it here (give it a name, as in let sail = .., or add it to the sheet)",
+        ),
+        (
+            "let pen = start([0, 0]).line([9, 9]);\npen.close();\nsheet(9, 9)",
+            "2:5 `close` gives a new value and leaves `pen` as it was, and nothing keeps it here (write pen = pen.close(..))",
+        ),
+    ];
+    for (source, want) in cases {
+        assert_eq!(told(source), want, "{source}");
+    }
+    // What changes where it stands, what is a function's value, and functions of the score's own are as they were.
+    for sound in [
+        "let s = sheet(9, 9);\ns.add(circle([0, 0], 3));\ns.ground(\"white\");\ns",
+        "fn ring(r) { circle([0, 0], r) }\nlet all = [1, 2].map(|r| ring(r));\nsheet(9, 9).add_all(all)",
+        "fn moved(g, n) { g.add(circle([n, 0], 3)); }\nlet g = group();\nmoved(g, 3);\nsheet(9, 9).add(g)",
+        "let d = dice(\"a\");\nd.between(0, 1);\nsheet(9, 9)",
+        "let pen = start([0, 0]);\nfor i in 0..3 { pen.ahead(40).turn(deg(144)); }\nsheet(9, 9).add(pen.close())",
+    ] {
+        run(sound).unwrap_or_else(|mistake| panic!("{sound}: {mistake:?}"));
+    }
+}
+
+/// A clip, a move and a fade give a new group and leave the old one, so that one thing can be set down at many places.
+#[test]
+fn groups_are_changed_by_adding_only() {
+    let source = r##"
+        let g = group().add(circle([0, 0], 3).fill("teal"));
+        let cut = g.clipped(circle([0, 0], 2));
+        let far = g.moved([5, 0]).opacity(0.5);
+        g.add(circle([1, 1], 1).fill("gold"));
+        sheet(20, 20).add(g).add(cut).add(far)
+    "##;
+    let drawn = svg(source);
+    assert_eq!(drawn.matches("<clipPath").count(), 1);
+    assert_eq!(drawn.matches("fill=\"#ffd700\"").count(), 1);
 }
 
 #[test]
@@ -481,14 +531,33 @@ fn words_that_loop_inside_agree_with_loops() {
     // Counts of nothing, and of far too much.
     assert_eq!(svg(r##"sheet(9, 9).add(ring_of(circle(pt(0, 0), 3), 0, 30))"##).matches("<path").count(), 0);
     for (source, what) in [
-        ("ring_of(circle(pt(0, 0), 3), 10000000, 30)", "10000000 copies are too many"),
-        ("golden_places(10000000, 3)", "10000000 points are too many"),
-        ("cell(pt(0, 0), 9, 9).honeycomb(100000, 100000)", "100000 by 100000 cells are too many"),
-        ("gear(pt(0, 0), 1000000000, 9, 8)", "1000000000 corners are too many"),
-        ("trail(1000000000, |share| pt(0, 0))", "1000000000 corners are too many"),
-        ("wheel(3, 1, deg(0)).points(100000000)", "100000000 points are too many"),
+        (
+            "ring_of(circle(pt(0, 0), 3), 10000000, 30)",
+            "`ring_of`: 10000000 is too many for its n; give at most 1000000",
+        ),
+        (
+            "golden_places(10000000, 3)",
+            "`golden_places`: 10000000 is too many for its n; give at most 1000000",
+        ),
+        (
+            "cell(pt(0, 0), 9, 9).honeycomb(100000, 100000)",
+            "`honeycomb`: a list of 10000000000 values is too long; give at most 1000000",
+        ),
+        (
+            "gear(pt(0, 0), 1000000000, 9, 8)",
+            "`gear`: 1000000000 is too many for its teeth; give at most 1000000",
+        ),
+        (
+            "trail(1000000000, |share| pt(0, 0))",
+            "`trail`: 1000000000 is too many for its n; give at most 1000000",
+        ),
+        (
+            "wheel(3, 1, deg(0)).points(100000000)",
+            "`points`: 100000000 is too many for its n; give at most 1000000",
+        ),
     ] {
-        assert!(message_and_advice(source).0.starts_with(what), "{source}: {:?}", message_and_advice(source));
+        let told = message_and_advice(source);
+        assert_eq!((told.0.as_str(), told.1.as_str()), (what, "the limit can be raised with --max-list"));
     }
 }
 
@@ -574,12 +643,12 @@ fn reshapes_read_as_in_rust() {
     assert_eq!(data("closed(rectangle(pt(0, 0), 9, 5).vertices())"), "M0 0H9V5H0Z");
     assert_eq!(data("union_all([rectangle([0, 0], 9, 5), rectangle([5, 0], 9, 5)])"), "M0 0H14V5H0Z");
     assert!(
-        told("union_all([group()]);\nsheet(9, 9)")
+        told("let all = union_all([group()]);\nsheet(9, 9)")
             .contains("a group has no one outline; give a list of paths")
     );
-    assert!(told(&format!("{sail}.offset(3, \"rund\");\nsheet(9, 9)")).contains("rund"));
+    assert!(told(&format!("let hem = {sail}.offset(3, \"rund\");\nsheet(9, 9)")).contains("rund"));
     assert!(
-        told(&format!("{sail}.dashed([-1]);\nsheet(9, 9)"))
+        told(&format!("let hem = {sail}.dashed([-1]);\nsheet(9, 9)"))
             .contains("`dashed`: the dash length -1 is negative; give 0 or more")
     );
 }

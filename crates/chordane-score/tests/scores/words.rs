@@ -114,9 +114,9 @@ fn a_word_called_on_the_wrong_kind_says_so() {
 
 #[test]
 fn the_table_is_well_formed() {
-    for section in words::SECTIONS {
+    for section in words::sections() {
         assert!(!section.words.is_empty(), "{}", section.title);
-        for word in section.words {
+        for word in &section.words {
             assert!(word.about.ends_with('.') && !word.about.contains('|'), "{}: {}", word.name, word.about);
             assert!(word.name.chars().all(|c| c.is_ascii_lowercase() || c == '_'), "{}", word.name);
             assert!(word.form().contains(word.name));
@@ -131,7 +131,7 @@ fn the_table_is_well_formed() {
     for (i, a) in all.iter().enumerate() {
         for b in &all[i + 1..] {
             let same_takes =
-                a.takes.len() == b.takes.len() && a.takes.iter().zip(b.takes).all(|(p, q)| p.1 == q.1);
+                a.takes.len() == b.takes.len() && a.takes.iter().zip(&b.takes).all(|(p, q)| p.1 == q.1);
             let same_on = a.on.is_empty() && b.on.is_empty() || a.on.iter().any(|kind| b.on.contains(kind));
             assert!(!(a.name == b.name && same_takes && same_on), "{}", a.form());
         }

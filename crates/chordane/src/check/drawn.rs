@@ -10,6 +10,7 @@ pub(super) struct Drawn<'a> {
     /// The place in the order of drawing, counted from 0.
     pub(super) number: usize,
     pub(super) item: &'a Item,
+    pub(super) placed: Placed<'a>,
 
     pub(super) path: Path,
     /// Tight bounds of the line; none where there is nothing.
@@ -46,6 +47,7 @@ impl<'a> Drawn<'a> {
         Self {
             number: placed.number(),
             item: placed.item(),
+            placed: *placed,
             bounds: path.bounds(),
             path,
             stretch: placed.stroke().map_or(1.0, |_| stretch(placed.transform())),

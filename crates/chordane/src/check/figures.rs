@@ -5,6 +5,7 @@ use crate::ground::Fault;
 use crate::measure::Direction;
 use crate::number::{Cell, Point};
 use crate::path::{ContourBuilder, FillRule, Path};
+use crate::sheet::Paint;
 
 /// What a path measures, where it stands on the sheet.
 #[derive(Clone, Debug, PartialEq)]
@@ -13,6 +14,12 @@ pub struct PathFigures {
     pub name: Option<String>,
     /// The line of the score or document that made it, where there is one.
     pub line: Option<usize>,
+    /// What the inside is seen filled with, if it is.
+    pub fill: Option<Paint>,
+    /// What the line is seen stroked with, if it is.
+    pub stroke: Option<Paint>,
+    /// The stroke's width on the sheet, where it is widest; 0 without a stroke.
+    pub stroke_width: f64,
     /// What the contours enclose.
     pub fill_rule: FillRule,
     /// What a pen would draw, closing sides included.
@@ -21,6 +28,8 @@ pub struct PathFigures {
     pub area: f64,
     /// Tight bounds of the line; `None` for a path without a contour.
     pub bounds: Option<Cell>,
+    /// The bounds of fill and stroke together; `None` where nothing is painted.
+    pub painted_bounds: Option<Cell>,
     /// The point half way along the whole length; the first vertex where there is no length.
     pub half_point: Point,
     /// The direction of travel there, of length 1; zero where there is no length.
@@ -67,6 +76,10 @@ pub(super) fn of(drawn: &Drawn<'_>) -> Result<PathFigures, Fault> {
     Ok(PathFigures {
         name: drawn.item.name().map(str::to_owned),
         line: drawn.item.line(),
+        fill: drawn.placed.fill().cloned(),
+        stroke: drawn.placed.stroke().cloned(),
+        stroke_width: drawn.placed.stroke_width(),
+        painted_bounds: drawn.placed.painted_bounds(),
         fill_rule: path.fill_rule(),
         length: contours.iter().map(|contour| contour.length).sum(),
         area: path.area()?,

@@ -104,10 +104,10 @@ pub struct Finding {
     pub code: Code,
     /// How sure it is.
     pub level: Level,
-    /// The path, in the order of drawing, counted from 0.
-    pub path: usize,
-    /// The contour of the path, counted from 0.
-    pub contour: usize,
+    /// The path, in the order of drawing, counted from 0; `None` for what is about no path.
+    pub path: Option<usize>,
+    /// The contour of the path, counted from 0; `None` for what is about no path.
+    pub contour: Option<usize>,
     /// The place on the sheet.
     pub at: Point,
     /// The line of the score or document that made the path, where there is one.
@@ -139,7 +139,16 @@ impl Findings {
             (None, Some(line)) => format!("line {line}: {seen}"),
             (None, None) => seen.to_string(),
         };
-        self.0.push(Finding { code, level, path: on.number, contour, at, line, message, mend: mend.into() });
+        self.0.push(Finding {
+            code,
+            level,
+            path: Some(on.number),
+            contour: Some(contour),
+            at,
+            line,
+            message,
+            mend: mend.into(),
+        });
     }
 
     pub(super) fn join(&mut self, more: Self) {

@@ -26,7 +26,14 @@ pub struct Fault {
     vertex: Option<usize>,
     kind: FaultKind,
     /// The item that it was found on.
-    item: Option<Box<(Option<Box<str>>, Option<usize>)>>,
+    item: Option<Box<FoundOn>>,
+}
+
+/// The item that a fault was found on.
+#[derive(Clone, Debug, PartialEq)]
+struct FoundOn {
+    name: Option<Box<str>>,
+    line: Option<usize>,
 }
 
 /// What kind of thing went wrong; see [`Fault::kind`].
@@ -165,7 +172,7 @@ impl Fault {
     /// The same fault, found on an item of a name and a line, where it has them.
     pub(crate) fn on_item(mut self, name: Option<&str>, line: Option<usize>) -> Self {
         if (name.is_some() || line.is_some()) && self.item.is_none() {
-            self.item = Some(Box::new((name.map(Into::into), line)));
+            self.item = Some(Box::new(FoundOn { name: name.map(Into::into), line }));
         }
         self
     }
@@ -173,13 +180,13 @@ impl Fault {
     /// The name of the item that it was found on, where a sheet found it and the item has one.
     #[must_use]
     pub fn item(&self) -> Option<&str> {
-        self.item.as_ref().and_then(|item| item.0.as_deref())
+        self.item.as_ref().and_then(|item| item.name.as_deref())
     }
 
     /// The line of the score or document that made the item that it was found on, counted from 1, where there is one.
     #[must_use]
     pub fn line(&self) -> Option<usize> {
-        self.item.as_ref().and_then(|item| item.1)
+        self.item.as_ref().and_then(|item| item.line)
     }
 
     /// The name of the call that was given what cannot be, such as `line`.

@@ -1,58 +1,12 @@
-//! The values that scripts hold, and how they are taken out of the engine's own.
-//!
-//! Paths and items are values: a call gives a new one. Pens, groups and sheets are builders: a call changes the
-//! one it is made on and gives that same one back, so that `pen = pen.line(p)`, a plain `pen.line(p)` and a chain of
-//! calls all draw on. A copy in another variable goes its own way. Growing one in a loop is linear.
+//! The kinds of values that scripts hold, in plain words.
 
-use std::sync::{Arc, Mutex, PoisonError};
-
-use chordane::prelude::*;
-
-use crate::words::ScoreStamp;
 use chordane::chance::Dice;
+use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 
-/// A pen, group or sheet. What a call gives back is the same one; a copy in another variable goes its own way.
-#[derive(Debug)]
-pub(crate) struct Builder<T>(Arc<Mutex<T>>);
-
-/// The engine clones a value when it is put into another variable.
-impl<T: Clone> Clone for Builder<T> {
-    fn clone(&self) -> Self {
-        Self::new(self.get())
-    }
-}
-
-impl<T: Clone> Builder<T> {
-    pub(crate) fn new(inside: T) -> Self {
-        Self(Arc::new(Mutex::new(inside)))
-    }
-
-    /// What it has become by now, as a value of its own.
-    pub(crate) fn get(&self) -> T {
-        self.look(T::clone)
-    }
-
-    pub(crate) fn look<R>(&self, look: impl FnOnce(&T) -> R) -> R {
-        look(&self.0.lock().unwrap_or_else(PoisonError::into_inner))
-    }
-
-    /// The same one again, for what a call gives back.
-    pub(crate) fn same(&self) -> Self {
-        Self(Arc::clone(&self.0))
-    }
-
-    /// Changes it in place.
-    pub(crate) fn with<R>(&self, change: impl FnOnce(&mut T) -> R) -> R {
-        change(&mut self.0.lock().unwrap_or_else(PoisonError::into_inner))
-    }
-
-    /// Changes it where it stands. `empty` stands in for a moment.
-    pub(crate) fn change(&self, empty: impl FnOnce() -> T, change: impl FnOnce(T) -> T) {
-        let mut inside = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-        *inside = change(std::mem::replace(&mut *inside, empty()));
-    }
-}
+use super::Builder;
+use super::plain::{count, extent, number, point, vertex};
+use super::stamp::ScoreStamp;
 
 /// What kind of value something is, as far as the words care.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -227,110 +181,4 @@ impl Kind {
 
 fn list_of(value: &Dynamic, kind: Kind) -> bool {
     value.read_lock::<Array>().is_some_and(|list| list.iter().all(|one| kind.accepts(one)))
-}
-
-/// What a value is, in plain words, for messages.
-pub(crate) fn description(value: &Dynamic) -> String {
-    if let Some(number) = number(value) {
-        return format!("the number {number}");
-    }
-    if let Some(text) = value.read_lock::<rhai::ImmutableString>() {
-        let shown: String = text.chars().take(24).collect();
-        return format!("the text \"{shown}\"");
-    }
-    let ours = [
-        Kind::Point,
-        Kind::Angle,
-        Kind::Pen,
-        Kind::Path,
-        Kind::Item,
-        Kind::Style,
-        Kind::Group,
-        Kind::Sheet,
-        Kind::Curve,
-        Kind::Cell,
-        Kind::Triangle,
-        Kind::Dice,
-        Kind::Wheels,
-        Kind::Stamp,
-    ];
-    match ours.into_iter().find(|kind| kind.accepts(value)) {
-        Some(kind) if !value.is_array() => kind.described().to_owned(),
-        _ => plain_type(value.type_name()).to_owned(),
-    }
-}
-
-/// The engine's name of a type, in plain words.
-pub(crate) fn plain_type(name: &str) -> &str {
-    match name {
-        "i64" | "f64" => "a number",
-        "string" | "&str" | "ImmutableString" | "char" => "a text",
-        "array" | "Array" => "a list",
-        "map" => "a map",
-        "bool" => "true or false",
-        "()" => "nothing",
-        "range" | "range=" => "a range",
-        "Fn" => "a function",
-        "point" => "a point",
-        "angle" => "an angle",
-        other => KNOWN_TYPES.iter().find(|(name, _)| *name == other).map_or(other, |(_, plain)| plain),
-    }
-}
-
-const KNOWN_TYPES: &[(&str, &str)] = &[
-    ("pen", "a pen"),
-    ("path", "a path"),
-    ("item", "an item"),
-    ("style", "a style"),
-    ("group", "a group"),
-    ("sheet", "a sheet"),
-    ("vertex", "a vertex"),
-    ("curve", "a smooth curve"),
-    ("cell", "a cell"),
-    ("extent", "an extent"),
-    ("triangle", "a triangle"),
-    ("dice", "dice"),
-    ("wheels", "wheels"),
-    ("stamp", "a stamp"),
-];
-
-pub(crate) fn number(value: &Dynamic) -> Option<f64> {
-    value.as_float().ok().or_else(|| value.as_int().ok().map(|whole| whole as f64))
-}
-
-/// A whole number from 0 up, also when it is written `12.0`.
-pub(crate) fn count(value: &Dynamic) -> Option<usize> {
-    number(value).filter(|n| *n >= 0.0 && n.trunc() == *n && *n < 1e15).map(|n| n as usize)
-}
-
-pub(crate) fn point(value: &Dynamic) -> Option<Point> {
-    if let Some(p) = value.read_lock::<Point>() {
-        return Some(*p);
-    }
-    let list = value.read_lock::<Array>()?;
-    match list.as_slice() {
-        [x, y] => Some(pt(number(x)?, number(y)?)),
-        _ => None,
-    }
-}
-
-pub(crate) fn vertex(value: &Dynamic) -> Option<Vertex> {
-    let made = value.read_lock::<Vertex>().map(|vertex| vertex.clone());
-    made.or_else(|| point(value).map(soft))
-}
-
-/// An extent; a plain number is a fixed length.
-pub(crate) fn extent(value: &Dynamic) -> Option<Extent> {
-    let made = value.read_lock::<Extent>().map(|extent| *extent);
-    made.or_else(|| number(value).map(Extent::from))
-}
-
-pub(crate) fn node(value: &Dynamic) -> Option<Node> {
-    if let Some(path) = value.read_lock::<Path>() {
-        return Some(path.clone().into());
-    }
-    if let Some(item) = value.read_lock::<Item>() {
-        return Some(item.clone().into());
-    }
-    value.read_lock::<Builder<Group>>().map(|group| group.get().into())
 }

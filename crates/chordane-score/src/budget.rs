@@ -1,0 +1,143 @@
+//! What a run of a script has used up.
+//!
+//! Memory means what this run holds. A program that takes [`CountingAllocator`] as its allocator counts that exactly, run
+//! by run, whatever else goes on; one that does not is measured as a whole, from what it held when the run began.
+
+use std::sync::atomic::{AtomicI64, AtomicU64, Ordering};
+use std::sync::{Arc, Once};
+use std::time::Instant;
+
+use rhai::Dynamic;
+use tracking_allocator::{AllocationGroupId, AllocationGroupToken, AllocationRegistry, AllocationTracker};
+
+use crate::Limits;
+use crate::explain::ADVICE;
+
+/// An allocator that counts what each run of a score holds. A program that runs scores takes it as its own:
+///
+/// ```
+/// use std::alloc::System;
+/// use chordane_score::CountingAllocator;
+///
+/// #[global_allocator]
+/// static ALLOCATOR: CountingAllocator<System> = CountingAllocator::system();
+/// # fn main() {}
+/// ```
+pub type CountingAllocator<A> = tracking_allocator::Allocator<A>;
+
+/// Runs that are counted at once.
+const SLOTS: usize = 4096;
+
+/// What the runs hold, by the number of their group.
+static HELD: [AtomicI64; SLOTS] = [const { AtomicI64::new(0) }; SLOTS];
+
+fn slot(group: &AllocationGroupId) -> &'static AtomicI64 {
+    HELD.get(group.as_usize().get() % SLOTS).unwrap_or(&HELD[0])
+}
+
+struct Ledger;
+
+impl AllocationTracker for Ledger {
+    fn allocated(&self, _: usize, size: usize, _: usize, group: AllocationGroupId) {
+        slot(&group).fetch_add(size as i64, Ordering::Relaxed);
+    }
+
+    fn deallocated(&self, _: usize, size: usize, _: usize, source: AllocationGroupId, _: AllocationGroupId) {
+        slot(&source).fetch_sub(size as i64, Ordering::Relaxed);
+    }
+}
+
+/// The account of one run.
+pub(crate) struct Account {
+    token: Option<AllocationGroupToken>,
+}
+
+impl Account {
+    pub(crate) fn open() -> Self {
+        static BEGIN: Once = Once::new();
+        BEGIN.call_once(|| {
+            // Another tracker of the program's own keeps its place; runs are then measured as a whole.
+            if AllocationRegistry::set_global_tracker(Ledger).is_ok() {
+                AllocationRegistry::enable_tracking();
+            }
+        });
+        // Registering may give nothing where another thread comes between.
+        Self { token: (0..16).find_map(|_| AllocationGroupToken::register()) }
+    }
+
+    /// Runs something within the limits, and counts what this thread takes meanwhile.
+    pub(crate) fn within<R>(mut self, limits: Limits, run: impl FnOnce(Budget) -> R) -> R {
+        let group = self.token.as_ref().map(AllocationGroupToken::id);
+        let _counted = self.token.as_mut().map(AllocationGroupToken::enter);
+        let held = group.filter(counts).map(|group| {
+            slot(&group).store(0, Ordering::Relaxed);
+            slot(&group)
+        });
+        run(Budget {
+            limits,
+            begin: Instant::now(),
+            last_look: Arc::default(),
+            counted: held,
+            held_before: held_by_all(),
+        })
+    }
+}
+
+/// Whether what is taken now is counted: the program may have another allocator.
+fn counts(group: &AllocationGroupId) -> bool {
+    let before = slot(group).load(Ordering::Relaxed);
+    let probe = std::hint::black_box(vec![0_u8; 64]);
+    let counted = slot(group).load(Ordering::Relaxed) != before;
+    drop(probe);
+    counted
+}
+
+/// The memory that the whole program holds, where the system tells.
+fn held_by_all() -> usize {
+    memory_stats::memory_stats().map_or(0, |held| held.physical_mem)
+}
+
+/// What a run may still use.
+#[derive(Clone, Debug)]
+pub(crate) struct Budget {
+    limits: Limits,
+    begin: Instant,
+    last_look: Arc<AtomicU64>,
+    counted: Option<&'static AtomicI64>,
+    held_before: usize,
+}
+
+impl Budget {
+    /// Why the run has to stop, if it has. The clock is looked at in every step, the memory when a millisecond has gone by:
+    /// a script can double what it holds in one step, but not without taking time for it.
+    pub(crate) fn spent(&self) -> Option<Dynamic> {
+        let elapsed = self.begin.elapsed();
+        if elapsed > self.limits.time {
+            let seconds = self.limits.time.as_secs_f64();
+            return Some(stop(
+                &format!("the score runs for more than {seconds} seconds"),
+                "look for a loop that never ends, or raise the limit with --max-seconds",
+            ));
+        }
+        let now = elapsed.as_millis() as u64;
+        if self.last_look.swap(now, Ordering::Relaxed) != now && self.held() > self.limits.memory {
+            let megabytes = self.limits.memory >> 20;
+            return Some(stop(
+                &format!("the score takes more than {megabytes} MB of memory"),
+                "look for a list or a path that grows without end, or raise the limit with --max-memory",
+            ));
+        }
+        None
+    }
+
+    fn held(&self) -> usize {
+        match self.counted {
+            Some(held) => usize::try_from(held.load(Ordering::Relaxed)).unwrap_or(0),
+            None => held_by_all().saturating_sub(self.held_before),
+        }
+    }
+}
+
+fn stop(message: &str, advice: &str) -> Dynamic {
+    format!("{message}{ADVICE}{advice}").into()
+}

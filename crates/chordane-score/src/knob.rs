@@ -1,0 +1,132 @@
+//! Knobs: the named values of a score that whoever runs it can set.
+
+use chordane::number::Point;
+use chordane::sheet::Colour;
+
+/// What a knob can be set to, and what it is when it is not set.
+#[derive(Clone, Debug, PartialEq)]
+pub enum KnobKind {
+    /// A number in a range, both ends included.
+    Number {
+        /// What it is when it is not set.
+        start: f64,
+        /// The least.
+        low: f64,
+        /// The most.
+        high: f64,
+    },
+    /// One of several names.
+    Choice {
+        /// What it is when it is not set.
+        start: String,
+        /// The names.
+        choices: Vec<String>,
+    },
+    /// On or off.
+    Switch {
+        /// What it is when it is not set.
+        start: bool,
+    },
+    /// A CSS colour.
+    Colour {
+        /// What it is when it is not set.
+        start: String,
+    },
+    /// A point.
+    Point {
+        /// What it is when it is not set.
+        start: Point,
+    },
+}
+
+impl KnobKind {
+    /// What it can be set to, in plain words.
+    #[must_use]
+    pub fn allowed(&self) -> String {
+        match self {
+            Self::Number { low, high, .. } => format!("{low} to {high}"),
+            Self::Choice { choices, .. } => choices.join(", "),
+            Self::Switch { .. } => "on or off".to_owned(),
+            Self::Colour { .. } => "a CSS colour".to_owned(),
+            Self::Point { .. } => "two numbers, as in 12,30".to_owned(),
+        }
+    }
+
+    /// What it is when it is not set, as it would be set.
+    #[must_use]
+    pub fn start(&self) -> String {
+        match self {
+            Self::Number { start, .. } => start.to_string(),
+            Self::Choice { start, .. } | Self::Colour { start } => start.clone(),
+            Self::Switch { start } => if *start { "on" } else { "off" }.to_owned(),
+            Self::Point { start } => format!("{},{}", start.x, start.y),
+        }
+    }
+
+    /// Something else that it can be set to than what it is now, as far from it as it goes; none where there is no other.
+    pub(crate) fn another(&self, now: &str) -> Option<String> {
+        match self {
+            Self::Number { low, high, .. } => {
+                let now: f64 = now.parse().ok()?;
+                let far = if (now - low).abs() >= (now - high).abs() { low } else { high };
+                (*far != now).then(|| far.to_string())
+            }
+            Self::Choice { choices, .. } => choices.iter().find(|choice| *choice != now).cloned(),
+            Self::Switch { start } => {
+                let on = match now {
+                    "on" | "true" | "yes" | "1" => true,
+                    "off" | "false" | "no" | "0" => false,
+                    _ => *start,
+                };
+                Some(if on { "off" } else { "on" }.to_owned())
+            }
+            Self::Colour { .. } => {
+                let own = Colour::parse(now).ok()?;
+                let other = if own.hex() == "#123456" { "#654321" } else { "#123456" };
+                Some(other.to_owned())
+            }
+            Self::Point { .. } => {
+                let (x, y) = now.split_once(',')?;
+                let (x, y): (f64, f64) = (x.trim().parse().ok()?, y.trim().parse().ok()?);
+                Some(format!("{},{}", x + 1.0 + x.abs(), y + 1.0 + y.abs()))
+            }
+        }
+    }
+
+    /// The start itself must be something that it can be set to.
+    pub(crate) fn sound(&self) -> Result<(), String> {
+        match self {
+            Self::Number { start, low, high } if !(low <= start && start <= high) => {
+                Err(format!("its start {start} is not within its range, {low} to {high}"))
+            }
+            Self::Choice { start, choices } if !choices.contains(start) => {
+                Err(format!("its start \"{start}\" is none of its choices: {}", choices.join(", ")))
+            }
+            Self::Colour { start } if Colour::parse(start).is_err() => {
+                Err(format!("its start \"{start}\" is no CSS colour"))
+            }
+            Self::Point { start } if !start.is_finite() => Err("its start is no point".to_owned()),
+            _ => Ok(()),
+        }
+    }
+}
+
+/// A knob that a score has declared, and what it was set to.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Knob {
+    /// The name.
+    pub name: String,
+    /// What it can be set to.
+    pub kind: KnobKind,
+    /// What it was set to, where it was.
+    pub set: Option<String>,
+}
+
+/// What is wrong with how the knobs were set, and how to mend it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct KnobProblem {
+    /// What is wrong.
+    pub message: String,
+    /// What to do.
+    pub mend: String,
+}

@@ -1,0 +1,142 @@
+//! The one way to run a score.
+
+use std::fmt;
+
+use chordane::check::{Code, Finding, Level};
+use chordane::sheet::Sheet;
+
+use crate::{Knob, KnobProblem, Limits, Mistake, Score, Script, Settings, Stage};
+
+/// A score ready to run, any number of times with other settings and on any thread: a script that was read once, or one
+/// that was written in Rust.
+///
+/// ```
+/// use chordane_score::{Limits, Runner, Settings};
+///
+/// let runner = Runner::read("sail.chord", r#"
+///     let sag = knob("sag", 0.3, 0, 1);
+///     sheet(100, 80).add(start([0, 0]).quad([50, 60 * sag], [100, 0]).open().stroke("teal", 2))
+/// "#, Limits::default())?;
+/// let (flat, deep) = (runner.run(&Settings::new().set("sag", "0")), runner.run(&Settings::new().set("sag", "1")));
+/// assert_ne!(flat.sheet()?, deep.sheet()?);
+/// assert_eq!(flat.knobs()[0].name, "sag");
+/// # Ok::<(), chordane_score::Mistake>(())
+/// ```
+pub struct Runner<'a> {
+    score: Box<dyn Score + Send + Sync + 'a>,
+}
+
+impl fmt::Debug for Runner<'_> {
+    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
+        out.debug_struct("Runner").finish_non_exhaustive()
+    }
+}
+
+/// What a run of a score came to: its sheet, or the mistake that ended it; and what it asked for on the way.
+#[derive(Clone, Debug)]
+pub struct Run {
+    made: Result<Sheet, Mistake>,
+    stage: Stage,
+}
+
+impl<'a> Runner<'a> {
+    /// A runner of a score.
+    pub fn new(score: impl Score + Send + Sync + 'a) -> Self {
+        Self { score: Box::new(score) }
+    }
+
+    /// Reads a script. `name` is what messages call it: its file's name.
+    ///
+    /// # Errors
+    ///
+    /// The first place that cannot be read.
+    pub fn read(
+        name: impl Into<String>,
+        source: impl Into<String>,
+        limits: Limits,
+    ) -> Result<Runner<'static>, Mistake> {
+        Script::read(name, source, limits).map(Runner::new)
+    }
+
+    /// Runs the score.
+    #[must_use]
+    pub fn run(&self, settings: &Settings) -> Run {
+        let mut stage = Stage::new(settings.clone());
+        let made = self.score.perform(&mut stage);
+        Run { made, stage }
+    }
+
+    /// Findings on the knobs of a run: those that change nothing of its drawing, set to something else. Each knob costs one
+    /// more run; one that only matters together with others may be among them. They belong to no path, and their place is
+    /// the sheet's middle.
+    #[must_use]
+    pub fn knob_findings(&self, run: &Run) -> Vec<Finding> {
+        let Ok(sheet) = &run.made else { return Vec::new() };
+        let idle = |knob: &&Knob| {
+            let value = knob.set.clone().unwrap_or_else(|| knob.kind.start());
+            let Some(other) = knob.kind.another(&value) else { return false };
+            self.run(&run.settings().clone().set(&knob.name, &other)).made.is_ok_and(|other| other == *sheet)
+        };
+        let finding = |knob: &Knob| Finding {
+            code: Code::UnusedKnob,
+            level: Level::Hint,
+            path: None,
+            contour: None,
+            at: sheet.cell().centre(),
+            line: None,
+            message: format!("the knob \"{}\" changes nothing of the drawing", knob.name),
+            mend: "use its value somewhere, or take the knob out".to_owned(),
+        };
+        run.knobs().iter().filter(idle).map(finding).collect()
+    }
+}
+
+impl Run {
+    /// The sheet.
+    ///
+    /// # Errors
+    ///
+    /// The mistake that ended the run.
+    pub fn sheet(&self) -> Result<&Sheet, Mistake> {
+        self.made.as_ref().map_err(Clone::clone)
+    }
+
+    /// The sheet, taken out.
+    ///
+    /// # Errors
+    ///
+    /// The mistake that ended the run.
+    pub fn into_sheet(self) -> Result<Sheet, Mistake> {
+        self.made
+    }
+
+    /// What the score was run with.
+    #[must_use]
+    pub fn settings(&self) -> &Settings {
+        self.stage.settings()
+    }
+
+    /// The knobs that were declared, in that order.
+    #[must_use]
+    pub fn knobs(&self) -> &[Knob] {
+        self.stage.knobs()
+    }
+
+    /// What is wrong with how the knobs were set; see [`Stage::problem`]. `None` after a mistake.
+    #[must_use]
+    pub fn problem(&self) -> Option<KnobProblem> {
+        self.stage.problem().filter(|_| self.made.is_ok())
+    }
+
+    /// Remarks on what the score asked for; see [`Stage::remarks`].
+    #[must_use]
+    pub fn remarks(&self) -> &[String] {
+        self.stage.remarks()
+    }
+
+    /// What the score printed; see [`Stage::printed`].
+    #[must_use]
+    pub fn printed(&self) -> &[String] {
+        self.stage.printed()
+    }
+}

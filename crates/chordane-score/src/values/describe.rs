@@ -1,0 +1,71 @@
+//! What a value is, in plain words, for messages.
+
+use rhai::Dynamic;
+
+use super::Kind;
+use super::plain::number;
+
+/// What a value is, in plain words, for messages.
+pub(crate) fn description(value: &Dynamic) -> String {
+    if let Some(number) = number(value) {
+        return format!("the number {number}");
+    }
+    if let Some(text) = value.read_lock::<rhai::ImmutableString>() {
+        let shown: String = text.chars().take(24).collect();
+        return format!("the text \"{shown}\"");
+    }
+    let ours = [
+        Kind::Point,
+        Kind::Angle,
+        Kind::Pen,
+        Kind::Path,
+        Kind::Item,
+        Kind::Style,
+        Kind::Group,
+        Kind::Sheet,
+        Kind::Curve,
+        Kind::Cell,
+        Kind::Triangle,
+        Kind::Dice,
+        Kind::Wheels,
+        Kind::Stamp,
+    ];
+    match ours.into_iter().find(|kind| kind.accepts(value)) {
+        Some(kind) if !value.is_array() => kind.described().to_owned(),
+        _ => plain_type(value.type_name()).to_owned(),
+    }
+}
+
+/// The engine's name of a type, in plain words.
+pub(crate) fn plain_type(name: &str) -> &str {
+    match name {
+        "i64" | "f64" => "a number",
+        "string" | "&str" | "ImmutableString" | "char" => "a text",
+        "array" | "Array" => "a list",
+        "map" => "a map",
+        "bool" => "true or false",
+        "()" => "nothing",
+        "range" | "range=" => "a range",
+        "Fn" => "a function",
+        "point" => "a point",
+        "angle" => "an angle",
+        other => KNOWN_TYPES.iter().find(|(name, _)| *name == other).map_or(other, |(_, plain)| plain),
+    }
+}
+
+const KNOWN_TYPES: &[(&str, &str)] = &[
+    ("pen", "a pen"),
+    ("path", "a path"),
+    ("item", "an item"),
+    ("style", "a style"),
+    ("group", "a group"),
+    ("sheet", "a sheet"),
+    ("vertex", "a vertex"),
+    ("curve", "a smooth curve"),
+    ("cell", "a cell"),
+    ("extent", "an extent"),
+    ("triangle", "a triangle"),
+    ("dice", "dice"),
+    ("wheels", "wheels"),
+    ("stamp", "a stamp"),
+];

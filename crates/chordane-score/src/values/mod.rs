@@ -1,0 +1,20 @@
+//! The values that scripts hold, and how words take and give them.
+//!
+//! Paths, items and styles are values: a call gives a new one. Pens, groups, sheets and dice are builders.
+
+mod builder;
+mod describe;
+mod give;
+mod kind;
+mod plain;
+mod stamp;
+mod take;
+
+pub use kind::Kind;
+
+pub(crate) use builder::Builder;
+pub(crate) use describe::{description, plain_type};
+pub(crate) use give::{Give, Tidy};
+pub(crate) use plain::point;
+pub(crate) use stamp::ScoreStamp;
+pub(crate) use take::{Fading, Holder, Painted, Stroked, Take, Thing};

@@ -1,0 +1,175 @@
+//! What an entry of the table is made of: how a word is written, what it does, an example, and the call into the library,
+//! whose Rust types say which kinds it takes and gives.
+
+use std::fmt;
+
+use rhai::Dynamic;
+
+use super::call::{Call, Refusal};
+use crate::values::{Give, Kind, Take, description};
+
+/// One word of a score.
+pub struct Word {
+    /// What it is called.
+    pub name: &'static str,
+    /// The kinds of value it is called on, as in `path.moved(..)`; none for a word that stands alone.
+    pub on: &'static [Kind],
+    /// What it takes: a name and a kind for each.
+    pub takes: Vec<(&'static str, Kind)>,
+    /// What it gives.
+    pub gives: Kind,
+    /// Whether it changes what it is called on where it stands, and gives that back.
+    pub in_place: bool,
+    /// What it does, in a sentence or two.
+    pub about: &'static str,
+    /// An example that runs.
+    pub example: &'static str,
+    run: Box<Run>,
+}
+
+type Run = dyn Fn(&Call<'_>, &[&Dynamic]) -> Result<Dynamic, Refusal> + Send + Sync;
+
+impl fmt::Debug for Word {
+    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
+        out.debug_struct("Word").field("form", &self.form()).finish_non_exhaustive()
+    }
+}
+
+impl Word {
+    /// The word as it is written: `circle(centre, radius)` or `path.moved(step)`.
+    #[must_use]
+    pub fn form(&self) -> String {
+        let takes: Vec<&str> = self.takes.iter().map(|(name, _)| *name).collect();
+        let on: Vec<&str> = self.on.iter().map(|kind| kind.plain()).collect();
+        let dot = if on.is_empty() { "" } else { "." };
+        format!("{}{dot}{}({})", on.join("|"), self.name, takes.join(", "))
+    }
+
+    /// How many values it is called with, the one that it is called on counted.
+    pub(crate) fn arity(&self) -> usize {
+        self.takes.len() + usize::from(!self.on.is_empty())
+    }
+
+    /// Whether it can be called on the first value.
+    pub(crate) fn stands_on(&self, values: &[&Dynamic]) -> bool {
+        self.on.is_empty()
+            || values.first().is_some_and(|value| self.on.iter().any(|kind| kind.accepts(value)))
+    }
+
+    /// The first value that is not of the kind that the word takes there: its name, the kind, and what it is.
+    pub(crate) fn mismatch(&self, values: &[&Dynamic]) -> Option<(&'static str, Kind, String)> {
+        let given = values.iter().skip(usize::from(!self.on.is_empty()));
+        let wrong = self.takes.iter().zip(given).find(|((_, kind), value)| !kind.accepts(value));
+        wrong.map(|((name, kind), value)| (*name, *kind, description(value)))
+    }
+
+    /// Carries the word out with values of the kinds that it takes.
+    pub(crate) fn run(&self, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+        (self.run)(call, values)
+    }
+}
+
+/// Words that belong together.
+#[derive(Debug)]
+pub struct Section {
+    /// The heading.
+    pub title: &'static str,
+    /// What they have in common.
+    pub about: &'static str,
+    /// The words, in the order in which they are best met.
+    pub words: Vec<Word>,
+}
+
+/// A function that carries a word out: its arguments are values that can be taken, its result one that can be given.
+pub(super) trait Carries<A> {
+    /// The kinds of each argument.
+    const TAKES: &'static [&'static [Kind]];
+    const GIVES: Kind;
+    const IN_PLACE: bool;
+
+    fn carry(&self, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal>;
+}
+
+/// The same for one that looks at the call: it asks functions of the score, or what the score was given.
+pub(super) struct Asking;
+
+/// How the arguments are called.
+type Names = [&'static str];
+
+/// One argument, unless there is too much of it.
+fn taken<T: Take>(at: usize, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<T, Refusal> {
+    let value = values.get(at).and_then(|value| T::take(value, call));
+    // The kinds were looked at before.
+    let value = value.ok_or_else(|| Refusal::new(format!("`{}` cannot take this", call.name())))?;
+    match value.too_much(call) {
+        None => Ok(value),
+        Some((count, most)) => {
+            let name = names.get(at).copied().unwrap_or("count");
+            let told = format!("`{}`: {count} is too many for its {name}; give at most {most}", call.name());
+            Err(Refusal::new(told).advise("the limit can be raised with --max-list"))
+        }
+    }
+}
+
+macro_rules! carries {
+    ($($type:ident $at:tt),*) => {
+        impl<F, R, $($type),*> Carries<($($type,)*)> for F
+        where
+            F: Fn($($type),*) -> R,
+            R: Give,
+            $($type: Take,)*
+        {
+            const TAKES: &'static [&'static [Kind]] = &[$($type::KINDS),*];
+            const GIVES: Kind = R::KIND;
+            const IN_PLACE: bool = R::IN_PLACE;
+
+            #[allow(unused_variables, reason = "a word without arguments")]
+            fn carry(&self, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+                self($(taken::<$type>($at, names, call, values)?),*).give(call)
+            }
+        }
+
+        impl<F, R, $($type),*> Carries<(Asking, $($type,)*)> for F
+        where
+            F: Fn(&Call<'_>, $($type),*) -> R,
+            R: Give,
+            $($type: Take,)*
+        {
+            const TAKES: &'static [&'static [Kind]] = &[$($type::KINDS),*];
+            const GIVES: Kind = R::KIND;
+            const IN_PLACE: bool = R::IN_PLACE;
+
+            #[allow(unused_variables, reason = "a word without arguments")]
+            fn carry(&self, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+                self(call, $(taken::<$type>($at, names, call, values)?),*).give(call)
+            }
+        }
+    };
+}
+
+carries!();
+carries!(A 0);
+carries!(A 0, B 1);
+carries!(A 0, B 1, C 2);
+carries!(A 0, B 1, C 2, D 3);
+carries!(A 0, B 1, C 2, D 3, E 4);
+carries!(A 0, B 1, C 2, D 3, E 4, G 5);
+
+/// An entry of the table. `form` is how the word is written, with the names of what it takes: `"circle(centre, radius)"`, or
+/// with a point in front where it is called on its first argument: `".moved(step)"`.
+pub(super) fn word<A, F>(form: &'static str, about: &'static str, example: &'static str, carry: F) -> Word
+where
+    F: Carries<A> + Send + Sync + 'static,
+{
+    let (method, plain) = form.strip_prefix('.').map_or((false, form), |rest| (true, rest));
+    let (name, rest) = plain.split_once('(').unwrap_or((plain, ""));
+    let own = rest.trim_end_matches(')').split(", ").filter(|name| !name.is_empty());
+    let names: Vec<&'static str> = method.then_some("value").into_iter().chain(own).collect();
+    debug_assert_eq!(names.len(), F::TAKES.len(), "{form} names what it takes");
+    let on = if method { F::TAKES.first().copied().unwrap_or_default() } else { &[] };
+    let kind = |kinds: &&'static [Kind]| kinds.first().copied().unwrap_or(Kind::Value);
+    let takes = names.iter().copied().zip(F::TAKES.iter().map(kind)).skip(usize::from(method)).collect();
+    let (gives, in_place) = (F::GIVES, F::IN_PLACE);
+    let run = Box::new(move |call: &Call<'_>, values: &[&Dynamic]| carry.carry(&names, call, values));
+    Word { name, on, takes, gives, in_place, about, example, run }
+}
