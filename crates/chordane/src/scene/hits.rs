@@ -244,9 +244,9 @@ impl Sheet {
     /// ```
     /// use chordane::prelude::*;
     /// let page = sheet(90.0, 90.0).add(Path::open([(10.0, 10.0), (80.0, 10.0)]).stroke("teal", 1.0));
-    /// assert_eq!(page.items_at((30.0, 13.0)).count(), 0);
-    /// let near = page.items_at((30.0, 13.0)).reach(5.0).next().unwrap();
-    /// assert_eq!((near.part(), near.point(), near.distance()), (HitPart::Near, pt(30.0, 10.0), 3.0));
+    /// assert_eq!(page.items_at((45.0, 13.0)).count(), 0);
+    /// let near = page.items_at((45.0, 13.0)).reach(5.0).next().unwrap();
+    /// assert_eq!((near.part(), near.point(), near.distance()), (HitPart::Near, pt(45.0, 10.0), 3.0));
     /// ```
     pub fn items_at(&self, spot: impl Into<Point>) -> Hits<'_> {
         let scene = Scene::of(&self.nodes, &Affine::IDENTITY);
