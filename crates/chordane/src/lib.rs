@@ -43,7 +43,7 @@
 //! - The same input gives the same bytes, on any number of threads.
 
 /// The README's Rust, compiled and run with the tests of the docs.
-#[cfg(doctest)]
+#[cfg(all(doctest, feature = "png"))]
 #[doc = include_str!("../../../README.md")]
 #[derive(Debug)]
 pub struct Readme;
@@ -59,6 +59,7 @@ pub mod path;
 pub mod picture;
 pub mod prelude;
 pub mod raster;
+#[cfg(feature = "svg-read")]
 pub mod read;
 pub mod reshape;
 pub mod scene;

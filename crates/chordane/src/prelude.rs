@@ -15,6 +15,7 @@ pub use crate::path::{
 };
 pub use crate::picture::{BonesOptions, ContactAxes, contact_sheet};
 pub use crate::raster::{DrawError, PixelOptions, Pixels};
+#[cfg(feature = "svg-read")]
 pub use crate::read::{ReadError, SvgNote, SvgReading};
 pub use crate::reshape::{
     Bend, Cap, CurveFit, Dash, Join, Mirror, Nib, Offset, Outline, Reshape, Ripple, Round, Shake, Spin,

@@ -13,8 +13,8 @@ const SIDE: u32 = 2048;
 pub(crate) fn fill_large() -> Outcome {
     let side = f64::from(SIDE);
     let sheet = sheet(side, side).add(blob(side).fill("#c8553d"));
-    let mut picture = Pixels::new(SIDE, SIDE);
-    let mut buffer = Pixels::new(SIDE, SIDE);
+    let mut picture = picture_of(SIDE, SIDE);
+    let mut buffer = picture_of(SIDE, SIDE);
     let mut shade = 0;
     compare(
         "fill-large",
@@ -47,9 +47,9 @@ pub(crate) fn fill_many() -> Outcome {
         shapes.push(shape.fill(colour));
     }
     let sheet = sheet(side, side).add_all(shapes);
-    let mut picture = Pixels::new(SIDE, SIDE);
+    let mut picture = picture_of(SIDE, SIDE);
     picture.as_mut_slice().fill([255; 4]);
-    let mut buffer = Pixels::new(SIDE, SIDE);
+    let mut buffer = picture_of(SIDE, SIDE);
     compare(
         "fill-many",
         12.0,
@@ -113,7 +113,7 @@ pub(crate) fn stroke_long() -> Outcome {
     let outline = line.stroke_chords(&Outline::new(3.0).join(Join::Round), 0.01);
     let stroked = sheet(side, side).add(line.stroke("#20303c", 3.0).join(Join::Round));
     let filled = sheet(side, side).add(outline.fill("#20303c"));
-    let mut pictures = [Pixels::new(SIDE, SIDE), Pixels::new(SIDE, SIDE)];
+    let mut pictures = [picture_of(SIDE, SIDE), picture_of(SIDE, SIDE)];
     let [first, second] = &mut pictures;
     compare(
         "stroke-long",
@@ -178,4 +178,9 @@ fn chords_needed(segment: &Segment, tolerance: f64) -> f64 {
         before = after;
     }
     sum
+}
+
+/// A transparent picture.
+fn picture_of(width: u32, height: u32) -> Pixels {
+    Pixels::new(width, height).unwrap_or_else(|error| panic!("{error}"))
 }

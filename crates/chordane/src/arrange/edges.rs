@@ -2,9 +2,8 @@
 
 use std::ops::ControlFlow;
 
-use rayon::prelude::*;
-
 use super::sources::{Source, turn};
+use crate::ground::threads;
 use crate::measure::{BoxTree, Meet, meets, overlap, rounds};
 use crate::number::{Cell, Point};
 use crate::path::Segment;
@@ -113,7 +112,7 @@ fn all_meets(sources: &[Source], off: f64, most: usize) -> Option<Vec<(usize, us
     let mut begin = 0;
     while begin < sources.len() {
         let end = (begin + CHUNK).min(sources.len());
-        let found: Vec<_> = (begin..end).into_par_iter().with_min_len(64).map(of_one).collect();
+        let found: Vec<_> = threads::map(begin..end, 64, of_one);
         for (mut found, too_many) in found {
             if too_many {
                 return None;

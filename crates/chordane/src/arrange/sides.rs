@@ -5,6 +5,7 @@
 
 use super::edges::{Arrangement, Edge};
 use super::sources::Source;
+use crate::ground::threads;
 use crate::measure::BoxTree;
 use crate::number::Point;
 
@@ -73,9 +74,9 @@ fn reach(arrangement: &Arrangement, sources: &[Source], edge: &Edge, y: f64) -> 
 
 /// The next edge to the left of the middle of each.
 fn neighbours(arrangement: &Arrangement, sources: &[Source], tree: &BoxTree, off: f64) -> Vec<Option<usize>> {
-    use rayon::prelude::*;
     let edges = &arrangement.edges;
-    let look = |(i, edge): (usize, &Edge)| {
+    let look = |i: usize| {
+        let edge = edges.get(i)?;
         let mut best: Option<(f64, Option<usize>)> = None;
         for share in LOOKS {
             let (low, high) = (edge.bounds.min.y, edge.bounds.max.y);
@@ -104,7 +105,7 @@ fn neighbours(arrangement: &Arrangement, sources: &[Source], tree: &BoxTree, off
         }
         best.and_then(|(_, found)| found)
     };
-    edges.par_iter().enumerate().with_min_len(256).map(look).collect()
+    threads::map(0..edges.len(), 256, look)
 }
 
 /// The slow way: all edges to the left of the middle of one.

@@ -1,5 +1,5 @@
 //! What everything stands on: faults and how values carry them, names of choices, short numbers, the nearest name, and
-//! the mixer of seeds.
+//! the mixer of seeds, and work spread over threads.
 
 mod carried;
 mod fault;
@@ -7,6 +7,7 @@ mod mix;
 mod named;
 mod near;
 mod short;
+pub(crate) mod threads;
 
 pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};

@@ -53,6 +53,8 @@ impl Contour {
 
 impl Path {
     /// The sum of the contours' signed areas: holes that run the other way are taken off.
+    ///
+    /// Of a path that carries a fault it answers for what is left.
     #[must_use]
     pub fn signed_area(&self) -> f64 {
         self.contours().iter().map(Contour::signed_area).sum()

@@ -35,6 +35,8 @@ impl Path {
     /// assert!(sail.inside((30.0, 0.0)));
     /// assert!(!sail.inside((3.0, 0.0)));
     /// ```
+    ///
+    /// Of a path that carries a fault it answers for what is left.
     #[must_use]
     pub fn inside(&self, spot: impl Into<Point>) -> bool {
         self.fill_rule().encloses(self.winding(spot))

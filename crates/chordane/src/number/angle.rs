@@ -19,6 +19,7 @@ use std::ops::{Add, AddAssign, Div, Mul, Neg, Rem, Sub, SubAssign};
 /// assert_eq!((deg(350.0) + deg(20.0)).wrapped(), deg(10.0));
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(transparent))]
 pub struct Angle {
     degrees: f64,
 }

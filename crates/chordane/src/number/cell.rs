@@ -15,6 +15,7 @@ use super::{Point, pt};
 /// assert_eq!(pennant(cell((10.0, 20.0), 100.0, 40.0)).data(), "M10 20 98 40 10 60Z");
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Cell {
     /// The corner with the least x and y: top left on a sheet with y down.
     pub min: Point,

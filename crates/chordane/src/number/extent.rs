@@ -11,6 +11,7 @@ use std::ops::{Add, Div, Mul, Neg, Sub};
 /// assert_eq!((part(1.0) - shaft).of(100.0), 13.0);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Extent {
     share: f64,
     fixed: f64,

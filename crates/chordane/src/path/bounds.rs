@@ -100,6 +100,8 @@ impl Path {
     /// assert_eq!(bounds.min, pt(5.0, 15.0));
     /// assert_eq!(bounds.max, pt(15.0, 25.0));
     /// ```
+    ///
+    /// Of a path that carries a fault it answers for what is left.
     #[must_use]
     pub fn bounds(&self) -> Option<Cell> {
         self.contours().iter().map(Contour::bounds).reduce(Cell::union)

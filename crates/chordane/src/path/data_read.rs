@@ -6,10 +6,9 @@
 use std::fmt;
 use std::ops::Range;
 
-use rayon::prelude::*;
-
 use super::data_number::{NumberRead, read_number};
 use super::{Contour, ContourBuilder, Path, Verb};
+use crate::ground::threads;
 use crate::number::Point;
 
 /// Path data that does not follow the grammar: what is wrong, where, and what came before it.
@@ -102,7 +101,11 @@ impl Path {
         let pieces: Vec<Piece> = if text.len() < 2 * PIECE_BYTES {
             vec![read_piece(text.as_bytes())]
         } else {
-            cut_at_moves(text).par_iter().map(|range| read_piece(&text.as_bytes()[range.clone()])).collect()
+            let cuts = cut_at_moves(text);
+            let piece = |i: usize| {
+                cuts.get(i).and_then(|range| text.as_bytes().get(range.clone())).unwrap_or_default()
+            };
+            threads::map(0..cuts.len(), 1, |i| read_piece(piece(i)))
         };
         let mut contours = Vec::with_capacity(pieces.iter().map(|piece| piece.contours.len()).sum());
         let mut begin = 0;

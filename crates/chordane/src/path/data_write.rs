@@ -18,6 +18,8 @@ impl Path {
     /// assert_eq!(Path::from_data(&vent.data())?, vent);
     /// # Ok::<(), DataError>(())
     /// ```
+    ///
+    /// Of a path that carries a fault it is what is left.
     #[must_use]
     pub fn data(&self) -> String {
         let mut out = String::with_capacity(self.contours().iter().map(|c| c.points().len() * 16).sum());

@@ -252,8 +252,8 @@ impl Contour {
 impl Path {
     /// The path as straight sides; no point of its curves is farther from them than `tolerance`, in sheet units.
     ///
-    /// The chords are about as few as any method could do with, up to 65,536 a segment; a tolerance of zero or
-    /// below gives that many. Cost: linear in the number of chords.
+    /// The chords are about as few as any method could do with, up to 65,536 a segment; a tolerance of zero
+    /// gives that many, one below zero is a fault. Cost: linear in the number of chords.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -262,7 +262,11 @@ impl Path {
     /// ```
     #[must_use]
     pub fn flattened(&self, tolerance: f64) -> Self {
+        let mut fault = self.carried().clone();
+        if !fault.not_negative("flattened", "tolerance", tolerance) {
+            return Self::from_parts(self.contours().to_vec(), self.fill_rule(), fault);
+        }
         let contours = self.contours().iter().map(|contour| contour.flattened(tolerance)).collect();
-        Self::from_parts(contours, self.fill_rule(), self.carried().clone())
+        Self::from_parts(contours, self.fill_rule(), fault)
     }
 }

@@ -7,6 +7,7 @@ mod arc;
 mod arc_angles;
 mod arc_ways;
 mod bounds;
+mod collect;
 mod contour;
 mod data_number;
 mod data_read;

@@ -1,11 +1,12 @@
 //! The [`Path`]: contours, the rule that says what they enclose, and the first fault of their making.
 
 use super::{Contour, ContourBuilder, Pen, Segment};
-use crate::ground::{Carried, Fault, Named};
+use crate::ground::{Carried, Fault, FaultKind, Named};
 use crate::number::Point;
 
 /// Which spots a path encloses where its contours overlap.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "lowercase"))]
 pub enum FillRule {
     /// A spot is inside when the contours wind round it at all: clockwise turns count +1, anticlockwise -1, and
     /// the sum is not zero. A hole runs the other way round than what it is cut from.
@@ -37,7 +38,39 @@ impl FillRule {
 /// Any number of contours with a fill rule. A value: every call that changes something gives a new path, and
 /// copies share their storage.
 ///
+/// Contours of lines, curves and arcs, and the rule that says what they enclose.
+///
 /// Equal are paths with the same contours and the same rule; what went wrong in their making is not compared.
+///
+/// # Its methods, by question
+///
+/// | question | methods |
+/// | --- | --- |
+/// | make one | [`Path::closed`], [`Path::open`], [`start`](super::start), [`Path::from_data`], [`Path::from_segments`], the [shapes](crate::shape) |
+/// | what is it made of? | [`Path::contours`], [`Path::segments`], [`Path::data`], [`Path::fill_rule`], [`Path::tags`] |
+/// | is it sound? | [`Path::sound`], [`Path::fault`] |
+/// | how large, how long? | [`Path::bounds`], [`Path::length`], [`Path::area`], [`Path::signed_area`], [`Path::centroid`] |
+/// | what is where on it? | [`Path::survey`], [`Path::distance`], [`Path::on_stroke`], [`Path::inside`], [`Path::winding`] |
+/// | where does it meet? | [`Path::crossings`], [`Path::crossings_with`], [`Path::crosses_itself`], [`Path::vertex_gap`] |
+/// | move it | [`Path::moved`], [`Path::rotated`], [`Path::scaled`], [`Path::sheared`], [`Path::transformed`], [`Path::fitted`] |
+/// | change its vertices | [`Path::replaced`], [`Path::inserted`], [`Path::removed`], [`Path::tagged`], [`Path::shifted`] |
+/// | reshape it | [`Path::then`], and a word for each [reshape](crate::reshape): [`Path::rounded`], [`Path::dashed`], [`Path::outlined`], .. |
+/// | combine it | [`Path::and`], [`Path::with_hole`], [`Path::union`], [`Path::intersection`], [`Path::difference`], [`Path::xor`], [`Path::simplified`], [`Path::morph`] |
+/// | paint it | [`Path::fill`], [`Path::stroke`], [`Path::styled`] |
+///
+/// # A path that carries a fault
+///
+/// It goes on answering for what is left of it, which may be nothing: [`Path::data`], [`Path::bounds`], [`Path::inside`],
+/// [`Path::winding`], [`Path::signed_area`], [`Path::contours`], [`Path::segments`] and [`Path::is_empty`] do not look at
+/// the fault. What measures or leaves the library returns it: [`Path::length`], [`Path::area`], [`Path::survey`],
+/// [`Path::crossings`], and all of a sheet. A path that is put together from contours taken out of another one does not
+/// carry the other's fault: ask [`Path::sound`] first, or hand it on with [`Path::with_fault`].
+///
+/// # As JSON
+///
+/// With the feature `serde` a path is `{"data": "M0 0H60L0 80Z", "fill_rule": "nonzero"}`, exact to the last bit; a
+/// point is `[x, y]`, an angle its degrees, a [`Cell`](crate::number::Cell) `{"min": [x, y], "max": [x, y]}`, and a colour its four
+/// shares by name.
 #[derive(Clone, Debug, Default)]
 pub struct Path {
     contours: Vec<Contour>,
@@ -92,7 +125,8 @@ impl Path {
         let points: Vec<Point> = points.into_iter().map(Into::into).collect();
         let mut path = Self::empty();
         if let Some(bad) = points.iter().position(|p| !p.is_finite()) {
-            path.fault.point(call, points.get(bad).copied().unwrap_or_default());
+            let Point { x, y } = points.get(bad).copied().unwrap_or_default();
+            path.fault.note(Fault::of(call, FaultKind::PointNotFinite { x, y }).at_vertex(bad));
             return path;
         }
         path.contours.extend(ContourBuilder::polyline(points).map(|builder| builder.finish(closed)));
@@ -127,6 +161,8 @@ impl Path {
     }
 
     /// The segments of all contours in order, closing sides included.
+    ///
+    /// Of a path that carries a fault these are what is left.
     pub fn segments(&self) -> impl Iterator<Item = Segment> + '_ {
         self.contours.iter().flat_map(Contour::segments)
     }

@@ -1,7 +1,6 @@
 //! Contact sheets: many small pictures side by side, each with a caption.
 
-use rayon::prelude::*;
-
+use crate::ground::threads;
 use crate::number::{Cell, Point, deg};
 use crate::path::{Affine, by};
 use crate::reshape::{Cap, Join};
@@ -37,7 +36,7 @@ impl Sheet {
     /// The sheet's drawing as a group, its ground and its rim included: the origin is the sheet's top left corner, y runs
     /// down, and what reaches over the rim is cut off.
     #[must_use]
-    pub fn as_group(&self) -> Group {
+    pub fn to_group(&self) -> Group {
         let corner = self.corner();
         let frame = rectangle(corner, self.size.x, self.size.y);
         let mut framed = group();
@@ -112,8 +111,9 @@ pub fn contact_sheet(tiles: &[(String, Sheet)], columns: usize, axes: Option<&Co
     .round()
     .max(Point::ONE);
     let mut all = sheet(size.x, size.y).ground(PAPER);
-    let groups: Vec<Group> = tiles.par_iter().map(|tile| tile.1.as_group()).collect();
-    for (i, (tile, group)) in tiles.iter().zip(groups).enumerate() {
+    let groups: Vec<Option<Group>> =
+        threads::map(0..tiles.len(), 1, |i| tiles.get(i).map(|tile| tile.1.to_group()));
+    for (i, (tile, group)) in tiles.iter().zip(groups.into_iter().flatten()).enumerate() {
         let (column, row) = (i % columns, i / columns);
         let (Some(x), Some(y)) = (lefts.get(column), tops.get(row)) else { continue };
         let corner = Point::new(*x, *y);

@@ -4,13 +4,16 @@ use std::fmt;
 
 use super::blend::Rgba;
 use super::plan::{Plan, View};
-use crate::ground::Fault;
+use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::Affine;
 use crate::sheet::Sheet;
 
 /// No picture has more pixels a side than this, unless [`PixelOptions::max_side`] allows it.
 pub const MOST_PIXELS_A_SIDE: u32 = 16_384;
+
+/// No picture has more pixels in all than this: four gigabytes of them.
+const MOST_PIXELS: u64 = 1 << 30;
 
 /// How far, in pixels, a flattened curve may stray from the true one: with a hundredth of a pixel, the coverage of
 /// a pixel is off by at most 1 in 100, which at a full step from black to white is under 3 of 255 levels.
@@ -50,7 +53,13 @@ impl PixelOptions {
         self
     }
 
-    /// How far a flattened curve may stray from the true one, in pixels; 0.01 at first.
+    /// The picture's size that is asked for, if one is.
+    #[must_use]
+    pub fn get_size(&self) -> Option<(u32, u32)> {
+        self.size
+    }
+
+    /// How far a flattened curve may stray from the true one, in pixels, above 0; 0.01 at first.
     #[must_use]
     pub fn tolerance(mut self, pixels: f64) -> Self {
         self.tolerance = pixels;
@@ -109,10 +118,38 @@ impl From<Fault> for DrawError {
 }
 
 impl Pixels {
-    /// A transparent picture.
-    #[must_use]
-    pub fn new(width: u32, height: u32) -> Self {
-        Self { width, height, data: vec![[0; 4]; width as usize * height as usize], metadata: None }
+    /// A transparent picture; one without a pixel where a side is 0.
+    ///
+    /// # Errors
+    ///
+    /// A side of more than 16,384 pixels; see [`Pixels::within`].
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// assert_eq!(Pixels::new(4, 3)?.as_slice().len(), 12);
+    /// assert!(Pixels::new(u32::MAX, 1).is_err());
+    /// # Ok::<(), DrawError>(())
+    /// ```
+    pub fn new(width: u32, height: u32) -> Result<Self, DrawError> {
+        Self::within(width, height, MOST_PIXELS_A_SIDE)
+    }
+
+    /// A transparent picture with at most so many pixels a side, and never more than 2 to the power of 30 in all.
+    ///
+    /// # Errors
+    ///
+    /// A picture beyond that, or for which there is no memory.
+    pub fn within(width: u32, height: u32, max_side: u32) -> Result<Self, DrawError> {
+        let too_large =
+            || DrawError::TooLarge { width: f64::from(width), height: f64::from(height), limit: max_side };
+        let count = u64::from(width) * u64::from(height);
+        if width.max(height) > max_side || count > MOST_PIXELS {
+            return Err(too_large());
+        }
+        let mut data: Vec<Rgba> = Vec::new();
+        data.try_reserve_exact(count as usize).map_err(|_| too_large())?;
+        data.resize(count as usize, [0; 4]);
+        Ok(Self { width, height, data, metadata: None })
     }
 
     /// Pixels a row.
@@ -140,6 +177,12 @@ impl Pixels {
         self.data.as_flattened()
     }
 
+    /// What a file carries along unseen, if there is something.
+    #[must_use]
+    pub fn metadata(&self) -> Option<&str> {
+        self.metadata.as_deref()
+    }
+
     /// The pixels, row after row from the top.
     #[must_use]
     pub fn as_slice(&self) -> &[[u8; 4]] {
@@ -165,6 +208,9 @@ impl Pixels {
 
     fn draw_within(&mut self, sheet: &Sheet, tolerance: f64) -> Result<(), Fault> {
         sheet.sound()?;
+        let mut fault = Carried::default();
+        fault.positive("pixels", "tolerance", tolerance);
+        fault.sound()?;
         if self.data.is_empty() {
             return Ok(());
         }
@@ -174,12 +220,7 @@ impl Pixels {
         let to_pixels = Affine::from_translation(margin)
             * Affine::from_scale(Point::splat(scale))
             * Affine::from_translation(-sheet.corner());
-        let view = View {
-            width: self.width as usize,
-            height: self.height as usize,
-            to_pixels,
-            tolerance: if tolerance > 0.0 { tolerance } else { TOLERANCE },
-        };
+        let view = View { width: self.width as usize, height: self.height as usize, to_pixels, tolerance };
         Plan::of(sheet, &view)?.draw(&mut self.data);
         Ok(())
     }
@@ -218,9 +259,15 @@ impl Sheet {
         if size.max_element() > f64::from(options.max_side) {
             return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
         }
-        let mut pixels = Pixels::new(size.x as u32, size.y as u32);
+        let mut pixels = Pixels::within(size.x as u32, size.y as u32, options.max_side)?;
         pixels.draw_within(self, options.tolerance)?;
         pixels.metadata.clone_from(&self.metadata);
         Ok(pixels)
+    }
+}
+
+impl AsRef<[u8]> for Pixels {
+    fn as_ref(&self) -> &[u8] {
+        self.bytes()
     }
 }

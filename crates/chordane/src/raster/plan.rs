@@ -3,14 +3,12 @@
 //! Making the plan is spread over threads item by item, drawing it band by band. Neither depends on how many
 //! threads there are: the items are grouped and the bands cut by fixed counts.
 
-use rayon::prelude::*;
-
 use super::blend::Rgba;
 use super::cover::{BAND_ROWS, Band, Filler};
 use super::layers::{Ending, Layer, Stack};
 use super::shader::{Ink, Shader};
 use super::shapes::{Polygons, Shape, within_reach};
-use crate::ground::Fault;
+use crate::ground::{Fault, threads};
 use crate::path::{Affine, Contour, FillRule, Path, flatten_segment};
 use crate::reshape::{FlatPath, Outline};
 use crate::scene::{Placed, Scene, Step, largest_scale};
@@ -71,8 +69,11 @@ impl Plan {
     pub(super) fn of(sheet: &Sheet, view: &View) -> Result<Self, Fault> {
         let scene = sheet.seen_through(&(view.to_pixels * sheet.upright()))?;
         let (jobs, mut layers) = jobs(&scene);
-        let chunks: Vec<Chunk> =
-            jobs.par_chunks(STEPS_A_CHUNK).map(|jobs| plan_chunk(jobs, view)).collect::<Result<_, _>>()?;
+        let chunks: Vec<Chunk> = threads::map(0..jobs.len().div_ceil(STEPS_A_CHUNK), 1, |i| {
+            plan_chunk(jobs.chunks(STEPS_A_CHUNK).nth(i).unwrap_or_default(), view)
+        })
+        .into_iter()
+        .collect::<Result<_, _>>()?;
         measure_layers(&chunks, &mut layers, (view.width, view.height));
         let mut bands = vec![Vec::new(); view.height.div_ceil(BAND_ROWS)];
         let mut open: Vec<usize> = Vec::new();
@@ -107,30 +108,25 @@ impl Plan {
 
     /// Draws over what the pixels hold.
     pub(super) fn draw(&self, pixels: &mut [Rgba]) {
-        pixels.par_chunks_mut(BAND_ROWS * self.width).enumerate().for_each_init(
-            Filler::default,
-            |filler, (b, rows)| {
-                let (top, width) = (b * BAND_ROWS, self.width);
-                if let Some(Ink::Solid(ground)) = self.ground {
-                    ground.span(0, top, rows, 1.0);
-                }
-                let mut stack = Stack::new(rows, width);
-                for &(c, t) in self.bands.get(b).map_or(&[][..], Vec::as_slice) {
-                    let Some(chunk) = self.chunks.get(c as usize) else { continue };
-                    match chunk.tasks.get(t as usize) {
-                        Some(Task::Fill(shape)) => {
-                            let mut band = Band { top, width, pixels: stack.current() };
-                            chunk.polygons.fill(shape, filler, &mut band, b);
-                        }
-                        Some(Task::Begin(_)) => stack.begin(),
-                        Some(Task::End(layer)) => {
-                            self.layers.get(*layer).into_iter().for_each(|l| stack.end(l))
-                        }
-                        None => {}
+        threads::change_chunks(pixels, BAND_ROWS * self.width, Filler::default, |filler, b, rows| {
+            let (top, width) = (b * BAND_ROWS, self.width);
+            if let Some(Ink::Solid(ground)) = self.ground {
+                ground.span(0, top, rows, 1.0);
+            }
+            let mut stack = Stack::new(rows, width);
+            for &(c, t) in self.bands.get(b).map_or(&[][..], Vec::as_slice) {
+                let Some(chunk) = self.chunks.get(c as usize) else { continue };
+                match chunk.tasks.get(t as usize) {
+                    Some(Task::Fill(shape)) => {
+                        let mut band = Band { top, width, pixels: stack.current() };
+                        chunk.polygons.fill(shape, filler, &mut band, b);
                     }
+                    Some(Task::Begin(_)) => stack.begin(),
+                    Some(Task::End(layer)) => self.layers.get(*layer).into_iter().for_each(|l| stack.end(l)),
+                    None => {}
                 }
-            },
-        );
+            }
+        });
     }
 }
 

@@ -1,11 +1,7 @@
 //! The text that a picture carries along unseen.
 
-use std::io::Cursor;
-
 use quick_xml::Reader;
 use quick_xml::events::Event;
-
-use crate::write::METADATA;
 
 /// The metadata of an SVG document or a PNG file, as [`Sheet::metadata`](crate::sheet::Sheet::metadata) gave it; none where
 /// there is none, or where the bytes are no such file. Nothing else of the picture is read.
@@ -20,15 +16,20 @@ use crate::write::METADATA;
 /// ```
 #[must_use]
 pub fn read_metadata(bytes: &[u8]) -> Option<String> {
-    if bytes.starts_with(b"\x89PNG") { of_png(bytes) } else { of_svg(bytes) }
+    #[cfg(feature = "png")]
+    if bytes.starts_with(b"\x89PNG") {
+        return of_png(bytes);
+    }
+    of_svg(bytes)
 }
 
+#[cfg(feature = "png")]
 fn of_png(bytes: &[u8]) -> Option<String> {
     // The whole of a small header and its texts; a text that would unpack to more than this is left out.
     let limits = png::Limits { bytes: 64 << 20 };
-    let reader = png::Decoder::new_with_limits(Cursor::new(bytes), limits).read_info().ok()?;
+    let reader = png::Decoder::new_with_limits(std::io::Cursor::new(bytes), limits).read_info().ok()?;
     let texts = &reader.info().utf8_text;
-    texts.iter().find(|text| text.keyword == METADATA).and_then(|text| text.get_text().ok())
+    texts.iter().find(|text| text.keyword == crate::write::METADATA).and_then(|text| text.get_text().ok())
 }
 
 fn of_svg(bytes: &[u8]) -> Option<String> {

@@ -38,6 +38,24 @@ impl Mirror {
         self.beside = true;
         self
     }
+
+    /// A point of the line.
+    #[must_use]
+    pub fn through(&self) -> Point {
+        self.through
+    }
+
+    /// The direction of the line, clockwise as seen from +x.
+    #[must_use]
+    pub fn direction(&self) -> Angle {
+        self.direction
+    }
+
+    /// Whether the path itself is kept.
+    #[must_use]
+    pub fn is_beside(&self) -> bool {
+        self.beside
+    }
 }
 
 impl Reshape for Mirror {
@@ -79,6 +97,18 @@ impl Spin {
     pub fn about(mut self, centre: impl Into<Point>) -> Self {
         self.centre = centre.into();
         self
+    }
+
+    /// How many copies there are, the first one counted.
+    #[must_use]
+    pub fn copies(&self) -> usize {
+        self.copies
+    }
+
+    /// The point that they stand round.
+    #[must_use]
+    pub fn centre(&self) -> Point {
+        self.centre
     }
 }
 

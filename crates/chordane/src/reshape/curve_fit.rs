@@ -242,6 +242,18 @@ impl CurveFit {
             }
         }
     }
+
+    /// The tolerance in sheet units.
+    #[must_use]
+    pub fn tolerance(&self) -> f64 {
+        self.tolerance
+    }
+
+    /// From what turn on a vertex is a corner.
+    #[must_use]
+    pub fn corner_angle(&self) -> Angle {
+        self.corner
+    }
 }
 
 /// The direction from the first of some points to those next to it, within a distance.

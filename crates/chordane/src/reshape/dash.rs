@@ -111,6 +111,30 @@ impl Dash {
         }
         Some(joined(drawn, contour.is_closed(), length))
     }
+
+    /// Lengths of line and gap in turn, in sheet units.
+    #[must_use]
+    pub fn pattern(&self) -> &[f64] {
+        &self.pattern
+    }
+
+    /// How far into the pattern it begins, in sheet units.
+    #[must_use]
+    pub fn get_offset(&self) -> f64 {
+        self.offset
+    }
+
+    /// Whether a whole number of patterns is made to go on each contour.
+    #[must_use]
+    pub fn is_fitted(&self) -> bool {
+        self.fitted == Fitted::Whole
+    }
+
+    /// Whether the pattern is fitted from corner to corner.
+    #[must_use]
+    pub fn goes_to_corners(&self) -> bool {
+        self.fitted == Fitted::Corners
+    }
 }
 
 impl Reshape for Dash {

@@ -80,6 +80,42 @@ impl Nib {
         fault.finite("nibbed", "slant", self.slant.degrees());
         fault
     }
+
+    /// The width of upright strokes, in sheet units.
+    #[must_use]
+    pub fn across(&self) -> f64 {
+        self.across
+    }
+
+    /// The height of level strokes, in sheet units.
+    #[must_use]
+    pub fn down(&self) -> f64 {
+        self.down
+    }
+
+    /// By how much the nib is turned, clockwise as seen.
+    #[must_use]
+    pub fn get_slant(&self) -> Angle {
+        self.slant
+    }
+
+    /// How open ends look.
+    #[must_use]
+    pub fn get_cap(&self) -> Cap {
+        self.cap
+    }
+
+    /// How corners look.
+    #[must_use]
+    pub fn get_join(&self) -> Join {
+        self.join
+    }
+
+    /// The longest mitre, as seen with the nib stretched to a circle.
+    #[must_use]
+    pub fn get_mitre_limit(&self) -> f64 {
+        self.mitre_limit
+    }
 }
 
 impl Path {

@@ -99,6 +99,36 @@ impl Offset {
         fault.positive("offset", "tolerance", self.tolerance);
         fault
     }
+
+    /// The distance in sheet units.
+    #[must_use]
+    pub fn distance(&self) -> f64 {
+        self.distance
+    }
+
+    /// How corners that point outward are joined.
+    #[must_use]
+    pub fn get_join(&self) -> Join {
+        self.join
+    }
+
+    /// The longest mitre as a multiple of twice the distance.
+    #[must_use]
+    pub fn get_mitre_limit(&self) -> f64 {
+        self.mitre_limit
+    }
+
+    /// Whether both sides are given.
+    #[must_use]
+    pub fn is_both(&self) -> bool {
+        self.sides == Sides::Both
+    }
+
+    /// The tolerance in sheet units.
+    #[must_use]
+    pub fn get_tolerance(&self) -> f64 {
+        self.tolerance
+    }
 }
 
 impl Reshape for Offset {

@@ -121,6 +121,36 @@ impl Outline {
         }
         fault
     }
+
+    /// The width in sheet units.
+    #[must_use]
+    pub fn width(&self) -> f64 {
+        self.width
+    }
+
+    /// How open ends look.
+    #[must_use]
+    pub fn get_cap(&self) -> Cap {
+        self.cap
+    }
+
+    /// How corners look.
+    #[must_use]
+    pub fn get_join(&self) -> Join {
+        self.join
+    }
+
+    /// The longest mitre as a multiple of the width.
+    #[must_use]
+    pub fn get_mitre_limit(&self) -> f64 {
+        self.mitre_limit
+    }
+
+    /// Lengths of line and gap in turn, and how far into the pattern the line begins, in sheet units.
+    #[must_use]
+    pub fn get_dash(&self) -> (&[f64], f64) {
+        (&self.dash, self.dash_offset)
+    }
 }
 
 impl Reshape for Outline {

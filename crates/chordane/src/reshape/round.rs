@@ -43,6 +43,18 @@ impl Round {
         self.eased = true;
         self
     }
+
+    /// The radius in sheet units.
+    #[must_use]
+    pub fn radius(&self) -> f64 {
+        self.radius
+    }
+
+    /// Whether the bend of the corners grows and dies away.
+    #[must_use]
+    pub fn is_eased(&self) -> bool {
+        self.eased
+    }
 }
 
 impl Reshape for Round {

@@ -65,6 +65,30 @@ impl Shake {
         places.extend((!contour.is_closed()).then_some((length, true)));
         places
     }
+
+    /// By how much the line strays at most, in sheet units.
+    #[must_use]
+    pub fn amount(&self) -> f64 {
+        self.amount
+    }
+
+    /// About how far apart the places are, in sheet units.
+    #[must_use]
+    pub fn length(&self) -> f64 {
+        self.length
+    }
+
+    /// The seed.
+    #[must_use]
+    pub fn seed(&self) -> u64 {
+        self.seed
+    }
+
+    /// Whether sides are straight from place to place.
+    #[must_use]
+    pub fn is_jagged(&self) -> bool {
+        self.jagged
+    }
 }
 
 impl Reshape for Shake {

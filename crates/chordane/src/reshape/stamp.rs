@@ -180,7 +180,52 @@ impl<T> Stamp<T> {
         self
     }
 
-    pub(crate) fn is_bent(&self) -> bool {
+    /// The thing that is set down.
+    #[must_use]
+    pub fn thing(&self) -> &T {
+        &self.thing
+    }
+
+    /// How far from the start the first stamp is at least, in sheet units.
+    #[must_use]
+    pub fn get_lead_in(&self) -> f64 {
+        self.lead_in
+    }
+
+    /// By how much all are moved on, in sheet units.
+    #[must_use]
+    pub fn get_drift(&self) -> f64 {
+        self.drift
+    }
+
+    /// The distance from one to the next in sheet units, where they come by distance.
+    #[must_use]
+    pub fn spacing(&self) -> Option<f64> {
+        match self.spots {
+            Spots::Every(spacing) => Some(spacing),
+            _ => None,
+        }
+    }
+
+    /// How many there are on each contour, where they come by number or by shares.
+    #[must_use]
+    pub fn get_count(&self) -> Option<usize> {
+        match &self.spots {
+            Spots::Every(_) => None,
+            Spots::Count(count) => Some(*count),
+            Spots::At(shares) => Some(shares.len()),
+        }
+    }
+
+    /// Whether they are set down as they are, whatever the path's direction.
+    #[must_use]
+    pub fn is_upright(&self) -> bool {
+        self.sitting == Sitting::Upright
+    }
+
+    /// Whether they are bent to the path.
+    #[must_use]
+    pub fn is_bent(&self) -> bool {
         self.sitting == Sitting::Bent
     }
 

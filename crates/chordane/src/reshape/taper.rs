@@ -53,6 +53,18 @@ impl Taper {
         self.tolerance = tolerance;
         self
     }
+
+    /// The stroke whose width changes.
+    #[must_use]
+    pub fn outline(&self) -> &Outline {
+        &self.outline
+    }
+
+    /// The tolerance in sheet units.
+    #[must_use]
+    pub fn get_tolerance(&self) -> f64 {
+        self.tolerance
+    }
 }
 
 impl Reshape for Taper {

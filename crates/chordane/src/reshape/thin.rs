@@ -30,6 +30,12 @@ impl Thin {
     pub fn new(tolerance: f64) -> Self {
         Self { tolerance }
     }
+
+    /// The tolerance in sheet units.
+    #[must_use]
+    pub fn tolerance(&self) -> f64 {
+        self.tolerance
+    }
 }
 
 impl Reshape for Thin {
@@ -134,6 +140,18 @@ impl Subdivide {
         let by_length =
             if self.longest == f64::INFINITY { 1.0 } else { (segment.length() / self.longest).ceil() };
         by_length.max(self.pieces as f64).max(1.0)
+    }
+
+    /// Into how many pieces each segment is split at least.
+    #[must_use]
+    pub fn pieces(&self) -> usize {
+        self.pieces
+    }
+
+    /// How long a piece may be at most, in sheet units, where that is limited.
+    #[must_use]
+    pub fn longest_piece(&self) -> Option<f64> {
+        Some(self.longest).filter(|longest| *longest != f64::INFINITY)
     }
 }
 

@@ -79,6 +79,36 @@ impl Trim {
         };
         part.contours().to_vec()
     }
+
+    /// Where the part begins: a share, or a distance in sheet units.
+    #[must_use]
+    pub fn from(&self) -> f64 {
+        self.from
+    }
+
+    /// Where the part ends: a share, or a distance in sheet units.
+    #[must_use]
+    pub fn to(&self) -> f64 {
+        self.to
+    }
+
+    /// By how much it is moved on along the line.
+    #[must_use]
+    pub fn get_offset(&self) -> f64 {
+        self.offset
+    }
+
+    /// Whether places are distances, not shares.
+    #[must_use]
+    pub fn by_distance(&self) -> bool {
+        self.distances
+    }
+
+    /// Whether every contour is taken by itself.
+    #[must_use]
+    pub fn is_each(&self) -> bool {
+        self.each
+    }
 }
 
 impl Reshape for Trim {

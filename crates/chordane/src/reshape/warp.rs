@@ -157,6 +157,24 @@ impl Bend {
         self.tolerance = tolerance;
         self
     }
+
+    /// The path that it is bent along.
+    #[must_use]
+    pub fn spine(&self) -> &Path {
+        &self.spine
+    }
+
+    /// Whether the width of what is bent is laid along the whole spine.
+    #[must_use]
+    pub fn is_fitted(&self) -> bool {
+        self.fitted
+    }
+
+    /// The tolerance in sheet units.
+    #[must_use]
+    pub fn get_tolerance(&self) -> f64 {
+        self.tolerance
+    }
 }
 
 impl Reshape for Bend {

@@ -75,6 +75,18 @@ impl Ripple {
     pub fn coil(self) -> Self {
         Self { shape: Shape::Coil, ..self }
     }
+
+    /// The height in sheet units.
+    #[must_use]
+    pub fn height(&self) -> f64 {
+        self.height
+    }
+
+    /// About how long one wave is, in sheet units.
+    #[must_use]
+    pub fn length(&self) -> f64 {
+        self.length
+    }
 }
 
 impl Reshape for Ripple {

@@ -7,6 +7,9 @@ use crate::number::{Angle, Point, deg, pt};
 use crate::path::Path;
 use crate::path::smooth;
 
+/// More points than these fill the memory before they are seen.
+const MOST_POINTS: usize = 100_000_000;
+
 /// A turning radius: how long, how many turns in one lap (negative ones are anticlockwise as seen), where it begins.
 #[derive(Clone, Copy, Debug, PartialEq)]
 struct Wheel {
@@ -260,9 +263,12 @@ impl Wheels {
 
     /// `n` points at even steps of time over all laps, from the first one on; a curve that closes does not list it again at
     /// the end, one that does not ends at its last place. One allocation; two multiplications of complex numbers a
-    /// wheel and point.
+    /// wheel and point. More than a hundred million, which would fill the memory, give none.
     #[must_use]
     pub fn points(&self, n: usize) -> Vec<Point> {
+        if n > MOST_POINTS {
+            return Vec::new();
+        }
         let (laps, closed) = self.drawn_laps();
         let steps = if closed { n } else { n.saturating_sub(1) };
         let step = laps / steps.max(1) as f64;

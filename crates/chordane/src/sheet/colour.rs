@@ -1,11 +1,15 @@
 //! Colours, read from the text of the CSS Color 4 syntax.
 
+use std::fmt;
+use std::str::FromStr;
+
 use super::colour_names::NAMES;
 use crate::ground::{Fault, FaultKind, nearest};
 
 /// A colour: red, green, blue and alpha from 0 to 1, in sRGB as screens and files have it, alpha not multiplied
 /// in.
 #[derive(Clone, Copy, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Colour {
     /// Red, 0 to 1.
     pub red: f32,
@@ -104,6 +108,36 @@ impl Colour {
             blue: share(self.blue),
             alpha: share(self.alpha),
         }
+    }
+}
+
+/// As [`Colour::parse`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!("teal".parse::<Colour>()?.to_string(), "#008080");
+/// # Ok::<(), Fault>(())
+/// ```
+impl FromStr for Colour {
+    type Err = Fault;
+
+    fn from_str(text: &str) -> Result<Self, Fault> {
+        Self::parse(text)
+    }
+}
+
+impl TryFrom<&str> for Colour {
+    type Error = Fault;
+
+    fn try_from(text: &str) -> Result<Self, Fault> {
+        Self::parse(text)
+    }
+}
+
+/// As [`Colour::hex`].
+impl fmt::Display for Colour {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(&self.hex())
     }
 }
 

@@ -136,7 +136,7 @@ impl Writer {
              viewBox=\"{x} {y} {width} {height}\">"
         );
         if let Some(text) = &sheet.metadata {
-            let _ = writeln!(self.out, "<metadata>{}</metadata>", quick_xml::escape::partial_escape(&**text));
+            let _ = writeln!(self.out, "<metadata>{}</metadata>", escaped_text(text));
         }
         if let Some(ground) = &sheet.ground {
             // Shown in another shape, the sheet lies in the middle and its ground reaches over the margins.
@@ -313,6 +313,11 @@ fn plain(value: f64) -> String {
         (_, Some(rest)) => format!("-.{rest}"),
         _ => text,
     }
+}
+
+/// A text between elements.
+fn escaped_text(text: &str) -> String {
+    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
 }
 
 /// A text as an attribute's value.

@@ -176,7 +176,7 @@ fn a_png_holds_the_same_pixels() {
     let mut back = vec![0; reader.output_buffer_size().unwrap()];
     reader.next_frame(&mut back).unwrap();
     assert_eq!(back, picture.bytes());
-    assert!(Pixels::new(0, 4).png().is_empty());
+    assert!(Pixels::new(0, 4).unwrap().png().is_empty());
 }
 
 /// The greatest difference of two pictures, in levels.
@@ -298,7 +298,7 @@ fn translucent_colours_keep_their_share_over_any_ground() {
 
 #[test]
 fn pictures_are_drawn_over_what_is_there() {
-    let mut picture = Pixels::new(4, 1);
+    let mut picture = Pixels::new(4, 1).unwrap();
     picture.as_mut_slice().fill([0, 0, 255, 255]);
     picture.draw(&sheet(4.0, 1.0).add(rectangle((1.0, 0.0), 1.5, 1.0).fill("red"))).unwrap();
     assert_eq!(

@@ -139,7 +139,7 @@ fn nothing_on_the_sheet_is_no_mistake() {
     );
     assert!(painted(&sheet(4.0, 3.0).add(dot(0.0, 0.0).opacity(0.0))).is_empty());
     assert!(painted(&sheet(4.0, 3.0).add(dot(0.0, 0.0).fill("transparent"))).is_empty());
-    let mut untouched = Pixels::new(0, 5);
+    let mut untouched = Pixels::new(0, 5).unwrap();
     untouched.draw(&bare).unwrap();
 }
 
