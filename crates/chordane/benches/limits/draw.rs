@@ -18,7 +18,7 @@ pub(crate) fn fill_large() -> Outcome {
     let mut shade = 0;
     compare(
         "fill-large",
-        2.5,
+        1.5,
         41,
         || picture.draw(black_box(&sheet)).unwrap(),
         || {
@@ -52,7 +52,7 @@ pub(crate) fn fill_many() -> Outcome {
     let mut buffer = picture_of(SIDE, SIDE);
     compare(
         "fill-many",
-        12.0,
+        8.0,
         21,
         || picture.draw(black_box(&sheet)).unwrap(),
         || {
@@ -117,7 +117,7 @@ pub(crate) fn stroke_long() -> Outcome {
     let [first, second] = &mut pictures;
     compare(
         "stroke-long",
-        2.5,
+        1.5,
         9,
         || first.draw(black_box(&stroked)).unwrap(),
         || second.draw(black_box(&filled)).unwrap(),
@@ -160,7 +160,7 @@ pub(crate) fn flatten() -> Outcome {
         let need: f64 = curve.segments().map(|segment| chords_needed(&segment, tolerance)).sum();
         fewest += need.ceil().max(1.0);
     }
-    Outcome { name: "flatten", ours, yardstick: fewest, unit: "chords", bar: 1.10 }
+    Outcome { name: "flatten", ours, yardstick: fewest, unit: "chords", bar: 1.05 }
 }
 
 /// The curvature integral, by the midpoint rule over many small steps.

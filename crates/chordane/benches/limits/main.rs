@@ -20,6 +20,7 @@ mod inputs;
 mod many;
 mod measure;
 mod reshape;
+mod scenes;
 mod text;
 
 use std::time::Instant;
@@ -87,6 +88,7 @@ const PAIRS: &[Pair] = &[
     ("flatten", draw::flatten),
     ("sample-wheels", many::sample_wheels),
     ("length", measure::length),
+    ("length-tame", measure::length_tame),
     ("station", measure::station),
     ("crossings", measure::crossings),
     ("nearest", measure::nearest),
@@ -98,6 +100,8 @@ const PAIRS: &[Pair] = &[
     ("union-grid", reshape::union_grid),
     ("stamp", reshape::stamp),
     ("fit", reshape::fit),
+    ("scene", scenes::scene),
+    ("rerun", scenes::rerun),
 ];
 
 fn main() {

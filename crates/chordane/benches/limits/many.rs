@@ -18,7 +18,7 @@ pub(crate) fn sample_wheels() -> Outcome {
         .wheel(wheels[2].0, wheels[2].1, rad(wheels[2].2));
     compare(
         "sample-wheels",
-        0.5,
+        0.25,
         21,
         || {
             black_box(black_box(&lace).points(n));

@@ -32,7 +32,7 @@ pub(crate) fn outline() -> Outcome {
     let outline = Outline::new(3.0).join(Join::Round);
     compare(
         "outline",
-        4.0,
+        2.0,
         11,
         || {
             black_box(black_box(&line).stroke_chords(&outline, 0.1));

@@ -96,6 +96,6 @@ pub(crate) fn memory() -> Outcome {
         ours: ours as f64 / 1e6,
         yardstick: 17.0 * n as f64 / 1e6,
         unit: "MB",
-        bar: 1.2,
+        bar: 1.1,
     }
 }

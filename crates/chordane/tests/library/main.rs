@@ -5,6 +5,7 @@
 mod bad_input;
 mod combine;
 mod copies;
+mod data;
 mod edits;
 mod examples;
 mod findings;
@@ -18,6 +19,7 @@ mod pixels;
 mod properties;
 mod read;
 mod reshapes;
+mod scenes;
 mod shapes;
 mod sheets;
 mod stamps;

@@ -1,0 +1,192 @@
+//! Paths as data, faults that survive, getters that give back what was set, and numbers of any size.
+
+use chordane::prelude::*;
+use proptest::prelude::*;
+
+use crate::support::any_path;
+
+proptest! {
+    #![proptest_config(crate::support::cases(100))]
+
+    #[test]
+    fn paths_come_apart_and_together(path in any_path(60.0)) {
+        let again: Path = path.contours().iter().cloned().collect();
+        prop_assert_eq!(again.contours(), path.contours());
+        let one_by_one: Vec<Contour> = path
+            .contours()
+            .iter()
+            .filter_map(|contour| Contour::from_segments(contour.drawn_segments(), contour.is_closed()))
+            .collect();
+        prop_assert_eq!(&one_by_one, path.contours());
+        for contour in &path {
+            let all: Vec<Segment> = contour.drawn_segments().chain(contour.closing_side()).collect();
+            prop_assert_eq!(all, contour.into_iter().collect::<Vec<_>>());
+        }
+        let mut grown = Path::empty();
+        grown.extend(path.clone());
+        prop_assert_eq!(grown.contours(), path.contours());
+        let text = path.to_string();
+        prop_assert!(text.parse::<Path>().unwrap().contours() == path.contours());
+        prop_assert!(Path::try_from(text.as_str()).unwrap().contours() == path.contours());
+        // What comes home is closed when only its segments are known; all else is the same line.
+        let joined = Path::from_segments(path.segments());
+        prop_assert!((joined.length().unwrap() - path.length().unwrap()).abs() < 1e-9);
+    }
+}
+
+/// A reshape that forgets about faults does not lose them, and one of a program's own can raise one.
+#[test]
+fn faults_survive_what_a_reshape_does() {
+    struct Forgetful;
+    impl Reshape for Forgetful {
+        fn reshape(&self, path: &Path) -> Path {
+            Path::from_contours(path.contours().to_vec())
+        }
+    }
+    let faulty = circle((0.0, 0.0), -1.0);
+    let told = "`circle`: the radius -1 is negative; give 0 or more";
+    let ways = [
+        faulty.then(Forgetful),
+        faulty.then(&Forgetful),
+        faulty.then(Box::new(Forgetful)),
+        faulty.then(std::sync::Arc::new(Forgetful)),
+        faulty.then(Forgetful.then(Round::new(2.0))),
+        faulty.then(|_: &Path| Path::empty()),
+        faulty.then(Box::new(Forgetful) as Box<dyn Reshape>),
+    ];
+    for path in ways {
+        assert_eq!(path.sound().unwrap_err().to_string(), told);
+    }
+    // The first fault is the one that is told.
+    let own = |path: &Path| path.clone().with_fault(Fault::new("hemmed", "no"));
+    assert_eq!(faulty.then(own).fault().unwrap().call(), "circle");
+    assert_eq!(circle((0.0, 0.0), 1.0).then(own).then(Round::new(-1.0)).fault().unwrap().call(), "hemmed");
+    // Of what is left of it, it goes on answering; what leaves the library gives the fault back.
+    assert_eq!((faulty.data().as_str(), faulty.bounds(), faulty.inside((0.0, 0.0))), ("", None, false));
+    assert_eq!((faulty.signed_area(), faulty.segments().count()), (0.0, 0));
+    assert!(faulty.length().is_err() && faulty.area().is_err() && faulty.survey().is_err());
+}
+
+#[test]
+fn what_is_set_can_be_read() {
+    let hem = style()
+        .stroke("teal", 3.0)
+        .cap("round")
+        .join("bevel")
+        .mitre_limit(7.0)
+        .dash([4.0, 2.0])
+        .dash_offset(1.5);
+    let stroke = hem.get_stroke();
+    assert_eq!((stroke.width(), stroke.cap(), stroke.join()), (3.0, Cap::Round, Join::Bevel));
+    assert_eq!((stroke.mitre_limit(), stroke.dash(), stroke.dash_offset()), (7.0, &[4.0, 2.0][..], 1.5));
+    assert_eq!(stroke.outline().get_dash(), (&[4.0, 2.0][..], 1.5));
+    assert_eq!((hem.fill_paint(), hem.clone().opacity(0.5).get_opacity()), (None, 0.5));
+    let both = group().opacity(0.25).named("kite").clipped(circle((0.0, 0.0), 1.0));
+    assert_eq!((both.get_opacity(), both.name(), both.clip_path().is_some()), (0.25, Some("kite"), true));
+    let page = sheet(9.0, 8.0).unit("mm").centred().y_up().ground("gold").metadata("made so");
+    assert_eq!((page.get_unit(), page.is_centred(), page.is_y_up()), (Unit::Mm, true, true));
+    assert_eq!(page.ground_paint().and_then(Paint::colour), Some(Colour::parse("gold").unwrap()));
+    assert_eq!(page.get_metadata(), Some("made so"));
+    assert_eq!((Round::new(3.0).eased().radius(), Round::new(3.0).eased().is_eased()), (3.0, true));
+    let dash = Dash::new([3.0, 1.0]).offset(2.0).to_corners();
+    assert_eq!((dash.pattern(), dash.get_offset(), dash.goes_to_corners()), (&[3.0, 1.0][..], 2.0, true));
+    let trim = Trim::new(0.25, 0.5).offset(0.1).each();
+    assert_eq!((trim.from(), trim.to(), trim.get_offset(), trim.is_each()), (0.25, 0.5, 0.1, true));
+    let offset = Offset::new(4.0).join(Join::Round).both().tolerance(0.1);
+    assert_eq!((offset.distance(), offset.get_join(), offset.is_both()), (4.0, Join::Round, true));
+    assert_eq!(
+        (Spin::new(5).about((1.0, 2.0)).copies(), Spin::new(5).about((1.0, 2.0)).centre()),
+        (5, pt(1.0, 2.0))
+    );
+    assert_eq!((Shake::new(2.0, 9.0, 7).jagged().seed(), Shake::new(2.0, 9.0, 7).is_jagged()), (7, false));
+    let stamp = Stamp::new(circle((0.0, 0.0), 1.0)).every(5.0).lead_in(2.0).drift(1.0).upright();
+    assert_eq!((stamp.spacing(), stamp.get_count(), stamp.get_lead_in()), (Some(5.0), None, 2.0));
+    assert!(stamp.is_upright() && !stamp.is_bent());
+}
+
+/// Counts beyond all measure answer at once: with nothing, or with a fault that says what is allowed.
+#[test]
+fn counts_beyond_all_measure_answer_at_once() {
+    let most = usize::MAX;
+    let begin = std::time::Instant::now();
+    let faulty = [
+        polygon((0.0, 0.0), most, 5.0),
+        star((0.0, 0.0), most, 5.0, 3.0),
+        gear((0.0, 0.0), most, 5.0, 4.0),
+        trail(most, |share| pt(share, 0.0)),
+        rectangle((0.0, 0.0), 5.0, 4.0).subdivided(most),
+        rectangle((0.0, 0.0), 5.0, 4.0).spun(most, (0.0, 0.0)),
+        rectangle((0.0, 0.0), 5.0, 4.0).then(Stamp::new(circle((0.0, 0.0), 1.0)).count(most)),
+    ];
+    for path in faulty {
+        let told = path.sound().unwrap_err().to_string();
+        assert!(told.contains("too many") || told.contains("out of range"), "{told}");
+    }
+    assert!(ring_of(circle((0.0, 0.0), 1.0), most, 5.0).own_fault().is_some());
+    assert_eq!(around(most).len(), most);
+    assert_eq!(golden_places(most, 1.0).len(), most);
+    assert!(cell((0.0, 0.0), 9.0, 9.0).grid(most, most).next().is_some());
+    assert!(wheel(5.0, 1.0, deg(0.0)).points(most).is_empty());
+    assert!(matches!(Pixels::new(u32::MAX, u32::MAX), Err(DrawError::TooLarge { .. })));
+    let huge = PixelOptions::default().size(u32::MAX, 2).max_side(u32::MAX);
+    assert!(matches!(sheet(9.0, 9.0).pixels_with(&huge), Err(DrawError::TooLarge { .. })));
+    assert!(begin.elapsed().as_secs() < 20);
+}
+
+#[test]
+fn tolerances_that_cannot_be_are_faults() {
+    let sail = circle((0.0, 0.0), 9.0);
+    for bad in [f64::NAN, -1.0] {
+        let ways = [
+            sail.flattened(bad),
+            sail.thinned(bad),
+            sail.curve_fitted(bad),
+            sail.warped(bad, |p| p),
+            sail.nibbed(&Nib::new(3.0, 1.0), bad),
+            sail.then(Offset::new(2.0).tolerance(bad)),
+            sail.then(Bend::along(&sail).tolerance(bad)),
+            sail.then(Outline::new(2.0).tapered(|_| 1.0).tolerance(bad)),
+            plot(0.0, 1.0, bad, |x| x),
+            traced_trail(bad, |share| pt(share, share)),
+        ];
+        for path in ways {
+            let told = path.sound().unwrap_err().to_string();
+            assert!(told.contains("the tolerance "), "{told}");
+        }
+        let options = PixelOptions::default().tolerance(bad);
+        let told =
+            sheet(9.0, 9.0).add(sail.clone().fill("red")).pixels_with(&options).unwrap_err().to_string();
+        assert!(told.contains("`pixels`: the tolerance "), "{told}");
+    }
+}
+
+#[cfg(feature = "serde")]
+#[test]
+fn values_have_a_json_form() {
+    let hoop = ring((1.0, 2.0), 0.1 + 0.2, 0.1).with_fill_rule(FillRule::EvenOdd);
+    let text = serde_json::to_string(&hoop).unwrap();
+    assert!(text.starts_with("{\"data\":\"M") && text.ends_with("\",\"fill_rule\":\"evenodd\"}"), "{text}");
+    assert_eq!(serde_json::from_str::<Path>(&text).unwrap(), hoop);
+    assert_eq!(serde_json::from_str::<Path>("{\"data\":\"M0 0H5\"}").unwrap().fill_rule(), FillRule::Nonzero);
+    assert!(
+        serde_json::from_str::<Path>("{\"data\":\"M0\"}")
+            .unwrap_err()
+            .to_string()
+            .contains("a number is missing")
+    );
+    assert!(serde_json::to_string(&circle((0.0, 0.0), -1.0)).unwrap_err().to_string().contains("negative"));
+    assert_eq!(serde_json::to_string(&(pt(1.0, 2.5), deg(30.0))).unwrap(), "[[1.0,2.5],30.0]");
+    let cell_text = serde_json::to_string(&cell((1.0, 2.0), 3.0, 4.0)).unwrap();
+    assert_eq!(cell_text, "{\"min\":[1.0,2.0],\"max\":[4.0,6.0]}");
+    let colour = Colour::parse("teal").unwrap();
+    assert_eq!(serde_json::from_str::<Colour>(&serde_json::to_string(&colour).unwrap()).unwrap(), colour);
+}
+
+#[cfg(feature = "mint")]
+#[test]
+fn points_and_transforms_go_to_mint_and_back() {
+    use chordane::number::{affine_from_mint, affine_to_mint, point_from_mint, point_to_mint};
+    assert_eq!(point_from_mint(point_to_mint(pt(3.0, -4.0))), pt(3.0, -4.0));
+    let map = Affine::from_translation(pt(1.0, 2.0)) * Affine::from_angle(0.5);
+    assert_eq!(affine_from_mint(affine_to_mint(&map)), map);
+}
