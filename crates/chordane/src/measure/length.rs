@@ -117,9 +117,9 @@ struct Zero {
 
 /// The integral of a speed over a stretch: by the smallest rule that is good enough, or in halves.
 #[inline]
-fn integral(
+fn integral<const N: usize>(
     speed: &impl Fn(f64) -> f64,
-    zeros: &[Zero],
+    zeros: &[Zero; N],
     (from, to): (f64, f64),
     demand: &Demand,
     halvings: u32,
@@ -127,14 +127,15 @@ fn integral(
     let (middle, scale) = (0.5 * (from + to), 2.0 / (to - from));
     // Squares over a stretch from -1 to 1, of the zeros that count: those on the real line itself have been made
     // ends of stretches, and there the speed goes through zero without a bend.
-    let clear_of = |(long, short): (f64, f64)| {
-        zeros.iter().all(|zero| {
-            let (x, y) = ((zero.x - middle) * scale, zero.y * scale);
-            // What is no number is nowhere near: speeds past the largest numbers have such zeros.
-            let square = x * x * long + y * y * short;
-            square >= 1.0 || square.is_nan() || y <= 2.0 * ON_THE_LINE
-        })
+    let squares = zeros.map(|zero| {
+        let (x, y) = ((zero.x - middle) * scale, zero.y * scale);
+        (x * x, y * y, y <= 2.0 * ON_THE_LINE)
+    });
+    // What is no number is nowhere near, and so is not less either: speeds past the largest numbers have such zeros.
+    let near = |(long, short): (f64, f64)| {
+        squares.iter().any(|(x, y, on_the_line)| x * long + y * short < 1.0 && !on_the_line)
     };
+    let clear_of = |demand| !near(demand);
     let rules = &*RULES;
     let [fewest, few, some, many, most] = demand.0;
     if clear_of(few) {
@@ -151,9 +152,9 @@ fn integral(
 }
 
 #[cold]
-fn halves(
+fn halves<const N: usize>(
     speed: &impl Fn(f64) -> f64,
-    zeros: &[Zero],
+    zeros: &[Zero; N],
     (from, to): (f64, f64),
     demand: &Demand,
     halvings: u32,
@@ -165,7 +166,13 @@ fn halves(
 
 /// The integral over a stretch that is first cut at those zeros that lie on it.
 #[inline]
-fn length_between(speed: &impl Fn(f64) -> f64, zeros: &[Zero], from: f64, to: f64, demand: &Demand) -> f64 {
+fn length_between<const N: usize>(
+    speed: &impl Fn(f64) -> f64,
+    zeros: &[Zero; N],
+    from: f64,
+    to: f64,
+    demand: &Demand,
+) -> f64 {
     let near = |zero: &Zero| zero.y <= ON_THE_LINE * (to - from) && zero.x > from && zero.x < to;
     if zeros.iter().any(near) {
         let mut cuts: Vec<f64> = zeros.iter().filter(|zero| near(zero)).map(|zero| zero.x).collect();
