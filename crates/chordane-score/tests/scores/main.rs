@@ -9,4 +9,5 @@ static ALLOCATOR: chordane_score::CountingAllocator<std::alloc::System> =
 
 mod same;
 mod scripts;
+mod twins;
 mod words;
