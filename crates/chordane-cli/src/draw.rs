@@ -40,8 +40,8 @@ pub(crate) fn score<'a>(
     origin: Option<Origin>,
     open: impl FnOnce() -> Result<Runner<'a>, Failure>,
 ) -> Result<(), Failure> {
-    let format = options.format.map(Format::from);
-    let targets = options.out.iter().map(|out| Target::of(out, format)).collect::<Result<Vec<_>, _>>()?;
+    let targets =
+        options.out.iter().map(|out| Target::of(out, options.format)).collect::<Result<Vec<_>, _>>()?;
     let mut begin = Instant::now();
     let mut settings = options.knobs.settings_from(settings)?;
     if let Some((width, height)) = options.size {

@@ -6,7 +6,8 @@ use std::time::Duration;
 use chordane::raster::MOST_PIXELS_A_SIDE;
 use chordane::write::Format;
 use chordane_score::Limits;
-use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
+use clap::builder::{PossibleValuesParser, TypedValueParser};
+use clap::{Args, CommandFactory, Parser, Subcommand};
 
 /// Shapes out of numbers: a few lines in, a picture out.
 #[derive(Debug, Parser)]
@@ -80,8 +81,8 @@ pub(crate) struct DrawOptions {
     #[arg(long)]
     pub(crate) list_knobs: bool,
     /// The format of what has no ending that says it
-    #[arg(long = "as", value_name = "FORMAT")]
-    pub(crate) format: Option<FormatName>,
+    #[arg(long = "as", value_name = "FORMAT", value_parser = format_names())]
+    pub(crate) format: Option<Format>,
     /// The picture's size in pixels; the sheet is scaled evenly to fit
     #[arg(long, value_name = "WxH", value_parser = parse_size)]
     pub(crate) size: Option<(u32, u32)>,
@@ -181,21 +182,6 @@ pub(crate) struct CheckOptions {
     pub(crate) json: bool,
 }
 
-#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
-pub(crate) enum FormatName {
-    Svg,
-    Png,
-}
-
-impl From<FormatName> for Format {
-    fn from(name: FormatName) -> Self {
-        match name {
-            FormatName::Svg => Self::Svg,
-            FormatName::Png => Self::Png,
-        }
-    }
-}
-
 /// What a script may use up. Raised where a large score needs more.
 #[derive(Debug, Args)]
 #[command(next_help_heading = "Limits of a score")]
@@ -284,6 +270,12 @@ pub(crate) enum OneScoreAction {
 
 pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
     OneScore::command().name(name).about("Draws this score to one file or several, or checks it")
+}
+
+/// The formats by their names, as the library's table has them.
+fn format_names() -> impl TypedValueParser<Value = Format> {
+    PossibleValuesParser::new(Format::all().map(Format::ending))
+        .try_map(|name| Format::of_ending(&name).ok_or_else(|| format!("there is no format {name}")))
 }
 
 fn parse_size(text: &str) -> Result<(u32, u32), String> {

@@ -24,10 +24,18 @@ pub(crate) struct Target {
 impl Target {
     /// The target of an `-o`: its ending says the format, else `--as` does.
     pub(crate) fn of(out: &Path, format: Option<Format>) -> Result<Self, Failure> {
-        let mend = "end the name in .svg or .png, or say the format with --as svg or --as png";
+        let as_options: Vec<String> =
+            Format::all().map(|format| format!("--as {}", format.ending())).collect();
+        let mend = || {
+            format!(
+                "end the name in {}, or say the format with {}",
+                Format::endings(),
+                as_options.join(" or ")
+            )
+        };
         if out == Path::new("-") {
             let format =
-                format.ok_or_else(|| Failure::call("cannot tell the format of standard output", mend))?;
+                format.ok_or_else(|| Failure::call("cannot tell the format of standard output", mend()))?;
             return Ok(Self { file: None, format });
         }
         if out.is_dir() {
@@ -35,7 +43,7 @@ impl Target {
         }
         let known = Format::of_file(out).or(format);
         let format = known.ok_or_else(|| {
-            Failure::call(format!("cannot tell the format from the file name {}", out.display()), mend)
+            Failure::call(format!("cannot tell the format from the file name {}", out.display()), mend())
         })?;
         let folder = out.parent().filter(|folder| !folder.as_os_str().is_empty());
         if folder.is_some_and(|folder| !folder.exists()) {

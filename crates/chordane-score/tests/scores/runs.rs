@@ -1,0 +1,100 @@
+//! The runner: one score, any number of runs with other settings and on any thread, each within limits of its own.
+
+use chordane::prelude::*;
+use chordane_score::{Limits, Runner, Score, Settings, Stage};
+
+const SAIL: &str = r##"
+    print("once");
+    let sag = knob("sag", 0.3, 0, 1);
+    let size = asked_size(40, 30);
+    let spot = dice("spot").between(0, 9);
+    sheet(size.x, size.y).add(circle([spot, 20 * sag], 3).fill("teal"))
+"##;
+
+#[test]
+fn a_run_depends_on_its_settings_alone() {
+    let runner = Runner::read("sail.chord", SAIL, Limits::default()).unwrap();
+    let ways = |i: usize| {
+        Settings::new()
+            .seed(i as u64 % 3)
+            .set("sag", ["0.1", "0.9"][i % 2])
+            .size((40.0 + (i % 2) as f64, 30.0))
+    };
+    let alone: Vec<Sheet> = (0..24).map(|i| runner.run(&ways(i)).into_sheet().unwrap()).collect();
+    assert!(alone[0] != alone[1] && alone[0] != alone[2] && alone[0] == alone[6]);
+    std::thread::scope(|scope| {
+        for thread in 0..4 {
+            let (runner, alone, ways) = (&runner, &alone, &ways);
+            scope.spawn(move || {
+                for i in (thread..24).chain(0..thread) {
+                    assert_eq!(runner.run(&ways(i)).sheet().unwrap(), &alone[i]);
+                }
+            });
+        }
+    });
+}
+
+#[test]
+fn a_run_tells_what_the_score_asked_for() {
+    let runner = Runner::read("sail.chord", SAIL, Limits::default()).unwrap();
+    let run = runner.run(&Settings::new().set("sag", "0.5"));
+    assert_eq!((run.printed(), run.knobs().len()), (&["once".to_owned()][..], 1));
+    assert_eq!(run.knobs()[0].set.as_deref(), Some("0.5"));
+    assert_eq!((run.settings().knob("sag"), run.settings().get_size()), (Some("0.5"), None));
+    // What is wrong with how it was run is told when it has run.
+    let wrong = runner.run(&Settings::new().set("sga", "1"));
+    let problem = wrong.problem().unwrap();
+    assert_eq!(
+        (problem.message.as_str(), problem.mend.as_str()),
+        ("there is no knob \"sga\"", "did you mean \"sag\"?")
+    );
+    // A score that fails has said what it said before.
+    let failing = Runner::read("x.chord", "print(\"before\");\nsheet(0, 1)", Limits::default()).unwrap();
+    let run = failing.run(&Settings::new().set("nothing", "1"));
+    assert_eq!((run.printed(), run.problem()), (&["before".to_owned()][..], None));
+    assert!(run.sheet().unwrap_err().to_string().contains("the width 0"));
+}
+
+#[test]
+fn a_score_in_rust_runs_alike() {
+    let score = |stage: &mut Stage| {
+        stage.print("once");
+        let radius = stage.knob("radius", 3.0, 1.0, 9.0);
+        let _ = stage.switch("dots", true);
+        sheet(40.0, 30.0).add(circle((20.0, 15.0), radius).fill("teal"))
+    };
+    assert_eq!(score.sheet().unwrap(), Runner::new(score).run(&Settings::new()).into_sheet().unwrap());
+    let runner = Runner::new(score);
+    let run = runner.run(&Settings::new());
+    let found = runner.knob_findings(&run);
+    assert_eq!(found.len(), 1);
+    assert_eq!((found[0].path, found[0].contour, found[0].at), (None, None, pt(20.0, 15.0)));
+    assert_eq!(found[0].message, "the knob \"dots\" changes nothing of the drawing");
+}
+
+/// The same score with the same limit passes or fails alike alone and beside others: memory means what this run holds.
+#[test]
+fn memory_is_counted_run_by_run() {
+    let holding = |megabytes: usize| {
+        format!(
+            "let all = [];\nfor i in 0..{megabytes} {{ all.push(polygon([0, 0], 60000, i + 1)); }}\n\
+             let spin = 0;\nwhile spin < 5000 {{ spin += 1; }}\nsheet(9, 9).add(all[0].stroke(\"teal\", 1))"
+        )
+    };
+    let limits = Limits { memory: 48 << 20, ..Limits::default() };
+    let (little, much) = (holding(10), holding(60));
+    let little = Runner::read("little.chord", little, limits).unwrap();
+    let much = Runner::read("much.chord", much, limits).unwrap();
+    assert!(little.run(&Settings::new()).sheet().is_ok());
+    let told = much.run(&Settings::new()).sheet().unwrap_err().to_string();
+    assert_eq!(told, "the score takes more than 48 MB of memory");
+    // Eight at once hold far more than 48 MB together, and what they leave is kept meanwhile.
+    let runs: Vec<_> = std::thread::scope(|scope| {
+        let threads: Vec<_> = (0..8)
+            .map(|_| scope.spawn(|| (0..3).map(|_| little.run(&Settings::new())).collect::<Vec<_>>()))
+            .collect();
+        threads.into_iter().flat_map(|thread| thread.join().unwrap()).collect()
+    });
+    assert!(runs.iter().all(|run| run.sheet().is_ok()));
+    assert!(much.run(&Settings::new()).sheet().is_err());
+}
