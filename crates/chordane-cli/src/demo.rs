@@ -16,101 +16,89 @@ use crate::record::Record;
 
 /// The demo's scores: the name, a line about it, the source.
 const SCORES: &[(&str, &str, &str)] = &[
-    ("first-sail", "Four typed vertices and a round vent.", include_str!("../../../demo/first-sail.chord")),
+    ("first-sail", "Four typed vertices and a round vent.", include_str!("../demo/first-sail.chord")),
     (
         "spar-polygons",
         "Vertices from sine and cosine, with 3 to 60 steps round a full turn.",
-        include_str!("../../../demo/spar-polygons.chord"),
+        include_str!("../demo/spar-polygons.chord"),
     ),
     (
         "star-vents",
         "Stars, and a ring of vents punched into a sail.",
-        include_str!("../../../demo/star-vents.chord"),
+        include_str!("../demo/star-vents.chord"),
     ),
-    (
-        "tails",
-        "Kite tails of quadratics, cubics and arcs, with dashes.",
-        include_str!("../../../demo/tails.chord"),
-    ),
+    ("tails", "Kite tails of quadratics, cubics and arcs, with dashes.", include_str!("../demo/tails.chord")),
     (
         "wings",
         "Smooth curves through points, corners and arcs in one contour.",
-        include_str!("../../../demo/wings.chord"),
+        include_str!("../demo/wings.chord"),
     ),
     (
         "traced-sail",
         "A sail's outline traced over a pattern, one handle for each side.",
-        include_str!("../../../demo/traced-sail.chord"),
+        include_str!("../demo/traced-sail.chord"),
     ),
     (
         "stencil",
         "Holes cut by a broad nib: upright and level bars of their own widths.",
-        include_str!("../../../demo/stencil.chord"),
+        include_str!("../demo/stencil.chord"),
     ),
-    (
-        "tags",
-        "One shape as a function of its cell, at three sizes.",
-        include_str!("../../../demo/tags.chord"),
-    ),
+    ("tags", "One shape as a function of its cell, at three sizes.", include_str!("../demo/tags.chord")),
     (
         "patchwork",
         "A sail pieced by chance: another seed is another sail.",
-        include_str!("../../../demo/patchwork.chord"),
+        include_str!("../demo/patchwork.chord"),
     ),
     (
         "banner",
         "A festival banner in millimetres, drawn with a turning pen.",
-        include_str!("../../../demo/banner.chord"),
+        include_str!("../demo/banner.chord"),
     ),
     (
         "overlaps",
         "Translucent sails: fill rules, opacity, joins and caps.",
-        include_str!("../../../demo/overlaps.chord"),
+        include_str!("../demo/overlaps.chord"),
     ),
-    ("shapes", "One of each ready shape, in a labelled grid.", include_str!("../../../demo/shapes.chord")),
+    ("shapes", "One of each ready shape, in a labelled grid.", include_str!("../demo/shapes.chord")),
     (
         "lace-reel",
         "Lace from turning wheels, and a wheel rolling in a ring.",
-        include_str!("../../../demo/lace-reel.chord"),
+        include_str!("../demo/lace-reel.chord"),
     ),
     (
         "spar-triangle",
         "A triangle from its legs, and the turns that a pen must make.",
-        include_str!("../../../demo/spar-triangle.chord"),
+        include_str!("../demo/spar-triangle.chord"),
     ),
     (
         "notched-banner",
         "A banner as a function of the sheet: its notch keeps its size.",
-        include_str!("../../../demo/notched-banner.chord"),
+        include_str!("../demo/notched-banner.chord"),
     ),
-    ("woven-hoops", "Hoops woven in a ring without a seam.", include_str!("../../../demo/woven-hoops.chord")),
+    ("woven-hoops", "Hoops woven in a ring without a seam.", include_str!("../demo/woven-hoops.chord")),
     (
         "sail-family",
         "A family of sails: each seed has one of its own.",
-        include_str!("../../../demo/sail-family.chord"),
+        include_str!("../demo/sail-family.chord"),
     ),
-    ("reshapes", "Every reshape at three settings.", include_str!("../../../demo/reshapes.chord")),
+    ("reshapes", "Every reshape at three settings.", include_str!("../demo/reshapes.chord")),
     (
         "bow-tails",
         "Bows that shrink along their tails and change colour.",
-        include_str!("../../../demo/bow-tails.chord"),
+        include_str!("../demo/bow-tails.chord"),
     ),
-    (
-        "drawn-line",
-        "A line that draws itself, at five phases.",
-        include_str!("../../../demo/drawn-line.chord"),
-    ),
+    ("drawn-line", "A line that draws itself, at five phases.", include_str!("../demo/drawn-line.chord")),
     (
         "stencil-hem",
         "A stencil by union and difference, and its hem.",
-        include_str!("../../../demo/stencil-hem.chord"),
+        include_str!("../demo/stencil-hem.chord"),
     ),
     (
         "freehand",
         "A line drawn by hand, and the curves fitted to it.",
-        include_str!("../../../demo/freehand.chord"),
+        include_str!("../demo/freehand.chord"),
     ),
-    ("flight", "A small flight of kites over the skerry.", include_str!("../../../demo/flight.chord")),
+    ("flight", "A small flight of kites over the skerry.", include_str!("../demo/flight.chord")),
 ];
 
 pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {

@@ -36,7 +36,9 @@ impl Input {
             file.extension().and_then(|ending| ending.to_str()).unwrap_or_default().to_ascii_lowercase();
         if ending != "chord" && ending != "svg" {
             return Err(Failure::call(
-                format!("{name} is no score and no SVG document: its ending is not .chord or .svg"),
+                format!(
+                    "{name} is neither a score nor an SVG document: its name ends in neither .chord nor .svg"
+                ),
                 "name a .chord or .svg file, or - to read one from standard input",
             ));
         }
@@ -114,6 +116,6 @@ pub(crate) fn read_file(file: &Path) -> Result<Vec<u8>, Failure> {
 fn text(bytes: Vec<u8>, name: &str) -> Result<String, Failure> {
     String::from_utf8(bytes).map_err(|error| {
         let at = error.utf8_error().valid_up_to();
-        Failure::input(format!("{name} is no text: byte {at} is not UTF-8"), "save the score as UTF-8 text")
+        Failure::input(format!("{name} is not text: byte {at} is not UTF-8"), "save the score as UTF-8 text")
     })
 }

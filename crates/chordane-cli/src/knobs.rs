@@ -50,7 +50,7 @@ impl KnobOptions {
             return Ok(Some(seed));
         }
         seed.parse().map(Some).map_err(|_| {
-            Failure::call(format!("--seed {seed} is no seed"), "give a whole number from 0 up, or new")
+            Failure::call(format!("--seed {seed} is not a seed"), "give a whole number from 0 up, or new")
         })
     }
 }

@@ -224,11 +224,12 @@ impl Range {
         let (high, steps) = rest.split_once(':').ok_or_else(|| wrong("does not say in how many steps"))?;
         let number = |text: &str| text.trim().parse::<f64>().ok().filter(|value| value.is_finite());
         let (Some(low), Some(high)) = (number(low), number(high)) else {
-            return Err(wrong("has ends that are no numbers"));
+            return Err(wrong("has ends that are not numbers"));
         };
-        let steps: usize = steps.trim().parse().map_err(|_| wrong("has steps that are no whole number"))?;
+        let steps: usize =
+            steps.trim().parse().map_err(|_| wrong("has steps that are not a whole number"))?;
         if !(1..=MOST_PICTURES).contains(&steps) {
-            return Err(wrong(&format!("has {steps} steps, and 1 to {MOST_PICTURES} can be")));
+            return Err(wrong(&format!("has {steps} steps; 1 to {MOST_PICTURES} are allowed")));
         }
         let value = |i: usize| {
             let share = if steps > 1 { i as f64 / (steps - 1) as f64 } else { 0.0 };
@@ -253,18 +254,22 @@ mod tests {
         assert_eq!(values("sag=1..-1:3").unwrap(), "1 0 -1");
         assert_eq!(values("sag=2..9:1").unwrap(), "2");
         assert_eq!(values("tail=bows, plain").unwrap(), "bows plain");
-        for bad in [
-            "sag",
-            "sag=",
-            "sag=0..1",
-            "sag=0..x:3",
-            "sag=0..1:0",
-            "sag=0..1:2.5",
-            "sag=0..inf:3",
-            "sag=0..1:100000",
+        let mend = "write NAME=LOW..HIGH:STEPS, as in sag=0..0.4:5, or values, as in tail=bows,plain";
+        for (bad, what) in [
+            ("sag", "has no values"),
+            ("sag=", "has an empty value, or too many"),
+            ("sag=0..1", "does not say in how many steps"),
+            ("sag=0..x:3", "has ends that are not numbers"),
+            ("sag=0..inf:3", "has ends that are not numbers"),
+            ("sag=0..1:2.5", "has steps that are not a whole number"),
+            ("sag=0..1:0", "has 0 steps; 1 to 1000 are allowed"),
+            ("sag=0..1:100000", "has 100000 steps; 1 to 1000 are allowed"),
         ] {
-            assert!(
-                values(bad).unwrap_err().starts_with(&format!("--over {bad} has ")) || bad == "sag=0..1",
+            let Err(wrong) = Range::read(bad) else { panic!("{bad}") };
+            assert_eq!(wrong.to_string(), format!("--over {bad} {what}"));
+            assert_eq!(
+                miette::Diagnostic::help(&wrong).map(|help| help.to_string()).as_deref(),
+                Some(mend),
                 "{bad}"
             );
         }

@@ -103,9 +103,9 @@ impl KnobKind {
                 Err(format!("its start \"{start}\" is none of its choices: {}", choices.join(", ")))
             }
             Self::Colour { start } if Colour::parse(start).is_err() => {
-                Err(format!("its start \"{start}\" is no CSS colour"))
+                Err(format!("its start \"{start}\" is not a CSS colour"))
             }
-            Self::Point { start } if !start.is_finite() => Err("its start is no point".to_owned()),
+            Self::Point { start } if !start.is_finite() => Err("its start is not a point".to_owned()),
             _ => Ok(()),
         }
     }

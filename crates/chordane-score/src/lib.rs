@@ -19,6 +19,12 @@
 //! # Ok::<(), chordane_score::Mistake>(())
 //! ```
 
+/// The README's Rust, compiled and run with the tests of the docs.
+#[cfg(doctest)]
+#[doc = include_str!("../README.md")]
+#[derive(Debug)]
+pub struct Readme;
+
 mod budget;
 mod engine;
 mod explain;

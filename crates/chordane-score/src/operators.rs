@@ -39,7 +39,7 @@ pub(crate) fn operators(module: &mut Module) {
     let pair = |list: rhai::Array| {
         values::point(&Dynamic::from_array(list)).ok_or_else(|| {
             let advice = Some("write pt(x, y) or [x, y]".to_owned());
-            refusal(Refusal { message: "this list is no point".to_owned(), advice })
+            refusal(Refusal { message: "this list is not a point".to_owned(), advice })
         })
     };
     add(module, "+", move |a: Point, b: rhai::Array| Ok::<_, Box<EvalAltResult>>(a + pair(b)?));

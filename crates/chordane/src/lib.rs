@@ -44,7 +44,7 @@
 
 /// The README's Rust, compiled and run with the tests of the docs.
 #[cfg(all(doctest, feature = "png"))]
-#[doc = include_str!("../../../README.md")]
+#[doc = include_str!("../README.md")]
 #[derive(Debug)]
 pub struct Readme;
 

@@ -93,7 +93,7 @@ fn mistakes_in_a_score_are_shown_in_its_text() {
     ] {
         assert!(told.contains(part), "{part} is missing in\n{told}");
     }
-    assert!(!told.contains('\u{1b}'), "no colour where standard error is no terminal");
+    assert!(!told.contains('\u{1b}'), "no colour where standard error is not a terminal");
     assert_eq!(names(folder.path()), ["kite.chord"]);
 }
 
@@ -244,16 +244,6 @@ fn words_are_listed_and_shown_one_by_one() {
         .success()
         .stdout(contains("circle(pt(0, 0), 40)"))
         .stdout(contains("gives a path"));
-}
-
-#[test]
-fn the_page_of_words_is_up_to_date() {
-    let page = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/words.md");
-    let made = chordane().args(["words", "--markdown"]).output().unwrap().stdout;
-    assert!(
-        std::fs::read(page).unwrap() == made,
-        "docs/words.md is out of date: cargo run -q -p chordane-cli -- words --markdown > docs/words.md"
-    );
 }
 
 #[test]
@@ -543,7 +533,7 @@ fn the_seed_is_in_the_call_and_a_new_one_is_told() {
     let (new, told) = drawn(&["--seed", "new"]);
     let seed = told.lines().next().unwrap().rsplit(' ').next().unwrap().to_owned();
     assert_eq!(new, drawn(&["--seed", &seed]).0, "{told}");
-    let refused = "--seed -3x is no seed\n  help: give a whole number from 0 up, or new";
+    let refused = "--seed -3x is not a seed\n  help: give a whole number from 0 up, or new";
     chordane()
         .arg("draw")
         .arg(&score)

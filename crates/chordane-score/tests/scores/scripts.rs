@@ -52,18 +52,6 @@ fn the_first_sail_reads_as_in_rust() {
     assert!(svg.contains("stroke=\"#20303c\" stroke-width=\"3\""), "{svg}");
 }
 
-/// The scores that the README shows run as they stand.
-#[test]
-fn the_scores_of_the_readme_run() {
-    let readme = include_str!("../../../../README.md");
-    let scores: Vec<&str> =
-        readme.split("```chord\n").skip(1).filter_map(|rest| rest.split("```").next()).collect();
-    assert!(scores.len() >= 2);
-    for score in scores {
-        assert!(svg(score).contains("<path"), "{score}");
-    }
-}
-
 #[test]
 fn whole_numbers_and_decimals_mix() {
     assert_eq!(data("open([[1/2, 2], [3.5, 7 / 7]])"), "M.5 2l3-1");
@@ -124,7 +112,7 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
         ),
         (
             "circle([0, 0], 5).fill(\"tael\")",
-            "1:19 `fill`: \"tael\" is no colour (did you mean \"teal\"?); give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\"",
+            "1:19 `fill`: \"tael\" is not a colour (did you mean \"teal\"?); give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\"",
         ),
         (
             "let a = 1;\nlet b = circle([0, 0], -5);",
@@ -162,8 +150,8 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
             "",
             "1:1 the last value of a score is its sheet, and this is nothing (is there a semicolon after it?) (end the score with a sheet: sheet(640, 480).add(..))",
         ),
-        ("sheet(0, 9)", "1:1 `sheet`: the width 0 leaves nothing; give more than 0"),
-        ("sheet(9, 9).unit(\"cm\")", "1:13 `unit`: \"cm\" is no unit; give \"px\", \"mm\" or \"in\""),
+        ("sheet(0, 9)", "1:1 `sheet`: the width 0 is not positive; give more than 0"),
+        ("sheet(9, 9).unit(\"cm\")", "1:13 `unit`: \"cm\" is not a unit; give \"px\", \"mm\" or \"in\""),
         ("circle([0, 0], 5).stroke(\"red\", -2)", "1:19 `stroke`: the width -2 is negative; give 0 or more"),
         (
             "circle([0, 0], 5).fill(\"red\").opacity(2)",
@@ -607,7 +595,7 @@ fn stamps_ask_the_functions_of_the_score() {
     assert!(
         told(&along(".scale(3)")).contains("`scale` wants a function for its f, and was given the number 3")
     );
-    assert!(told(&along(".every(0)")).contains("`stamped`: the spacing 0 leaves nothing; give more than 0"));
+    assert!(told(&along(".every(0)")).contains("`stamped`: the spacing 0 is not positive; give more than 0"));
 }
 
 #[test]

@@ -2,7 +2,7 @@
 //!
 //! Fluent calls do not return `Result`. The first fault is remembered, with the name of the call and, where
 //! there is one, the vertex; whatever is made from it carries it along, and everything that leaves the library
-//! gives it back as an error. What is merely empty is no fault.
+//! gives it back as an error. What is merely empty is not a fault.
 
 use std::fmt;
 
@@ -232,7 +232,7 @@ impl fmt::Display for Fault {
                 write!(f, "the {what} {value} is negative; give 0 or more")
             }
             FaultKind::NotPositive { what, value } => {
-                write!(f, "the {what} {value} leaves nothing; give more than 0")
+                write!(f, "the {what} {value} is not positive; give more than 0")
             }
             FaultKind::OutOfRange { what, value, low, high } => {
                 write!(f, "the {what} {value} is out of range; give {low} to {high}")
@@ -241,14 +241,14 @@ impl fmt::Display for Fault {
                 f.write_str("there is no contour to cut the hole into; make the outline first, then the hole")
             }
             FaultKind::UnknownColour { text, near } => {
-                write!(f, "\"{text}\" is no colour")?;
+                write!(f, "\"{text}\" is not a colour")?;
                 if let Some(near) = near {
                     write!(f, " (did you mean \"{near}\"?)")?;
                 }
                 f.write_str("; give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\"")
             }
             FaultKind::UnknownName { what, text, allowed } => {
-                write!(f, "\"{text}\" is no {what}; give ")?;
+                write!(f, "\"{text}\" is not a {what}; give ")?;
                 for (i, name) in allowed.iter().enumerate() {
                     let joint = match i {
                         0 => "",

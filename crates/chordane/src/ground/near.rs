@@ -1,7 +1,7 @@
 //! Which known name was probably meant.
 
 /// The name that comes nearest to what was written, where it is near enough to be worth a question: at most a
-/// third of its letters changed, added, dropped or swapped. `None` for a text of more than 60 letters, which is no name.
+/// third of its letters changed, added, dropped or swapped. `None` for a text of more than 60 letters, which is not a name.
 ///
 /// ```
 /// use chordane::ground::nearest;

@@ -15,7 +15,7 @@ pub(crate) struct Round<'a> {
 }
 
 impl<'a> Round<'a> {
-    /// `None` for what is no arc, or one of an ellipse.
+    /// `None` for what is not an arc, or one of an ellipse.
     pub(crate) fn of(segment: &'a Segment) -> Option<Self> {
         let Segment::Arc(arc) = segment else { return None };
         if arc.radii.x.abs() != arc.radii.y.abs() {

@@ -131,7 +131,7 @@ fn integral<const N: usize>(
         let (x, y) = ((zero.x - middle) * scale, zero.y * scale);
         (x * x, y * y, y <= 2.0 * ON_THE_LINE)
     });
-    // What is no number is nowhere near, and so is not less either: speeds past the largest numbers have such zeros.
+    // What is not a number is nowhere near, and so is not less either: speeds past the largest numbers have such zeros.
     let near = |(long, short): (f64, f64)| {
         squares.iter().any(|(x, y, on_the_line)| x * long + y * short < 1.0 && !on_the_line)
     };

@@ -277,7 +277,7 @@ impl Survey {
     }
 
     /// The place at a distance from the start, contours in order. Distances below 0 and beyond the length give the
-    /// first and the last place; a path without a segment, or a distance that is no number, gives none.
+    /// first and the last place; a path without a segment, or a distance that is not a number, gives none.
     ///
     /// Where two contours meet in distance, the end of the earlier one. Cost: logarithmic in the segments.
     #[must_use]

@@ -25,7 +25,7 @@ pub struct DataError {
 pub enum DataErrorKind {
     /// The data does not begin with `M` or `m`.
     NoMoveFirst,
-    /// A character is no command where one must stand.
+    /// A character is not a command where one must stand.
     UnknownCommand(char),
     /// A number is missing.
     NumberMissing,
@@ -63,7 +63,7 @@ impl fmt::Display for DataError {
                 f.write_str("path data begins with M or m; put the first point there")
             }
             DataErrorKind::UnknownCommand(found) => {
-                write!(f, "{found:?} is no command; use one of M L H V C S Q T A Z, large or small")
+                write!(f, "{found:?} is not a command; use one of M L H V C S Q T A Z, large or small")
             }
             DataErrorKind::NumberMissing => f.write_str("a number is missing; give every point its x and y"),
             DataErrorKind::FlagMissing => f.write_str("an arc's flag is missing; give 0 or 1"),

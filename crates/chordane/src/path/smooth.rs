@@ -59,7 +59,7 @@ fn stretch(
     let (control1, control2) = (p + out, q - back);
     let cubic = Segment::Cubic { from: p, control1, control2, to: q };
     let tolerance = tolerance.max(FINEST * p.abs().max(q.abs()).max_element());
-    // Lagging behind or running ahead along the curve is no error: each place of the cubic is held against the nearest
+    // Lagging behind or running ahead along the curve is not an error: each place of the cubic is held against the nearest
     // place of the curve, by two steps of Newton's method.
     let within = |share: f64| {
         let place = cubic.at(share);

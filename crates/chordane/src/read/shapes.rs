@@ -12,7 +12,7 @@ pub(super) struct Drawn {
     pub(super) complaint: Option<String>,
 }
 
-/// The path of a shape; none for an element that is no shape.
+/// The path of a shape; none for an element that is not a shape.
 pub(super) fn drawn(document: &Document<'_>, element: &Element<'_>, viewport: Point) -> Option<Drawn> {
     let mut complaint: Option<String> = None;
     let mut size = |name: &str, along: Along| -> Option<f64> {

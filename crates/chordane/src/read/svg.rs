@@ -29,7 +29,7 @@ impl Sheet {
     ///
     /// # Errors
     ///
-    /// What makes it no document at all: bytes that are no text, text that is no XML, no `svg` element; and what would
+    /// What makes it no document at all: bytes that are no text, text that is not XML, no `svg` element; and what would
     /// take without bound: more than 128 levels, more than two million shapes.
     ///
     /// ```

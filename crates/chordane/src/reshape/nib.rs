@@ -192,7 +192,7 @@ mod tests {
         );
         assert_eq!(
             fault(&Nib::new(1.0, 2.0), 0.0),
-            "`nibbed`: the tolerance 0 leaves nothing; give more than 0"
+            "`nibbed`: the tolerance 0 is not positive; give more than 0"
         );
         assert_eq!(
             fault(&Nib::new(1.0, 2.0).slant(deg(f64::NAN)), 0.1),

@@ -103,7 +103,7 @@ impl Outline {
 
     /// The same, dashed: lengths of line and gap in turn, beginning so far into the pattern.
     ///
-    /// A pattern without a length above zero is no dash. Each contour begins the pattern anew.
+    /// A pattern without a length above zero is not a dash. Each contour begins the pattern anew.
     #[must_use]
     pub fn dash(mut self, pattern: impl Into<Vec<f64>>, offset: f64) -> Self {
         self.dash = pattern.into();

@@ -32,7 +32,7 @@ pub(super) fn lay(
 ) {
     let period: f64 = pattern.iter().sum::<f64>() * scale;
     let mut at = from - offset.rem_euclid(period);
-    // A last digit too long is no dash of its own.
+    // A last digit too long is not a dash of its own.
     let close = to - 1e-9 * (to - from);
     while at < close {
         for pair in pattern.chunks(2) {

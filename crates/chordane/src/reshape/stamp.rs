@@ -53,7 +53,7 @@ type Rule<T> = Shared<dyn Fn(&StampPlace<'_>) -> T + Send + Sync>;
 ///
 /// The stamp's own origin comes to the line, its x axis along it. The stamps come in order, contour by contour. More than
 /// a million, a spacing of zero or below, and rules that give no finite number are faults; on a path without a length there
-/// is no stamp.
+/// is not a stamp.
 ///
 /// ```
 /// use chordane::prelude::*;

@@ -432,7 +432,7 @@ mod tests {
         assert!((line.waved(0.0, 5.0).length().unwrap() - 100.0).abs() < 1e-9);
         assert_eq!(
             line.waved(1.0, 0.0).sound().unwrap_err().to_string(),
-            "`waved`: the length of a wave 0 leaves nothing; give more than 0"
+            "`waved`: the length of a wave 0 is not positive; give more than 0"
         );
         assert!(line.coiled(1.0, 1e-9).sound().is_err());
         // A wave longer than the line is one wave.

@@ -91,7 +91,7 @@ pub struct Hits<'a> {
 
 impl<'a> Hits<'a> {
     /// Lines that are no farther from the spot than this count too, in sheet units, whether they are painted or not. 0 at
-    /// first; what is no number above 0 counts as 0.
+    /// first; what is not a number above 0 counts as 0.
     #[must_use]
     pub fn reach(mut self, reach: f64) -> Self {
         self.reach = reach.max(0.0);

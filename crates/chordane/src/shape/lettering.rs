@@ -158,7 +158,7 @@ pub fn lettering(text: &str, baseline: impl Into<Point>, height: f64) -> Path {
     Path::from_parts(contours, FillRule::default(), fault).within_numbers("lettering")
 }
 
-/// A label longer than this is no label.
+/// A label longer than this is not a label.
 const MOST_STROKES: usize = 100_000;
 
 #[cfg(test)]

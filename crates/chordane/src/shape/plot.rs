@@ -182,7 +182,7 @@ mod tests {
         assert!(plot(1.0, 1.0, 0.01, |x| x).is_empty());
         assert_eq!(
             plot(0.0, 1.0, 0.0, |x| x).sound().unwrap_err().to_string(),
-            "`plot`: the tolerance 0 leaves nothing; give more than 0"
+            "`plot`: the tolerance 0 is not positive; give more than 0"
         );
         assert!(plot(0.0, f64::INFINITY, 0.1, |x| x).sound().is_err());
     }

@@ -146,7 +146,7 @@ mod tests {
         assert!(spiral((0.0, 0.0), 0.0, 50.0, 1e12).sound().is_err());
         assert_eq!(
             growing_spiral((0.0, 0.0), 0.0, 50.0, 1.0).sound().unwrap_err().to_string(),
-            "`growing_spiral`: the inner radius 0 leaves nothing; give more than 0"
+            "`growing_spiral`: the inner radius 0 is not positive; give more than 0"
         );
     }
 }

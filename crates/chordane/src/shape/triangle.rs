@@ -81,7 +81,7 @@ impl Triangle {
     ///
     /// # Errors
     ///
-    /// A side that is no length, or one as long as the other two together.
+    /// A side that is not a length, or one as long as the other two together.
     pub fn by_sides(a: f64, b: f64, c: f64) -> Result<Self, TriangleError> {
         let (a, b, c) = (length(a)?, length(b)?, length(c)?);
         let longest = a.max(b).max(c);
@@ -96,7 +96,7 @@ impl Triangle {
     ///
     /// # Errors
     ///
-    /// A side that is no length, or an angle that is not between 0 and 180 degrees.
+    /// A side that is not a length, or an angle that is not between 0 and 180 degrees.
     pub fn by_two_sides(a: f64, b: f64, between_them: Angle) -> Result<Self, TriangleError> {
         between(&[between_them])?;
         let (a, b) = (length(a)?, length(b)?);
@@ -108,7 +108,7 @@ impl Triangle {
     ///
     /// # Errors
     ///
-    /// A side that is no length, or angles that leave nothing for the third.
+    /// A side that is not a length, or angles that leave nothing for the third.
     pub fn by_angles(at_a: Angle, at_b: Angle, c: f64) -> Result<Self, TriangleError> {
         between(&[at_a, at_b])?;
         let c = length(c)?;
@@ -120,7 +120,7 @@ impl Triangle {
     ///
     /// # Errors
     ///
-    /// A leg that is no length.
+    /// A leg that is not a length.
     pub fn by_legs(level: f64, upright: f64) -> Result<Self, TriangleError> {
         let (b, a) = (length(level)?, length(upright)?);
         Ok(Self { a, b, c: a.hypot(b) })

@@ -401,7 +401,7 @@ mod tests {
         );
         assert_eq!(
             wheels_inside((0.0, 0.0), 5.0, 0.0, 1.0).path().sound().unwrap_err().to_string(),
-            "`wheels_inside`: the roller's radius 0 leaves nothing; give more than 0"
+            "`wheels_inside`: the roller's radius 0 is not positive; give more than 0"
         );
         assert!(wheel(5.0, 1e9, deg(0.0)).path().sound().is_err());
         for sides in [0, 1, 2, 3, 8] {

@@ -33,7 +33,7 @@ impl Colour {
     /// assert_eq!(Colour::parse("#ff000080")?.hex(), "#ff000080");
     /// assert_eq!(
     ///     Colour::parse("tael").unwrap_err().to_string(),
-    ///     "`colour`: \"tael\" is no colour (did you mean \"teal\"?); \
+    ///     "`colour`: \"tael\" is not a colour (did you mean \"teal\"?); \
     ///      give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\""
     /// );
     /// # Ok::<(), Fault>(())

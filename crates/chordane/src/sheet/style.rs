@@ -136,7 +136,7 @@ impl Style {
         self
     }
 
-    /// Dashes the stroke: lengths of line and gap in turn, in sheet units. None, or all zero, is no dash; a
+    /// Dashes the stroke: lengths of line and gap in turn, in sheet units. None, or all zero, is not a dash; a
     /// negative length is a fault.
     #[must_use]
     pub fn dash(mut self, pattern: impl Into<Vec<f64>>) -> Self {

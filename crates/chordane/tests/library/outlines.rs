@@ -117,7 +117,7 @@ fn dashes_are_outlined_one_by_one() {
     assert_eq!(dashes.contours().len(), pieces.contours().len());
     assert!((dashes.area().unwrap() - 4.0 * pieces.length().unwrap()).abs() < 1e-6);
     assert_eq!(kinds(&dashes)[1..3], [0, 0]);
-    // A pattern without a length is no dash.
+    // A pattern without a length is not a dash.
     assert_eq!(hoop.then(Outline::new(4.0).dash([0.0, 0.0], 0.0)), hoop.then(Outline::new(4.0)));
 }
 

@@ -85,7 +85,7 @@ fn errors_have_their_place_and_keep_what_came_before() {
     }
     assert_eq!(
         Path::from_data("M1 1X").unwrap_err().to_string(),
-        "path data, byte 4: 'X' is no command; use one of M L H V C S Q T A Z, large or small"
+        "path data, byte 4: 'X' is not a command; use one of M L H V C S Q T A Z, large or small"
     );
 }
 

@@ -158,7 +158,7 @@ fn sizes_are_checked_before_anything_is_made() {
     assert!(too_large.pixels_with(&PixelOptions::default().max_side(20_000)).is_ok());
     assert_eq!(
         sheet(0.0, 10.0).pixels().unwrap_err().to_string(),
-        "`sheet`: the width 0 leaves nothing; give more than 0"
+        "`sheet`: the width 0 is not positive; give more than 0"
     );
     assert!(sheet(f64::NAN, 10.0).svg().is_err());
     let inch = sheet(1.0, 0.5).unit("in").pixels().unwrap();

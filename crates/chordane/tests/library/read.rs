@@ -44,7 +44,7 @@ fn basic_shapes_begin_and_run_as_the_recommendation_says() {
     assert_eq!(data("<polyline points='0,0 10 0 10,10'/>"), "M0 0H10V10");
     assert_eq!(data("<polygon points='0 0,10 0,10 10'/>"), "M0 0H10V10Z");
     assert_eq!(data("<path d='M0 0h10v10z'/>"), "M0 0H10V10Z");
-    // Shapes of no size are not drawn, and that is no complaint.
+    // Shapes of no size are not drawn, and that is not a complaint.
     for empty in
         ["<rect width='30'/>", "<circle/>", "<ellipse rx='0' ry='5'/>", "<path/>", "<polygon points=''/>"]
     {

@@ -268,7 +268,7 @@ fn stamps_stand_where_they_are_asked_for() {
     assert!(Path::empty().stamped(&bow, 5.0).is_empty());
     assert_eq!(
         line.stamped(&bow, 0.0).sound().unwrap_err().to_string(),
-        "`stamped`: the spacing 0 leaves nothing; give more than 0"
+        "`stamped`: the spacing 0 is not positive; give more than 0"
     );
     assert!(line.stamped(&bow, 1e-9).sound().unwrap_err().to_string().contains("1000000"));
     assert!(line.then(Stamp::new(bow).scale(|_| f64::NAN)).sound().is_err());
@@ -324,7 +324,7 @@ fn a_shaken_line_comes_from_its_seed() {
     assert_eq!(box_of.then(Shake::new(1.0, 10.0, 1).jagged()).contours()[0].vertex_count(), 20);
     assert_eq!(
         box_of.shaken(1.0, 0.0, 1).sound().unwrap_err().to_string(),
-        "`shaken`: the length 0 leaves nothing; give more than 0"
+        "`shaken`: the length 0 is not positive; give more than 0"
     );
 }
 

@@ -112,9 +112,9 @@ fn choices_are_given_as_values_or_by_name() {
     assert_eq!((by_value.style(), by_value.path()), (by_name.style(), by_name.path()));
     assert_eq!(sheet(1.0, 1.0).unit("mm").get_unit(), Unit::Mm);
     let told = circle((0.0, 0.0), 1.0).fill("red").join("miter").sound().unwrap_err().to_string();
-    assert_eq!(told, "`join`: \"miter\" is no join; give \"mitre\", \"round\" or \"bevel\"");
+    assert_eq!(told, "`join`: \"miter\" is not a join; give \"mitre\", \"round\" or \"bevel\"");
     let told = sheet(1.0, 1.0).unit("feet").svg().unwrap_err().to_string();
-    assert_eq!(told, "`unit`: \"feet\" is no unit; give \"px\", \"mm\" or \"in\"");
+    assert_eq!(told, "`unit`: \"feet\" is not a unit; give \"px\", \"mm\" or \"in\"");
     let told = circle((0.0, 0.0), 1.0).stroke("red", 1.0).mitre_limit(0.5).sound().unwrap_err().to_string();
     assert!(told.starts_with("`mitre_limit`: the mitre limit 0.5 is out of range; give 1 to "), "{told}");
 }

@@ -73,7 +73,7 @@ fn tapers_are_as_wide_as_they_say() {
         let half = 5.0 * (x / 100.0 * std::f64::consts::PI).sin();
         assert!(wave.inside((x, half - 0.05)) && !wave.inside((x, half + 0.05)), "{x}");
     }
-    // Nothing where the width is nothing, and a fault where it is no number.
+    // Nothing where the width is nothing, and a fault where it is not a number.
     assert_eq!(line.then(Outline::new(10.0).tapered(|_| -1.0)).area().unwrap(), 0.0);
     let fault = line.then(Outline::new(10.0).tapered(|share| 0.0 / (share - 2.0 - share + 2.0)));
     assert_eq!(

@@ -75,7 +75,7 @@ fn faults_come_back_from_everything_that_leaves() {
     let unknown = sheet(10.0, 10.0).add(circle((0.0, 0.0), 1.0).fill("red").cap("pointed"));
     assert_eq!(
         unknown.svg().unwrap_err().to_string(),
-        "`cap`: \"pointed\" is no cap; give \"butt\", \"round\" or \"square\""
+        "`cap`: \"pointed\" is not a cap; give \"butt\", \"round\" or \"square\""
     );
     let carried = circle((0.0, 0.0), f64::NAN).moved((5.0, 5.0)).reversed().and(&circle((0.0, 0.0), 1.0));
     assert_eq!(carried.sound().unwrap_err().call(), "circle");

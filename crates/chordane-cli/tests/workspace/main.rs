@@ -1,0 +1,158 @@
+//! What stands in the repository beside the crates is true: the README's scores, the guide's pictures, the page of words,
+//! the map of the house. These tests are not part of the packages.
+
+#![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
+
+use std::path::{Path, PathBuf};
+use std::process::Command;
+
+use chordane_score::{Limits, Runner, Settings};
+
+/// The top folder of the repository.
+fn top() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")
+}
+
+fn read(file: &str) -> String {
+    std::fs::read_to_string(top().join(file)).unwrap_or_else(|error| panic!("{file}: {error}"))
+}
+
+/// Tests lie in target/<profile>/deps, examples in target/<profile>/examples.
+fn example(name: &str) -> PathBuf {
+    let deps = std::env::current_exe().unwrap();
+    let built = deps.ancestors().nth(2).unwrap();
+    built.join("examples").join(format!("{name}{}", std::env::consts::EXE_SUFFIX))
+}
+
+/// The scores that the READMEs show run as they stand.
+#[test]
+fn the_scores_of_the_readmes_run() {
+    let mut ran = 0;
+    for file in ["README.md", "crates/chordane-score/README.md", "crates/chordane-cli/README.md"] {
+        let page = read(file);
+        for score in page.split("```chord\n").skip(1).filter_map(|rest| rest.split("```").next()) {
+            let runner = Runner::read(file, score, Limits::default()).unwrap();
+            let drawn = runner.run(&Settings::new()).into_sheet().unwrap();
+            assert!(drawn.items().len() > 0, "{score}");
+            ran += 1;
+        }
+    }
+    assert!(ran >= 4, "{ran}");
+}
+
+/// The Rust of the first README is that of the library's, which the tests of the docs compile and run.
+#[test]
+fn the_readmes_rust_is_one() {
+    let block = |page: &str| {
+        page.split("```rust\n").nth(1).and_then(|rest| rest.split("```").next()).map(str::to_owned)
+    };
+    assert!(block(&read("README.md")).is_some());
+    assert_eq!(block(&read("README.md")), block(&read("crates/chordane/README.md")));
+}
+
+#[test]
+fn the_page_of_words_is_up_to_date() {
+    let made = chordane_score::words::markdown();
+    assert!(
+        read("docs/words.md") == made,
+        "docs/words.md is out of date: cargo run -q -p chordane-cli -- words --markdown > docs/words.md"
+    );
+}
+
+/// The guide's pictures are those that the example draws.
+#[test]
+fn the_guides_pictures_are_up_to_date() {
+    let folder = tempfile::tempdir().unwrap();
+    let done = Command::new(example("shape_pictures")).arg(folder.path()).output().unwrap();
+    assert!(done.status.success());
+    let page = read("docs/guide.md");
+    let mut compared = 0;
+    for entry in std::fs::read_dir(folder.path()).unwrap() {
+        let drawn = entry.unwrap().path();
+        let name = drawn.file_name().unwrap().to_str().unwrap();
+        let kept = std::fs::read_to_string(top().join("docs/guide").join(name)).unwrap_or_default();
+        let same = std::fs::read_to_string(&drawn).unwrap() == kept;
+        assert!(same, "{name} is out of date: cargo run --example shape_pictures docs/guide");
+        assert!(page.contains(&format!("guide/{name}")), "{name} is not in the guide");
+        compared += 1;
+    }
+    assert!(compared > 40, "{compared}");
+}
+
+/// The rooms of the library in the order of the street, each of which uses only those before it.
+const STREET: &[&str] = &[
+    "ground", "number", "path", "shape", "measure", "chance", "arrange", "reshape", "combine", "sheet",
+    "scene", "check", "raster", "write", "picture", "read",
+];
+
+/// The files below a folder.
+fn files(folder: &Path) -> Vec<PathBuf> {
+    let entries = std::fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path());
+    entries.flat_map(|path| if path.is_dir() { files(&path) } else { vec![path] }).collect()
+}
+
+/// The code of a file: without its comments and its own tests.
+fn code(file: &Path) -> String {
+    let text = std::fs::read_to_string(file).unwrap();
+    let text = text.split("#[cfg(test)]\nmod tests").next().unwrap_or_default();
+    text.lines().filter(|line| !line.trim_start().starts_with("//")).collect::<Vec<_>>().join("\n")
+}
+
+#[test]
+fn no_room_uses_what_stands_after_it() {
+    let source = top().join("crates/chordane/src");
+    let mut looked_at = 0;
+    for (place, room) in STREET.iter().enumerate() {
+        for file in files(&source.join(room)) {
+            let code = code(&file);
+            for later in &STREET[place + 1..] {
+                let uses = code.contains(&format!("crate::{later}::"));
+                assert!(!uses, "{} uses {later}, which stands after {room}", file.display());
+            }
+            assert!(!code.contains("crate::prelude"), "{} uses the prelude", file.display());
+            looked_at += 1;
+        }
+    }
+    assert!(looked_at > 100, "{looked_at}");
+    let map = read("docs/architecture.md");
+    let street = STREET.join(" -> ").replace("sheet -> scene", "sheet -> motion -> scene");
+    let shown = map.split_whitespace().collect::<Vec<_>>().join(" ");
+    assert!(shown.contains(&street), "docs/architecture.md shows the street");
+}
+
+/// Only the scene walks the tree of a sheet: nobody else looks into both kinds of node.
+#[test]
+fn only_the_scene_walks_the_tree() {
+    let source = top().join("crates/chordane/src");
+    let walks = |file: &PathBuf| {
+        let code = code(file);
+        code.contains("Node::Group(") && code.contains("Node::Item(")
+    };
+    let mut found: Vec<String> = files(&source)
+        .into_iter()
+        .filter(walks)
+        .map(|file| file.strip_prefix(&source).unwrap().display().to_string())
+        .collect();
+    found.sort();
+    assert_eq!(found, ["scene/edit.rs", "scene/gather.rs"]);
+}
+
+/// Everything that is written goes through the one routine that writes files whole.
+#[test]
+fn files_are_written_in_one_place() {
+    let mut found: Vec<String> = Vec::new();
+    for name in ["chordane", "chordane-score", "chordane-cli"] {
+        let source = top().join("crates").join(name).join("src");
+        let writes = |file: &&PathBuf| {
+            let code = code(file);
+            ["fs::write(", "File::create(", "OpenOptions::new("].iter().any(|way| code.contains(way))
+        };
+        found.extend(
+            files(&source)
+                .iter()
+                .filter(writes)
+                .map(|file| file.file_name().unwrap().to_string_lossy().into_owned()),
+        );
+    }
+    assert_eq!(found, ["whole.rs"]);
+}
