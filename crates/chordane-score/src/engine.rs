@@ -7,6 +7,7 @@ use std::any::TypeId;
 use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 use chordane::chance::Dice;
+use chordane::number::Cell;
 use chordane::prelude::*;
 use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, CorePackage, Package};
 use rhai::{Dynamic, Engine, FuncRegistration, Module, NativeCallContext, RhaiFunc, Shared};

@@ -4,6 +4,7 @@
 
 #![allow(clippy::print_stdout, reason = "an example says where to look")]
 
+use chordane::number::Cell;
 use chordane::prelude::*;
 
 /// Shares of the cell mixed with fixed lengths: the notch and the hem keep their size.

@@ -4,6 +4,7 @@
 
 #![allow(clippy::print_stdout, reason = "an example says where to look")]
 
+use chordane::path::Arc;
 use chordane::prelude::*;
 
 /// A cell of the sheet: an arc, the points that it was given, joined in order, and its label.

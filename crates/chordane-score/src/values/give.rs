@@ -1,6 +1,7 @@
 //! Values as words give them: one conversion for each Rust type. What is at fault is told at the place of the call.
 
 use chordane::chance::Dice;
+use chordane::number::Cell;
 use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 

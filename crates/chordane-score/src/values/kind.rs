@@ -1,6 +1,7 @@
 //! The kinds of values that scripts hold, in plain words.
 
 use chordane::chance::Dice;
+use chordane::number::Cell;
 use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 

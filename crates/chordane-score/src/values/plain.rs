@@ -1,6 +1,7 @@
 //! Values taken out of the engine's own.
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 use rhai::{Array, Dynamic};
 
 use super::Builder;

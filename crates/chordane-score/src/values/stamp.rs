@@ -1,6 +1,7 @@
 //! A stamp as a score holds it.
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 use rhai::FnPtr;
 
 /// A thing to be set down, how, and what the score's functions say about each.

@@ -2,7 +2,9 @@
 //! the limits of counts.
 
 use chordane::chance::Dice;
+use chordane::number::Cell;
 use chordane::prelude::*;
+use chordane::sheet::Node;
 use rhai::{Array, Dynamic, FnPtr};
 
 use super::plain::{count, extent, node, number, point, vertex};

@@ -1,6 +1,7 @@
 //! Words for cells and extents, and for triangles.
 
 use chordane::number::Along;
+use chordane::number::Cell;
 use chordane::prelude::*;
 
 use super::call::{Call, Refusal};

@@ -1,6 +1,7 @@
 //! Words that combine shapes.
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 
 use super::call::Refusal;
 use super::entry::{Section, Word, word};

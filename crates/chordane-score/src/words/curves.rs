@@ -1,5 +1,6 @@
 //! Words for smooth curves through points.
 
+use chordane::path::Ends;
 use chordane::prelude::*;
 
 use super::call::{Call, Refusal};

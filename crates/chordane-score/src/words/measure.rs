@@ -1,5 +1,7 @@
 //! Words that measure a path.
 
+use chordane::measure::{Crossing, Station};
+use chordane::number::Cell;
 use chordane::prelude::*;
 
 use super::call::Refusal;

@@ -1,6 +1,7 @@
 //! Words for groups and the sheet.
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 
 use super::entry::{Section, Word, word};
 use crate::values::{Builder, Holder};

@@ -1,6 +1,7 @@
 //! Words that set a thing down along a path.
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 
 use rhai::FnPtr;
 

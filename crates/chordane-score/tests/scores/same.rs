@@ -1,5 +1,6 @@
 //! The words of a score are those of Rust: each draws the very same path, with its arguments in the same order.
 
+use chordane::path::Ends;
 use chordane::prelude::*;
 use chordane::sheet::Node;
 use chordane_score::{Limits, Score, Script};

@@ -1,5 +1,8 @@
 //! Every word's example in a script, and its twin in Rust, give the same drawing.
 
+use chordane::measure::Crossing;
+use chordane::number::Cell;
+use chordane::path::Ends;
 use chordane::prelude::*;
 use chordane_score::{Limits, Runner, Settings, Stage, words};
 

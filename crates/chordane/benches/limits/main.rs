@@ -115,8 +115,22 @@ fn main() {
         std::process::exit(2);
     }
     let chosen = PAIRS.iter().filter(|(name, _)| only.as_deref().is_none_or(|wanted| wanted == *name));
-    let outcomes: Vec<Outcome> = chosen.map(|(_, run)| run()).collect();
-    if given("--json") {
+    let json = given("--json");
+    if !json {
+        println!("name | ours | yardstick | ratio | bar");
+    }
+    // A row is printed as soon as it is measured: all of them take minutes.
+    let show = |o: &Outcome| {
+        let (ours, yardstick, ratio, unit) = (o.ours, o.yardstick, o.ratio(), o.unit);
+        println!("{} | {ours:.3} {unit} | {yardstick:.3} {unit} | {ratio:.3} | {}", o.name, o.bar);
+    };
+    let measured = chosen.map(|(_, run)| run()).inspect(|outcome| {
+        if !json {
+            show(outcome)
+        }
+    });
+    let outcomes: Vec<Outcome> = measured.collect();
+    if json {
         let rows = outcomes.iter().map(|o| {
             format!(
                 r#"{{"name":"{}","ours":{:.4},"yardstick":{:.4},"unit":"{}","ratio":{:.4},"bar":{}}}"#,
@@ -129,19 +143,6 @@ fn main() {
             )
         });
         println!("[{}]", rows.collect::<Vec<_>>().join(",\n "));
-    } else {
-        println!("name | ours | yardstick | ratio | bar");
-        for o in &outcomes {
-            println!(
-                "{} | {:.3} {u} | {:.3} {u} | {:.3} | {}",
-                o.name,
-                o.ours,
-                o.yardstick,
-                o.ratio(),
-                o.bar,
-                u = o.unit
-            );
-        }
     }
     if given("--enforce") && outcomes.iter().any(|o| o.ratio() > o.bar) {
         std::process::exit(1);

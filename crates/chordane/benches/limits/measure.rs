@@ -2,6 +2,7 @@
 
 use std::hint::black_box;
 
+use chordane::measure::Survey;
 use chordane::prelude::*;
 
 use crate::inputs::Random;

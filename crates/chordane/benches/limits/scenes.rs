@@ -3,6 +3,7 @@
 use std::hint::black_box;
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 use chordane_score::{Limits, Runner, Settings};
 
 use crate::inputs::Random;

@@ -87,6 +87,7 @@ pub(super) fn doubled_area(segment: &Segment, origin: Point) -> f64 {
 
 #[cfg(test)]
 mod tests {
+    use crate::measure::Direction;
     use crate::prelude::*;
 
     #[test]

@@ -512,6 +512,7 @@ fn inverse(segment: &Segment, from: f64, to: f64, length: f64) -> [f64; 6] {
 
 #[cfg(test)]
 mod tests {
+    use crate::measure::Station;
     use crate::prelude::*;
 
     fn paths() -> Vec<Path> {

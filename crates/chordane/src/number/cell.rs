@@ -9,6 +9,7 @@ use super::{Point, pt};
 ///
 /// ```
 /// use chordane::prelude::*;
+/// use chordane::number::Cell;
 /// fn pennant(cell: Cell) -> Path {
 ///     Path::closed([cell.at(0.0, 0.0), cell.at(part(1.0) - 12.0, 0.5), cell.at(0.0, 1.0)])
 /// }
@@ -35,6 +36,7 @@ impl Cell {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::number::Cell;
     /// assert_eq!(Cell::of([pt(3.0, 9.0), pt(8.0, 1.0)]), Some(cell((3.0, 1.0), 5.0, 8.0)));
     /// ```
     #[must_use]

@@ -25,6 +25,7 @@ impl Cell {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::number::Cell;
     /// let comb: Vec<Cell> = cell((0.0, 0.0), 350.0, 200.0).honeycomb(3, 2).collect();
     /// assert_eq!(comb.len(), 6);
     /// // Of the same width, and half a cell apart.

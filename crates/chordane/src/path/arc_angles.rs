@@ -23,6 +23,7 @@ impl Arc {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::path::Arc;
     /// let squashed = Arc::inscribed(&cell((-20.0, -10.0), 40.0, 20.0), deg(0.0), deg(360.0));
     /// let part = squashed.between_seen(deg(45.0), deg(90.0));
     /// let from = part.at(0.0);

@@ -140,6 +140,7 @@ impl<'a> IntoIterator for &'a Contour {
 ///
 /// ```
 /// use chordane::prelude::*;
+/// use chordane::path::DataError;
 /// let sail: Path = "M0 0H60L0 80Z".parse()?;
 /// assert_eq!(sail.to_string(), "M0 0H60L0 80Z");
 /// # Ok::<(), DataError>(())

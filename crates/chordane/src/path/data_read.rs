@@ -88,6 +88,7 @@ impl Path {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::path::DataError;
     ///
     /// let sail = Path::from_data("m0-120 90 90-90 150-90-150z")?;
     /// assert_eq!(sail.contours()[0].vertex_count(), 4);

@@ -14,6 +14,7 @@ impl Path {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::path::DataError;
     /// let vent = circle(pt(0.0, -30.0), 18.0);
     /// assert_eq!(Path::from_data(&vent.data())?, vent);
     /// # Ok::<(), DataError>(())

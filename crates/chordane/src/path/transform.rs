@@ -136,6 +136,7 @@ fn squash(arc: &ArcSegment, by: &Affine, builder: &mut ContourBuilder) {
 
 #[cfg(test)]
 mod tests {
+    use crate::number::Cell;
     use crate::prelude::*;
 
     #[test]

@@ -158,6 +158,7 @@ fn text(line: &str, at: Point, height: f64, room: f64) -> Item {
 
 #[cfg(test)]
 mod tests {
+    use crate::picture::ContactAxes;
     use crate::prelude::*;
 
     #[test]

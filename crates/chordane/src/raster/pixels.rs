@@ -126,6 +126,7 @@ impl Pixels {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::raster::DrawError;
     /// assert_eq!(Pixels::new(4, 3)?.as_slice().len(), 12);
     /// assert!(Pixels::new(u32::MAX, 1).is_err());
     /// # Ok::<(), DrawError>(())
@@ -235,6 +236,7 @@ impl Sheet {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::raster::DrawError;
     /// let picture = sheet(4.0, 2.0).add(rectangle((0.0, 0.0), 2.5, 2.0).fill("#ff0000")).pixels()?;
     /// assert_eq!(picture.at(1, 1), Some([255, 0, 0, 255]));
     /// assert_eq!(picture.at(2, 1), Some([255, 0, 0, 128])); // half covered

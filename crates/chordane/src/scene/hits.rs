@@ -243,6 +243,7 @@ impl Sheet {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::scene::HitPart;
     /// let page = sheet(90.0, 90.0).add(Path::open([(10.0, 10.0), (80.0, 10.0)]).stroke("teal", 1.0));
     /// assert_eq!(page.items_at((45.0, 13.0)).count(), 0);
     /// let near = page.items_at((45.0, 13.0)).reach(5.0).next().unwrap();

@@ -20,6 +20,7 @@ impl Arc {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::path::Arc;
     /// let brow = Arc::inscribed(&cell((0.0, 0.0), 40.0, 20.0), deg(180.0), deg(90.0)).path();
     /// assert_eq!(brow.data(), "M0 10A20 10 0 0 1 20 0");
     /// ```

@@ -13,6 +13,7 @@ use crate::path::Path;
 ///
 /// ```
 /// use chordane::prelude::*;
+/// use chordane::shape::TriangleError;
 /// let ramp = Triangle::by_legs(4.0, 3.0)?;
 /// assert_eq!(ramp.sides(), [3.0, 4.0, 5.0]);
 /// assert!((ramp.angles()[0].degrees() - 36.869_897_645_844).abs() < 1e-9);
@@ -211,6 +212,7 @@ impl Triangle {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::shape::TriangleError;
     /// let ramp = Triangle::by_legs(4.0, 3.0)?;
     /// assert_eq!(ramp.placed((10.0, 10.0), deg(0.0)).bounds().unwrap().max, pt(14.0, 13.0));
     /// # Ok::<(), TriangleError>(())

@@ -210,6 +210,7 @@ impl Sheet {
     ///
     /// ```
     /// use chordane::prelude::*;
+    /// use chordane::raster::DrawError;
     /// use chordane::write::WriteOptions;
     /// let small = WriteOptions::default().size(32, 24);
     /// let bytes = sheet(64.0, 48.0).ground("teal").written(Format::Png, &small)?;

@@ -1,6 +1,8 @@
 //! Nothing panics, whatever it is given; what cannot be comes back as a fault, what is merely empty as nothing.
 
+use chordane::path::{Arc, Ends};
 use chordane::prelude::*;
+use chordane::raster::DrawError;
 
 /// Numbers that break things.
 const HARD: [f64; 10] = [0.0, -0.0, 1.0, -1.0, 0.5, 5e-324, 1e15, f64::MAX, f64::NAN, f64::NEG_INFINITY];

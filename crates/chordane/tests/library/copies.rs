@@ -1,6 +1,7 @@
 //! Copies, clips and woven rings, by their pixels.
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 
 fn page() -> Sheet {
     sheet(200.0, 200.0).centred().ground("white")

@@ -1,6 +1,7 @@
 //! Paths as data, faults that survive, getters that give back what was set, and numbers of any size.
 
 use chordane::prelude::*;
+use chordane::raster::DrawError;
 use proptest::prelude::*;
 
 use crate::support::any_path;

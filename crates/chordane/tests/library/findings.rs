@@ -3,7 +3,11 @@
 use std::f64::consts::PI;
 
 use crate::support::any_path;
+use chordane::check::{Code, Finding, Level};
+use chordane::measure::Direction;
+use chordane::number::Cell;
 use chordane::prelude::*;
+use chordane::sheet::Node;
 use proptest::prelude::*;
 
 fn page() -> Sheet {

@@ -2,6 +2,7 @@
 
 use crate::support::{any_path, point};
 use chordane::prelude::*;
+use chordane::read::SvgReading;
 use proptest::prelude::*;
 
 /// How much of a picture two paths do not share, against the size of the picture.

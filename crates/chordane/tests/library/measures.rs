@@ -3,6 +3,7 @@
 use std::f64::consts::PI;
 
 use crate::support::any_path;
+use chordane::measure::CrossingKind;
 use chordane::prelude::*;
 use proptest::prelude::*;
 

@@ -1,5 +1,6 @@
 //! The grammar of path data: SVG 2 recommendation, section 9.3.
 
+use chordane::path::DataErrorKind;
 use chordane::prelude::*;
 use proptest::prelude::*;
 

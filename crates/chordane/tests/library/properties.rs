@@ -1,6 +1,7 @@
 //! Laws that hold for any path: there and back, bounds, areas.
 
 use crate::support::{any_path, point};
+use chordane::number::Cell;
 use chordane::prelude::*;
 use proptest::prelude::*;
 

@@ -2,6 +2,8 @@
 
 use crate::support::any_path;
 use chordane::prelude::*;
+use chordane::read::{ReadError, SvgReading};
+use chordane::sheet::Node;
 use proptest::prelude::*;
 
 fn read(body: &str) -> SvgReading {

@@ -4,6 +4,7 @@ use std::collections::HashSet;
 
 use chordane::prelude::*;
 use chordane::scene::Step;
+use chordane::scene::{Address, HitPart};
 use proptest::prelude::*;
 
 use crate::support::{any_path, point};

@@ -1,6 +1,7 @@
 //! Stamps of items and groups, tapering strokes, and woven rings of what lets something show through.
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 
 fn colours(group: &Group) -> Vec<String> {
     let colour = |node: &Node| match node {

@@ -3,6 +3,7 @@
 #![allow(dead_code, reason = "each test file uses its part")]
 
 use chordane::prelude::*;
+use chordane::sheet::Node;
 use proptest::prelude::*;
 
 /// So many cases from a fixed seed, or `PROPTEST_CASES` of them for a longer run (`PROPTEST_RNG_SEED` changes the

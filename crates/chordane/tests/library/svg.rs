@@ -1,6 +1,7 @@
 //! SVG files and saving.
 
 use chordane::prelude::*;
+use chordane::write::SaveError;
 
 #[test]
 fn a_sheet_is_written_small_and_plain() {

@@ -576,6 +576,7 @@ fn arrow(tip: Point, direction: Point, length: f64) -> Path {
 mod tests {
     use super::numbering_step;
     use crate::prelude::*;
+    use crate::sheet::Node;
 
     #[test]
     fn many_vertices_are_numbered_in_round_steps() {
