@@ -119,7 +119,7 @@ fn calls_that_cannot_be_are_refused_with_code_2() {
         (&["draw", &score, "-o", &at("nowhere/kite.svg")], "there is no folder"),
         (&["draw", &score, "-o", &at("")], "is a folder"),
         (&["draw", &at("none.chord"), "-o", "x.svg"], "there is no file"),
-        (&["draw", &at("kite.jpg"), "-o", "x.svg"], "its ending is not .chord"),
+        (&["draw", &at("kite.jpg"), "-o", "x.svg"], "its name ends in neither .chord nor .svg"),
         (&["draw", &score], "--out"),
         (&["draw", &score, "-o", "x.svg", "--size", "0x5"], "1280x960"),
         (&["draw", &score, "-o", "x.svg", "--max-seconds", "0"], "above 0"),
