@@ -21,11 +21,11 @@
 //!
 //! # The street
 //!
-//! Data goes one way: [`number`] (angles and points), [`path`] (the [`Pen`](path::Pen) makes a
-//! [`Path`](path::Path) of contours), [`shape`] (ready ones), [`measure`], [`reshape`] (a path in, a path out),
-//! [`combine`] (union, intersection, difference),
-//! [`sheet`](mod@sheet) (a path with a style is an [`Item`](sheet::Item), a [`Sheet`](sheet::Sheet) holds them),
-//! [`check`] (findings), [`draw`] (SVG, pixels, files), [`read`] (SVG documents in). A module uses what stands before it, not what stands after it.
+//! Data goes one way, and a module uses what stands before it: [`ground`] (faults), [`number`] (angles and points), [`path`] (the
+//! [`Pen`](path::Pen) makes a [`Path`](path::Path) of contours), [`shape`] (ready ones), [`measure`], [`chance`] (dice), [`reshape`]
+//! (a path in, a path out), [`combine`] (union, intersection, difference), [`sheet`](mod@sheet) (a path with a style is an
+//! [`Item`](sheet::Item), a [`Sheet`](sheet::Sheet) holds them), [`scene`] (what is where on a sheet), [`check`] (findings), [`raster`] (pixels),
+//! [`write`](mod@write) (SVG, PNG, files), [`picture`] (bones, contact sheets), `read` (SVG documents in; with the feature `svg-read`).
 //!
 //! # Conventions
 //!
@@ -38,7 +38,7 @@
 //!   true curve.
 //! - Values do not change once they are made: every call gives a new one.
 //! - Nothing panics. What is merely empty gives an empty path. What cannot be (a number that is not finite, a
-//!   colour that is none) is a [`Fault`]: fluent calls remember the first one, and everything that leaves the
+//!   colour text that names no colour) is a [`Fault`]: fluent calls remember the first one, and everything that leaves the
 //!   library gives it back as an error; so does [`Path::sound`](path::Path::sound).
 //! - The same input gives the same bytes, on any number of threads.
 
