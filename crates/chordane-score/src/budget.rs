@@ -11,7 +11,7 @@ use rhai::Dynamic;
 use tracking_allocator::{AllocationGroupId, AllocationGroupToken, AllocationRegistry, AllocationTracker};
 
 use crate::Limits;
-use crate::explain::ADVICE;
+use crate::refusal::Refusal;
 
 /// An allocator that counts what each run of a score holds. A program that runs scores takes it as its own:
 ///
@@ -139,5 +139,5 @@ impl Budget {
 }
 
 fn stop(message: &str, advice: &str) -> Dynamic {
-    format!("{message}{ADVICE}{advice}").into()
+    Refusal::new(message).advise(advice).text().into()
 }

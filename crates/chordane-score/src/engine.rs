@@ -4,7 +4,7 @@
 //! engine for a run only adds the limits and what the score is given.
 
 use std::any::TypeId;
-use std::sync::{Arc, Mutex, OnceLock, PoisonError};
+use std::sync::{Arc, OnceLock};
 
 use chordane::chance::Dice;
 use chordane::number::Cell;
@@ -14,28 +14,12 @@ use rhai::{Dynamic, Engine, FuncRegistration, Module, NativeCallContext, RhaiFun
 
 use crate::Limits;
 use crate::budget::Budget;
-use crate::explain::refusal;
+use crate::call::Call;
 use crate::operators::operators;
-use crate::stage::Stage;
+use crate::refusal::Refusal;
+use crate::running::Running;
 use crate::values::{Builder, ScoreStamp, description};
-use crate::words::{self, Call, Refusal, Word};
-
-/// A run of a script: what it is given, and what it may use up.
-#[derive(Debug)]
-pub(crate) struct Running {
-    pub(crate) limits: Limits,
-    stage: Mutex<Stage>,
-}
-
-impl Running {
-    pub(crate) fn new(limits: Limits, stage: Stage) -> Arc<Self> {
-        Arc::new(Self { limits, stage: Mutex::new(stage) })
-    }
-
-    pub(crate) fn stage<R>(&self, look: impl FnOnce(&mut Stage) -> R) -> R {
-        look(&mut self.stage.lock().unwrap_or_else(PoisonError::into_inner))
-    }
-}
+use crate::words::{self, Word};
 
 /// How the engine hands a run to the words.
 #[derive(Clone)]
@@ -132,7 +116,7 @@ fn types(module: &mut Module) {
 fn register(module: &mut Module, name: &'static str, arity: usize) {
     let forms: Vec<&'static Word> = words::named(name).filter(|word| word.arity() == arity).collect();
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
-        let lost = || refusal(Refusal::new("this word runs in a score only"));
+        let lost = || Refusal::new("this word runs in a score only");
         let context = context.ok_or_else(lost)?;
         let running = context.tag().and_then(|tag| tag.read_lock::<Tag>().map(|tag| Arc::clone(&tag.0)));
         let running = running.ok_or_else(lost)?;
@@ -144,7 +128,7 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
             None => Err(unfitting(&forms, &values)),
         };
         // What went wrong in a function of the score is told as it is, at its own place.
-        call.failure().map_or(made.map_err(refusal), Err)
+        call.failure().map_or(made.map_err(Into::into), Err)
     };
     let func =
         RhaiFunc::Method { func: Shared::new(run), has_context: true, is_pure: true, is_volatile: true };

@@ -4,20 +4,9 @@ use chordane::ground::nearest;
 use rhai::{EvalAltResult, Position};
 
 use crate::Limits;
+use crate::refusal::Refusal;
 use crate::values::{description, plain_type};
-use crate::words::{self, Refusal};
-
-/// What parts the message of an error of ours from its advice.
-pub(crate) const ADVICE: char = '\u{1}';
-
-/// A refusal as an error of the engine, which fills in the place of the call.
-pub(crate) fn refusal(refusal: Refusal) -> Box<EvalAltResult> {
-    let text = match refusal.advice {
-        Some(advice) => format!("{}{ADVICE}{advice}", refusal.message),
-        None => refusal.message,
-    };
-    Box::new(EvalAltResult::ErrorRuntime(text.into(), Position::NONE))
-}
+use crate::words;
 
 /// An error of the engine in plain words: message, advice, place.
 pub(crate) fn explain(
@@ -67,10 +56,8 @@ pub(crate) fn explain(
         ),
         E::ErrorTerminated(text, _) | E::ErrorRuntime(text, _) => {
             let text = text.clone().into_string().unwrap_or_else(|_| description(text));
-            match text.split_once(ADVICE) {
-                Some((message, advice)) => (message.to_owned(), Some(advice.to_owned()), place),
-                None => plain(text),
-            }
+            let told = Refusal::read(&text);
+            (told.message, told.advice, place)
         }
         other => {
             let mut bare = other.to_string();

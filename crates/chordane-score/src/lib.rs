@@ -26,13 +26,16 @@
 pub struct Readme;
 
 mod budget;
+mod call;
 mod engine;
 mod explain;
 mod knob;
 mod limits;
 mod mistake;
 mod operators;
+mod refusal;
 mod runner;
+mod running;
 mod score;
 mod script;
 mod settings;

@@ -3,9 +3,8 @@
 use chordane::prelude::*;
 use rhai::{Dynamic, EvalAltResult, FuncRegistration, Module, RhaiNativeFunc, Variant};
 
-use crate::explain::refusal;
+use crate::refusal::Refusal;
 use crate::values;
-use crate::words::Refusal;
 
 /// Adds an operator.
 fn add<A: 'static, const N: usize, const X: bool, R: Variant + Clone, const F: bool>(
@@ -37,10 +36,8 @@ pub(crate) fn operators(module: &mut Module) {
     add(module, "-", |a: Point| -a);
     // A pair is a point here too; a list on the left stays a list.
     let pair = |list: rhai::Array| {
-        values::point(&Dynamic::from_array(list)).ok_or_else(|| {
-            let advice = Some("write pt(x, y) or [x, y]".to_owned());
-            refusal(Refusal { message: "this list is not a point".to_owned(), advice })
-        })
+        values::point(&Dynamic::from_array(list))
+            .ok_or_else(|| Refusal::new("this list is not a point").advise("write pt(x, y) or [x, y]"))
     };
     add(module, "+", move |a: Point, b: rhai::Array| Ok::<_, Box<EvalAltResult>>(a + pair(b)?));
     add(module, "-", move |a: Point, b: rhai::Array| Ok::<_, Box<EvalAltResult>>(a - pair(b)?));
@@ -83,10 +80,9 @@ pub(crate) fn operators(module: &mut Module) {
         if n.trunc() == n && n.abs() < 1e15 {
             Ok(n as i64)
         } else {
-            Err(refusal(Refusal {
-                message: format!("a range counts in whole numbers, and {n} is none"),
-                advice: Some("round it first: round(..), floor(..) or ceil(..)".to_owned()),
-            }))
+            Err(Refusal::new(format!("a range counts in whole numbers, and {n} is not one"))
+                .advise("round it first: round(..), floor(..) or ceil(..)")
+                .into())
         }
     };
     add(module, "..", move |a: f64, b: f64| Ok::<_, Box<EvalAltResult>>(end(a)?..end(b)?));

@@ -6,8 +6,9 @@ use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
 use crate::budget::Account;
-use crate::engine::{Running, engine, reader};
+use crate::engine::{engine, reader};
 use crate::explain::explain;
+use crate::running::Running;
 use crate::unkept::unkept;
 use crate::values::Builder;
 use crate::{Limits, Mistake, Score, Stage, values};

@@ -8,7 +8,8 @@ use rhai::{Array, Dynamic};
 use super::stamp::ScoreStamp;
 use super::take::{Fading, Holder, Painted, Stroked, Thing};
 use super::{Builder, Kind};
-use crate::words::{Call, Refusal};
+use crate::call::Call;
+use crate::refusal::Refusal;
 
 /// What a word can give.
 pub(crate) trait Give {

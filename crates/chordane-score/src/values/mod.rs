@@ -2,6 +2,7 @@
 //!
 //! Paths, items and styles are values: a call gives a new one. Pens, groups, sheets and dice are builders.
 
+mod ask;
 mod builder;
 mod describe;
 mod give;

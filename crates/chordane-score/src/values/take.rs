@@ -10,7 +10,7 @@ use rhai::{Array, Dynamic, FnPtr};
 use super::plain::{count, extent, node, number, point, vertex};
 use super::stamp::ScoreStamp;
 use super::{Builder, Kind};
-use crate::words::Call;
+use crate::call::Call;
 
 /// What a word can take.
 pub(crate) trait Take: Sized {

@@ -4,8 +4,9 @@ use chordane::chance::Dice;
 use chordane::prelude::*;
 use rhai::{Array, Dynamic, FnPtr};
 
-use super::call::{Call, Refusal};
 use super::entry::{Section, Word, word};
+use crate::call::Call;
+use crate::refusal::Refusal;
 use crate::values::{Builder, Tidy, description};
 
 pub(super) fn section() -> Section {

@@ -3,8 +3,8 @@
 use chordane::prelude::*;
 use chordane::sheet::Node;
 
-use super::call::Refusal;
 use super::entry::{Section, Word, word};
+use crate::refusal::Refusal;
 
 pub(super) fn section() -> Section {
     Section {

@@ -3,8 +3,9 @@
 use chordane::path::Ends;
 use chordane::prelude::*;
 
-use super::call::{Call, Refusal};
 use super::entry::{Section, Word, word};
+use crate::call::Call;
+use crate::refusal::Refusal;
 
 pub(super) fn section() -> Section {
     Section {

@@ -2,8 +2,9 @@
 
 use chordane::prelude::*;
 
-use super::call::{Call, Refusal};
 use super::entry::{Section, Word, word};
+use crate::call::Call;
+use crate::refusal::Refusal;
 use crate::values::Builder;
 
 pub(super) fn section() -> Section {
@@ -29,7 +30,7 @@ fn words() -> Vec<Word> {
             |path: Path, tag: String, vertices: Vec<f64>| {
                 if let Some(bad) = vertices.iter().find(|n| n.trunc() != **n || **n < 0.0) {
                     return Err(Refusal::new(format!(
-                        "a vertex has a whole number from 0 up, and {bad} is none"
+                        "vertices are counted in whole numbers from 0 up, and {bad} is not one"
                     )));
                 }
                 Ok(path.tagged(&tag, vertices.into_iter().map(|n| n as usize)))

@@ -5,7 +5,8 @@ use std::fmt;
 
 use rhai::Dynamic;
 
-use super::call::{Call, Refusal};
+use crate::call::Call;
+use crate::refusal::Refusal;
 use crate::values::{Give, Kind, Take, description};
 
 /// One word of a score.

@@ -2,8 +2,9 @@
 
 use chordane::number::{Point, pt};
 
-use super::call::{Call, Refusal};
 use super::entry::{Section, Word, word};
+use crate::call::Call;
+use crate::refusal::Refusal;
 use crate::stage::Stage;
 
 pub(super) fn section() -> Section {

@@ -4,8 +4,8 @@ use chordane::measure::{Crossing, Station};
 use chordane::number::Cell;
 use chordane::prelude::*;
 
-use super::call::Refusal;
 use super::entry::{Section, Word, word};
+use crate::refusal::Refusal;
 
 pub(super) fn section() -> Section {
     Section { title: "Measures", about: "", words: words() }

@@ -5,7 +5,6 @@
 //! one call into the library, whose Rust types say what it takes and gives.
 
 mod along;
-mod call;
 mod cells;
 mod chance;
 mod combine;
@@ -30,8 +29,6 @@ use std::sync::OnceLock;
 pub use crate::values::Kind;
 pub use entry::{Section, Word};
 pub use page::markdown;
-
-pub(crate) use call::{Call, Refusal};
 
 /// Every word there is, section by section. The table is made when it is first asked for.
 pub fn sections() -> &'static [Section] {

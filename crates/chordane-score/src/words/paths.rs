@@ -2,8 +2,8 @@
 
 use chordane::prelude::*;
 
-use super::call::Refusal;
 use super::entry::{Section, Word, word};
+use crate::refusal::Refusal;
 use crate::values::Thing;
 
 /// Carries out a word that means the same on a path, an item and a group.

@@ -2,8 +2,9 @@
 
 use chordane::prelude::*;
 
-use super::call::{Call, Refusal};
 use super::entry::{Section, Word, word};
+use crate::call::Call;
+use crate::refusal::Refusal;
 use crate::values::Builder;
 
 pub(super) fn section() -> Section {

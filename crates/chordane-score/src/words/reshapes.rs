@@ -4,8 +4,9 @@ use chordane::prelude::*;
 
 use rhai::{Dynamic, FnPtr};
 
-use super::call::{Call, Refusal};
 use super::entry::{Section, Word, word};
+use crate::call::Call;
+use crate::refusal::Refusal;
 
 pub(super) fn section() -> Section {
     Section {

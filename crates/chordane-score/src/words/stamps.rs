@@ -5,8 +5,8 @@ use chordane::sheet::Node;
 
 use rhai::FnPtr;
 
-use super::call::Call;
 use super::entry::{Section, Word, word};
+use crate::call::Call;
 use crate::values::ScoreStamp;
 
 pub(super) fn section() -> Section {

@@ -2,8 +2,8 @@
 
 use chordane::prelude::*;
 
-use super::call::Call;
 use super::entry::{Section, Word, word};
+use crate::call::Call;
 use crate::values::Tidy;
 
 pub(super) fn section() -> Section {

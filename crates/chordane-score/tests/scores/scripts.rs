@@ -136,7 +136,7 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
         ("deg(5) + 3", "1:8 `+` does not work on an angle and a number"),
         (
             "for i in 0..2.5 { }",
-            "1:11 a range counts in whole numbers, and 2.5 is none (round it first: round(..), floor(..) or ceil(..))",
+            "1:11 a range counts in whole numbers, and 2.5 is not one (round it first: round(..), floor(..) or ceil(..))",
         ),
         (
             "let s = sheet(9, 9);",

@@ -6,7 +6,8 @@
 use std::cell::Cell;
 
 use super::flank::{Flank, Run, across, without_standstills};
-use super::outline::{Cap, Join, Outline};
+use super::outline::{Cap, FINE, Join, Outline};
+use super::{Dash, Reshape};
 use crate::arrange::{Part, arranged_within, scaled_to_numbers};
 use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Point};
@@ -298,5 +299,28 @@ fn round(run: &mut Run, at: Point, [from, to]: [Point; 2], clockwise: bool) {
             clockwise,
             to,
         }));
+    }
+}
+
+impl Reshape for Outline {
+    fn reshape(&self, path: &Path) -> Path {
+        let fault = self.check();
+        if self.dash.is_empty() {
+            return outlined(self, path, None, FINE, fault);
+        }
+        let solid = Self { dash: Vec::new(), ..self.clone() };
+        if fault.get().is_some() {
+            return outlined(&solid, path, None, FINE, fault);
+        }
+        let dashes = path.then(Dash::new(self.dash.clone()).offset(self.dash_offset));
+        outlined(&solid, &dashes, None, FINE, fault)
+    }
+}
+
+impl Path {
+    /// The area that a stroke of a width paints, with butt caps and mitre joins; see [`Outline`].
+    #[must_use]
+    pub fn outlined(&self, width: f64) -> Self {
+        self.then(Outline::new(width))
     }
 }

@@ -1,9 +1,6 @@
-//! The area that a stroke paints, as a reshape.
+//! The area that a stroke paints, as a reshape: what can be said of it. How it is made stands in `edging`.
 
-use super::edging::outlined;
-use super::{Dash, Reshape};
 use crate::ground::{Carried, Named};
-use crate::path::Path;
 
 /// How a stroke ends at the ends of an open contour.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
@@ -103,7 +100,8 @@ impl Outline {
 
     /// The same, dashed: lengths of line and gap in turn, beginning so far into the pattern.
     ///
-    /// A pattern without a length above zero is not a dash. Each contour begins the pattern anew.
+    /// A pattern without a length above zero is not a dash. Each contour begins the pattern anew, and on a closed one it runs on
+    /// over the start.
     #[must_use]
     pub fn dash(mut self, pattern: impl Into<Vec<f64>>, offset: f64) -> Self {
         self.dash = pattern.into();
@@ -150,28 +148,5 @@ impl Outline {
     #[must_use]
     pub fn get_dash(&self) -> (&[f64], f64) {
         (&self.dash, self.dash_offset)
-    }
-}
-
-impl Reshape for Outline {
-    fn reshape(&self, path: &Path) -> Path {
-        let fault = self.check();
-        if self.dash.is_empty() {
-            return outlined(self, path, None, FINE, fault);
-        }
-        let solid = Self { dash: Vec::new(), ..self.clone() };
-        if fault.get().is_some() {
-            return outlined(&solid, path, None, FINE, fault);
-        }
-        let dashes = path.then(Dash::new(self.dash.clone()).offset(self.dash_offset));
-        outlined(&solid, &dashes, None, FINE, fault)
-    }
-}
-
-impl Path {
-    /// The area that a stroke of a width paints, with butt caps and mitre joins; see [`Outline`].
-    #[must_use]
-    pub fn outlined(&self, width: f64) -> Self {
-        self.then(Outline::new(width))
     }
 }
