@@ -42,6 +42,12 @@ use input::Origin;
 use options::{Action, Options};
 
 /// Runs the command with the arguments that the process was given.
+///
+/// ```no_run
+/// fn main() -> std::process::ExitCode {
+///     chordane_cli::main()
+/// }
+/// ```
 #[must_use]
 pub fn main() -> ExitCode {
     let options = match Options::try_parse_from(std::env::args_os()) {
@@ -62,6 +68,15 @@ pub fn main() -> ExitCode {
 /// Runs a score that was written in Rust, as `draw` runs a script: `-o` names the files, and so on; `check` checks it.
 ///
 /// `name` is what the score is called in messages and help.
+///
+/// ```no_run
+/// use chordane::prelude::*;
+///
+/// fn main() -> std::process::ExitCode {
+///     let page = |_: &mut chordane_cli::Stage| sheet(100.0, 80.0).add(circle((50.0, 40.0), 20.0).fill("teal"));
+///     chordane_cli::run("vent", page)
+/// }
+/// ```
 #[must_use]
 pub fn run(name: &'static str, score: impl Score + Send + Sync) -> ExitCode {
     run_with(name, score, std::env::args_os())

@@ -4,6 +4,17 @@ use chordane::number::Point;
 use chordane::sheet::Colour;
 
 /// What a knob can be set to, and what it is when it is not set.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane_score::{Runner, Settings, Stage};
+/// let runner = Runner::new(|stage: &mut Stage| {
+///     let side = stage.knob("side", 40.0, 1.0, 90.0);
+///     sheet(100.0, 80.0).add(circle((50.0, 40.0), side).fill("teal"))
+/// });
+/// let run = runner.run(&Settings::new());
+/// assert_eq!((run.knobs()[0].kind.start().as_str(), run.knobs()[0].kind.allowed().as_str()), ("40", "1 to 90"));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub enum KnobKind {
     /// A number in a range, both ends included.
@@ -112,6 +123,18 @@ impl KnobKind {
 }
 
 /// A knob that a score has declared, and what it was set to.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane_score::{Runner, Settings, Stage};
+/// let runner = Runner::new(|stage: &mut Stage| {
+///     let side = stage.knob("side", 40.0, 1.0, 90.0);
+///     sheet(100.0, 80.0).add(circle((50.0, 40.0), side).fill("teal"))
+/// });
+/// let run = runner.run(&Settings::new().set("side", "20"));
+/// let knob = &run.knobs()[0];
+/// assert_eq!((knob.name.as_str(), knob.set.as_deref()), ("side", Some("20")));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Knob {
     /// The name.
@@ -123,6 +146,18 @@ pub struct Knob {
 }
 
 /// What is wrong with how the knobs were set, and how to mend it.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane_score::{Runner, Settings, Stage};
+/// let runner = Runner::new(|stage: &mut Stage| {
+///     let side = stage.knob("side", 40.0, 1.0, 90.0);
+///     sheet(100.0, 80.0).add(circle((50.0, 40.0), side).fill("teal"))
+/// });
+/// let problem = runner.run(&Settings::new().set("sied", "20")).problem().ok_or("no problem")?;
+/// assert_eq!(problem.message, "there is no knob \"sied\"");
+/// # Ok::<(), &str>(())
+/// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct KnobProblem {
     /// What is wrong.

@@ -3,6 +3,15 @@
 use std::time::Duration;
 
 /// The bounds within which a script runs. Each can be raised; none can be lifted.
+///
+/// ```
+/// use std::time::Duration;
+/// use chordane_score::{Limits, Runner, Settings};
+/// let limits = Limits { time: Duration::from_millis(50), steps: 1000, ..Limits::default() };
+/// let endless = Runner::read("tail.chord", "loop { }", limits)?;
+/// assert!(endless.run(&Settings::new()).into_sheet().is_err());
+/// # Ok::<(), chordane_score::Mistake>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Limits {
     /// The number of steps: each call, operator and turn of a loop is a few.

@@ -5,6 +5,12 @@ use std::sync::Arc;
 use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
 
 /// One mistake in a score: plain words, the place in the source, and advice where there is some.
+///
+/// ```
+/// use chordane_score::{Limits, Runner};
+/// let Err(mistake) = Runner::read("tail.chord", "let a = ;", Limits::default()) else { panic!("it cannot be read") };
+/// assert_eq!((mistake.line(), mistake.column()), (Some(1), Some(9)));
+/// ```
 #[derive(Clone, Debug, thiserror::Error)]
 #[error("{message}")]
 pub struct Mistake {

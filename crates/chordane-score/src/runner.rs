@@ -33,6 +33,19 @@ impl fmt::Debug for Runner<'_> {
 }
 
 /// What a run of a score came to: its sheet, or the mistake that ended it; and what it asked for on the way.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane_score::{Runner, Settings, Stage};
+/// let runner = Runner::new(|stage: &mut Stage| {
+///     let side = stage.knob("side", 40.0, 1.0, 90.0);
+///     sheet(100.0, 80.0).add(circle((50.0, 40.0), side).fill("teal"))
+/// });
+/// let run = runner.run(&Settings::new());
+/// assert_eq!((run.knobs().len(), run.printed().len()), (1, 0));
+/// assert_eq!(run.into_sheet()?.items().len(), 1);
+/// # Ok::<(), chordane_score::Mistake>(())
+/// ```
 #[derive(Clone, Debug)]
 pub struct Run {
     made: Result<Sheet, Mistake>,

@@ -14,6 +14,13 @@ use crate::values::Builder;
 use crate::{Limits, Mistake, Score, Stage, values};
 
 /// A score in the script language, read and ready to run.
+///
+/// ```
+/// use chordane_score::{Limits, Score, Script};
+/// let script = Script::read("page.chord", "sheet(90, 60)", Limits::default())?;
+/// assert_eq!(script.sheet()?.size().x, 90.0);
+/// # Ok::<(), chordane_score::Mistake>(())
+/// ```
 #[derive(Debug)]
 pub struct Script {
     name: String,

@@ -10,6 +10,11 @@ use super::plain::{count, extent, number, point, vertex};
 use super::stamp::ScoreStamp;
 
 /// What kind of value something is, as far as the words care.
+///
+/// ```
+/// use chordane_score::words::Kind;
+/// assert_eq!((Kind::Path.plain(), Kind::Path.described()), ("path", "a path"));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Kind {
     /// A number, whole or not.

@@ -10,6 +10,13 @@ use crate::refusal::Refusal;
 use crate::values::{Give, Kind, Take, description};
 
 /// One word of a score.
+///
+/// ```
+/// use chordane_score::words;
+/// let word = words::named("circle").next().ok_or("no such word")?;
+/// assert_eq!(word.form(), "circle(centre, radius)");
+/// # Ok::<(), &str>(())
+/// ```
 pub struct Word {
     /// What it is called.
     pub name: &'static str,
@@ -71,6 +78,13 @@ impl Word {
 }
 
 /// Words that belong together.
+///
+/// ```
+/// use chordane_score::words;
+/// for section in words::sections() {
+///     println!("{}: {} words", section.title, section.words.len());
+/// }
+/// ```
 #[derive(Debug)]
 pub struct Section {
     /// The heading.

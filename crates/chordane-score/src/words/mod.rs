@@ -31,6 +31,11 @@ pub use entry::{Section, Word};
 pub use page::markdown;
 
 /// Every word there is, section by section. The table is made when it is first asked for.
+///
+/// ```
+/// use chordane_score::words;
+/// assert!(words::sections().iter().all(|section| !section.words.is_empty()));
+/// ```
 pub fn sections() -> &'static [Section] {
     static SECTIONS: OnceLock<Vec<Section>> = OnceLock::new();
     SECTIONS.get_or_init(|| {
@@ -57,11 +62,21 @@ pub fn sections() -> &'static [Section] {
 }
 
 /// Every word there is.
+///
+/// ```
+/// use chordane_score::words;
+/// assert!(words::all().any(|word| word.name == "polygon"));
+/// ```
 pub fn all() -> impl Iterator<Item = &'static Word> {
     sections().iter().flat_map(|section| &section.words)
 }
 
 /// The words of a name; several where it means something on different kinds of value or takes more or less.
+///
+/// ```
+/// use chordane_score::words;
+/// assert_eq!(words::named("circel").count(), 0);
+/// ```
 pub fn named(name: &str) -> impl Iterator<Item = &'static Word> {
     all().filter(move |word| word.name == name)
 }

@@ -5,6 +5,10 @@ use std::fmt::Write;
 use super::sections;
 
 /// All words as a page of Markdown.
+///
+/// ```
+/// assert!(chordane_score::words::markdown().contains("circle(centre, radius)"));
+/// ```
 #[must_use]
 pub fn markdown() -> String {
     let mut page = String::from(

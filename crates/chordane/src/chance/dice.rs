@@ -107,6 +107,12 @@ impl Dice {
 }
 
 /// None of the tries of [`Dice::keep_if`] was kept.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let never = Dice::new(7, "tail").keep_if(20, |dice| dice.between(0.0, 1.0), |_| false);
+/// assert_eq!(never.unwrap_err().tries, 20);
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct NotKept {
     /// How many were made.

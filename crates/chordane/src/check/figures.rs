@@ -8,6 +8,14 @@ use crate::path::{ContourBuilder, FillRule, Path};
 use crate::sheet::Paint;
 
 /// What a path measures, where it stands on the sheet.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 100.0).add(rectangle((10.0, 10.0), 60.0, 40.0).fill("teal").named("sail"));
+/// let figures = page.check()?.paths.remove(0);
+/// assert_eq!((figures.name.as_deref(), figures.area, figures.length), (Some("sail"), 2400.0, 200.0));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct PathFigures {
     /// The item's name, if it was given one.
@@ -39,6 +47,15 @@ pub struct PathFigures {
 }
 
 /// What a contour measures.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::measure::Direction;
+/// let page = sheet(100.0, 100.0).add(rectangle((10.0, 10.0), 60.0, 40.0).fill("teal"));
+/// let contour = &page.check()?.paths[0].contours[0];
+/// assert_eq!((contour.segments, contour.closed, contour.direction), (4, true, Direction::Clockwise));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct ContourFigures {
     /// Whether it is joined to its start.

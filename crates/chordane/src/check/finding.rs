@@ -6,6 +6,16 @@ use super::Drawn;
 use crate::number::Point;
 
 /// What kind of thing a finding is; the names do not change.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::check::Code;
+/// let page = sheet(100.0, 100.0).add(circle((500.0, 500.0), 10.0).fill("teal"));
+/// let codes: Vec<Code> = page.check()?.findings.iter().map(|finding| finding.code).collect();
+/// assert_eq!(codes, [Code::OffSheet]);
+/// assert_eq!(Code::OffSheet.name(), "off-sheet");
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
 #[non_exhaustive]
 pub enum Code {
@@ -78,6 +88,12 @@ impl fmt::Display for Code {
 }
 
 /// How sure a finding is.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::check::Level;
+/// assert_eq!(Level::Hint.name(), "hint");
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub enum Level {
     /// The picture is hardly what was meant.
@@ -98,6 +114,16 @@ impl Level {
 }
 
 /// One thing that was noticed: where, what is seen, and how to mend it.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 100.0).add(circle((500.0, 500.0), 10.0).fill("teal"));
+/// let report = page.check()?;
+/// let finding = &report.findings[0];
+/// assert_eq!((finding.path, finding.code.name()), (Some(0), "off-sheet"));
+/// assert!(!finding.message.is_empty() && !finding.mend.is_empty());
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Finding {
     /// The kind.

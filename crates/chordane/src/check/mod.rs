@@ -21,6 +21,13 @@ use drawn::Drawn;
 use finding::Findings;
 
 /// What a sheet holds and what looks wrong on it; see [`Sheet::check`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let report = sheet(100.0, 100.0).add(circle((50.0, 50.0), 20.0).fill("teal")).check()?;
+/// assert_eq!((report.paths.len(), report.findings.len()), (1, 0));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Report {
     /// The figures of each item's path, in the order of drawing.

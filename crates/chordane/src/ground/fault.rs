@@ -37,6 +37,13 @@ struct FoundOn {
 }
 
 /// What kind of thing went wrong; see [`Fault::kind`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::FaultKind;
+/// let fault = circle((0.0, 0.0), -3.0).sound().unwrap_err();
+/// assert_eq!(*fault.kind(), FaultKind::Negative { what: "radius", value: -3.0 });
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub enum FaultKind {

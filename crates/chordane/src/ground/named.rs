@@ -3,6 +3,12 @@
 use super::{Fault, FaultKind};
 
 /// A choice whose values have names.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::ground::Named;
+/// assert_eq!(Cap::NAMES, ["butt", "round", "square"]);
+/// ```
 pub trait Named: Copy + 'static {
     /// What is chosen, for messages.
     const WHAT: &'static str;
@@ -14,6 +20,15 @@ pub trait Named: Copy + 'static {
 
 /// A choice as it was given: the value itself, or a text that should name it. A text that names none becomes a
 /// fault of what it was given to.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::ground::Given;
+/// assert_eq!(Given::<Cap>::from("round").resolve("cap")?, Cap::Round);
+/// let wrong = Given::<Cap>::from("pointed").resolve("cap").unwrap_err();
+/// assert_eq!(wrong.to_string(), "`cap`: \"pointed\" is not a cap; give \"butt\", \"round\" or \"square\"");
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Debug)]
 pub struct Given<T>(Result<T, String>);
 

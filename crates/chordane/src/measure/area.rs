@@ -7,6 +7,14 @@ use crate::number::Point;
 use crate::path::{Contour, Path, Segment};
 
 /// Which way round a contour runs, as seen on a sheet with y down.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::measure::Direction;
+/// let sail = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
+/// assert_eq!(sail.contours()[0].direction(), Direction::Clockwise);
+/// assert_eq!(sail.reversed().contours()[0].direction(), Direction::Anticlockwise);
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Direction {
     /// Clockwise as seen: its signed area is positive.

@@ -16,6 +16,15 @@ const OFF: f64 = 1e-10;
 const MOST_CROSSINGS: usize = 1_000_000;
 
 /// How two lines meet; see [`Crossing`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::measure::CrossingKind;
+/// let spar = Path::open([(-50.0, 20.0), (50.0, 20.0)]);
+/// let touching = circle((0.0, 0.0), 20.0).crossings_with(&spar)?;
+/// assert_eq!(touching[0].kind, CrossingKind::Touching);
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub enum CrossingKind {
     /// One goes over to the other side of the other.
@@ -34,6 +43,13 @@ pub enum CrossingKind {
 }
 
 /// A place at which a path meets itself or another path.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let cross = Path::open([(0.0, 0.0), (10.0, 10.0)]).crossings_with(&Path::open([(0.0, 10.0), (10.0, 0.0)]))?;
+/// assert_eq!((cross[0].at, cross[0].first.parameter), (pt(5.0, 5.0), 0.5));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Crossing {
     /// Where it is.

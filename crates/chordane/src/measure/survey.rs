@@ -19,6 +19,16 @@ const OFF: f64 = 1e-10;
 const MOST_HALVINGS: u32 = 24;
 
 /// A path measured by length; see [`Path::survey`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let survey = Path::open([(0.0, 0.0), (30.0, 0.0), (30.0, 40.0)]).survey()?;
+/// assert_eq!(survey.length(), 70.0);
+/// let at: Vec<f64> = survey.every(20.0).map(|station| station.distance()).collect();
+/// assert_eq!(at, [0.0, 20.0, 40.0, 60.0]);
+/// assert_eq!(survey.section(10.0, 40.0).data(), "M10 0H30V10");
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Debug)]
 pub struct Survey {
     segments: Vec<(Segment, usize)>,
@@ -50,6 +60,14 @@ impl Stretch {
 }
 
 /// A place on a surveyed path.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let survey = Path::open([(0.0, 0.0), (30.0, 0.0), (30.0, 40.0)]).survey()?;
+/// let station = survey.station(50.0).ok_or("the path is empty")?;
+/// assert_eq!((station.point(), station.tangent()), (pt(30.0, 20.0), pt(0.0, 1.0)));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
 #[derive(Clone, Copy, Debug)]
 pub struct Station<'a> {
     segment: &'a Segment,

@@ -25,6 +25,11 @@ pub struct Angle {
 }
 
 /// An angle in degrees: `deg(360.0)` is a full turn.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(deg(30.0) + turns(0.25), deg(120.0));
+/// ```
 #[inline]
 #[must_use]
 pub const fn deg(degrees: f64) -> Angle {
@@ -34,6 +39,11 @@ pub const fn deg(degrees: f64) -> Angle {
 /// An angle in radians: `rad(std::f64::consts::TAU)` is a full turn.
 ///
 /// The angle is kept in degrees, so reading the radians back may differ in the last digit.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(rad(std::f64::consts::PI), deg(180.0));
+/// ```
 #[inline]
 #[must_use]
 pub const fn rad(radians: f64) -> Angle {
@@ -41,6 +51,11 @@ pub const fn rad(radians: f64) -> Angle {
 }
 
 /// An angle in turns: `turns(1.0)` goes once round.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(turns(0.5), deg(180.0));
+/// ```
 #[inline]
 #[must_use]
 pub const fn turns(turns: f64) -> Angle {

@@ -25,6 +25,12 @@ pub struct Cell {
 }
 
 /// A cell by its corner with the least x and y, its width and its height. A negative size counts as zero.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let tag = cell((10.0, 10.0), 80.0, 40.0);
+/// assert_eq!((tag.centre(), tag.size()), (pt(50.0, 30.0), pt(80.0, 40.0)));
+/// ```
 #[must_use]
 pub fn cell(corner: impl Into<Point>, width: f64, height: f64) -> Cell {
     let min = corner.into();

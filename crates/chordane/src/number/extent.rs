@@ -18,6 +18,11 @@ pub struct Extent {
 }
 
 /// A share of a length: 0.7 of whatever it turns out to be.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!((part(0.5) + 12.0).of(80.0), 52.0);
+/// ```
 #[must_use]
 pub fn part(share: f64) -> Extent {
     Extent { share, fixed: 0.0 }
@@ -80,6 +85,12 @@ impl Div<f64> for Extent {
 }
 
 /// How far along a side of a cell: a plain number is a share of the side, an [`Extent`] what it says.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let tag = cell((10.0, 10.0), 80.0, 40.0);
+/// assert_eq!(tag.at(0.5, part(1.0) - 6.0), pt(50.0, 44.0));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Along(pub(super) Extent);
 
@@ -97,6 +108,13 @@ impl From<Extent> for Along {
 
 /// How much is taken off each side of a cell: one extent for all four, or two for left and right and for top and
 /// bottom, or four for the top, right, bottom and left one.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let tag = cell((10.0, 10.0), 80.0, 40.0);
+/// assert_eq!(tag.inset(5.0).size(), pt(70.0, 30.0));
+/// assert_eq!(tag.inset([5.0, 10.0]).size(), tag.inset([10.0, 5.0, 10.0, 5.0]).size());
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Inset(pub(super) [Extent; 4]);
 

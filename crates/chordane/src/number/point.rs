@@ -5,6 +5,12 @@ use super::Angle;
 /// A position or a step, in sheet units; x runs to the right, y runs down unless the sheet says otherwise.
 ///
 /// Wherever a point is taken, a pair `(x, y)` is taken too.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let at: Point = pt(3.0, 4.0);
+/// assert_eq!((at.length(), at * 2.0), (5.0, pt(6.0, 8.0)));
+/// ```
 pub type Point = glam::DVec2;
 
 /// The point at `x`, `y`.

@@ -11,6 +11,15 @@ use crate::number::{Angle, Point, deg, rad};
 ///
 /// `start` and `sweep` are angles before squashing: the ellipse is a circle of radius 1 that is scaled by the
 /// radii, then turned by `tilt`. A positive sweep runs clockwise as seen on a sheet with y down.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::path::Arc;
+/// let quarter = Arc { centre: pt(0.0, 0.0), radii: pt(40.0, 40.0), tilt: deg(0.0), start: deg(0.0), sweep: deg(90.0) };
+/// assert_eq!((quarter.at(0.0), quarter.at(1.0)), (pt(40.0, 0.0), pt(0.0, 40.0)));
+/// assert_eq!(quarter.pie().area()?, 400.0 * std::f64::consts::PI);
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Arc {
     /// The middle of the whole ellipse.
@@ -26,6 +35,13 @@ pub struct Arc {
 }
 
 /// A piece of an ellipse, given by its two ends, as path data has it.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let quarter = arc((0.0, 0.0), 40.0, deg(0.0), deg(90.0));
+/// let Some(Segment::Arc(segment)) = quarter.segments().next() else { panic!("an arc") };
+/// assert_eq!((segment.from, segment.to, segment.clockwise), (pt(40.0, 0.0), pt(0.0, 40.0), true));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct ArcSegment {
     /// Where it begins.

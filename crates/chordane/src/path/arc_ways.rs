@@ -8,6 +8,13 @@ use crate::ground::Named;
 use crate::number::{Angle, Point, deg, rad};
 
 /// Which of the four ways between two points an arc of given radii takes.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let way = ArcWay::ShortClockwise;
+/// let tail = start((0.0, 0.0)).arc_radii((20.0, 0.0), (15.0, 15.0), deg(0.0), way).open();
+/// assert_eq!(tail.contours()[0].end(), pt(20.0, 0.0));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub enum ArcWay {
     /// The shorter way, clockwise as seen on a sheet with y down.

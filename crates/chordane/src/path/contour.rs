@@ -43,6 +43,13 @@ impl Verb {
 /// One run of the pen: a first vertex and the segments that follow, open or closed.
 ///
 /// A closed contour goes back to its first vertex by a straight side, unless it ends there already.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let ring = ring((0.0, 0.0), 20.0, 10.0);
+/// assert_eq!(ring.contours().len(), 2);
+/// assert!(ring.contours().iter().all(Contour::is_closed));
+/// ```
 #[derive(Clone, Debug)]
 pub struct Contour {
     data: Shared<ContourData>,
@@ -176,6 +183,12 @@ impl Contour {
 }
 
 /// The segments of a contour in order; see [`Contour::segments`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sail = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
+/// assert_eq!(sail.contours()[0].segments().count(), 3);
+/// ```
 #[derive(Clone, Debug)]
 pub struct Segments<'a> {
     verbs: &'a [Verb],

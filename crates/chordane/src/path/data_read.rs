@@ -12,6 +12,12 @@ use crate::ground::threads;
 use crate::number::Point;
 
 /// Path data that does not follow the grammar: what is wrong, where, and what came before it.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let error = Path::from_data("M0 0H20X").unwrap_err();
+/// assert_eq!((error.position(), error.so_far().data().as_str()), (7, "M0 0H20"));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct DataError {
     kind: DataErrorKind,
@@ -20,6 +26,12 @@ pub struct DataError {
 }
 
 /// What is wrong with path data.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::path::DataErrorKind;
+/// assert_eq!(Path::from_data("M0 0X").unwrap_err().kind(), DataErrorKind::UnknownCommand('X'));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 #[non_exhaustive]
 pub enum DataErrorKind {

@@ -5,6 +5,15 @@ use crate::ground::{Fault, FaultKind, Named};
 use crate::number::{Cell, Point};
 
 /// How a path is fitted into a cell; see [`Path::fitted`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let tag = cell((0.0, 0.0), 80.0, 40.0);
+/// let size = |fit: Fit| circle((0.0, 0.0), 5.0).fitted(&tag, fit).bounds().map(|bounds| bounds.size().round());
+/// assert_eq!(size(Fit::Contain), Some(pt(40.0, 40.0)));
+/// assert_eq!(size(Fit::Cover), Some(pt(80.0, 80.0)));
+/// assert_eq!(size(Fit::Stretch), Some(pt(80.0, 40.0)));
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub enum Fit {
     /// As large as it can be inside the cell, in its own proportions, in the middle.

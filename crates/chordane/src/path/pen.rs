@@ -28,6 +28,13 @@ pub fn start(at: impl Into<Point>) -> Pen {
 /// In a loop, write `pen = pen.line(p)`. Growing is linear: a million calls cost a million times one.
 ///
 /// A number that is not finite is remembered as the path's fault, and the pen stays where it was.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let pen: Pen = start((0.0, 0.0)).line((60.0, 0.0)).turn(deg(90.0)).ahead(40.0);
+/// assert_eq!(pen.position(), pt(60.0, 40.0));
+/// assert_eq!(pen.close().data(), "M0 0H60V40Z");
+/// ```
 #[derive(Clone, Debug)]
 #[must_use = "a pen draws nothing until `close()` or `open()` makes a path of it"]
 pub struct Pen {

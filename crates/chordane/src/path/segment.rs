@@ -7,6 +7,12 @@ use super::{Affine, ArcSegment};
 use crate::number::Point;
 
 /// One piece of a contour, from one vertex to the next.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let side = Segment::Line { from: pt(0.0, 0.0), to: pt(30.0, 40.0) };
+/// assert_eq!((side.at(0.5), side.velocity(0.5)), (pt(15.0, 20.0), pt(30.0, 40.0)));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub enum Segment {
     /// A straight side.

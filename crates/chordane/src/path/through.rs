@@ -14,6 +14,12 @@ use crate::number::{Angle, Point, rad};
 /// A vertex of a smooth curve: where it is, and how the curve passes it.
 ///
 /// Wherever one is taken, a plain point is a soft one.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let line = through([soft((0.0, 0.0)), corner((40.0, 30.0)).tagged("tip"), soft((80.0, 0.0))]).open();
+/// assert_eq!(line.contours()[0].vertex_count(), 3);
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Vertex {
     at: Point,
@@ -57,12 +63,24 @@ enum Kind {
 }
 
 /// A vertex that the curve passes without a corner.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let arch = through([soft((0.0, 0.0)), soft((40.0, 30.0)), soft((80.0, 0.0))]).open();
+/// assert!(arch.segments().all(|segment| matches!(segment, Segment::Cubic { .. })));
+/// ```
 #[must_use]
 pub fn soft(at: impl Into<Point>) -> Vertex {
     Vertex::new(at.into(), Kind::Soft)
 }
 
 /// A vertex at which the curve has a corner; two of them in a row have a straight side between them.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let tent = through([corner((0.0, 0.0)), corner((40.0, 30.0)), corner((80.0, 0.0))]).open();
+/// assert_eq!(tent.data(), "M0 0 40 30 80 0");
+/// ```
 #[must_use]
 pub fn corner(at: impl Into<Point>) -> Vertex {
     Vertex::new(at.into(), Kind::Corner)
@@ -70,6 +88,12 @@ pub fn corner(at: impl Into<Point>) -> Vertex {
 
 /// A corner that an arc of a radius cuts short, touching the lines to both neighbours; where it does not fit, the
 /// radius shrinks. The curve does not reach the vertex itself. At the end of an open contour it is a plain corner.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let bend = through([corner((0.0, 0.0)), rounded((40.0, 0.0), 10.0), corner((40.0, 40.0))]).open();
+/// assert_eq!(bend.data(), "M0 0H30A10 10 0 0 1 40 10V40");
+/// ```
 #[must_use]
 pub fn rounded(at: impl Into<Point>, radius: f64) -> Vertex {
     Vertex::new(at.into(), Kind::Rounded(radius))
@@ -82,6 +106,13 @@ impl<P: Into<Point>> From<P> for Vertex {
 }
 
 /// How the distances between the points pace the curve.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let points = [(0.0, 0.0), (40.0, 30.0), (80.0, 0.0), (82.0, 0.0)];
+/// let even = through(points).spacing(Spacing::Uniform).open();
+/// assert_ne!(even, through(points).spacing(Spacing::Centripetal).open());
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub enum Spacing {
     /// Every stretch counts the same, however long: tends to overshoot, and to loop where points stand close.
@@ -101,6 +132,14 @@ impl Named for Spacing {
 }
 
 /// How an open run begins and ends.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::path::Ends;
+/// let points = [(0.0, 0.0), (40.0, 30.0), (80.0, 0.0)];
+/// let led = through(points).ends(Ends::Led(pt(-20.0, 0.0), pt(100.0, 0.0))).open();
+/// assert_ne!(led, through(points).ends(Ends::Natural).open());
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub enum Ends {
     /// Without bending at the end itself.
@@ -114,6 +153,12 @@ pub enum Ends {
 }
 
 /// A smooth curve in the making: how it passes its vertices. [`Through::open`] and [`Through::close`] make a path.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let curve: Through = through([(0.0, 0.0), (40.0, 30.0), (80.0, 0.0)]).tension(0.5);
+/// assert_eq!(curve.open().contours()[0].end(), pt(80.0, 0.0));
+/// ```
 #[derive(Clone, Debug)]
 #[must_use = "a curve draws nothing until `close()` or `open()` makes a path of it"]
 pub struct Through {
@@ -146,6 +191,12 @@ pub fn through<V: Into<Vertex>>(vertices: impl IntoIterator<Item = V>) -> Throug
 ///
 /// The interpolation is that of J. D. Hobby, "Smooth, easy to compute interpolating splines", Discrete &
 /// Computational Geometry 1, 1986. [`Through::spacing`] does not matter here.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let loop_of_line = flowing([(0.0, 0.0), (40.0, 30.0), (80.0, 0.0)]).close();
+/// assert!(loop_of_line.contours()[0].is_closed());
+/// ```
 pub fn flowing<V: Into<Vertex>>(vertices: impl IntoIterator<Item = V>) -> Through {
     Through::new("flowing", vertices, true)
 }

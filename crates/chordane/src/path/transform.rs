@@ -7,6 +7,12 @@ use crate::number::{Angle, Point, deg};
 /// An affine transform: a linear map (its columns are the images of the x and y steps), then a move.
 ///
 /// `a * b` does `b` first, then `a`.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let map = Affine::from_translation(pt(5.0, 0.0));
+/// assert_eq!(Path::open([(0.0, 0.0), (9.0, 0.0)]).transformed(&map).data(), "M5 0H14");
+/// ```
 pub type Affine = glam::DAffine2;
 
 /// The words for transforms, in one place: what they mean is the same for a path, an item and a group.

@@ -5,6 +5,12 @@ use crate::ground::{Carried, Fault, FaultKind, Named};
 use crate::number::Point;
 
 /// Which spots a path encloses where its contours overlap.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert!(FillRule::Nonzero.encloses(2));
+/// assert!(!FillRule::EvenOdd.encloses(2));
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 #[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "lowercase"))]
 pub enum FillRule {
@@ -71,6 +77,13 @@ impl FillRule {
 /// With the feature `serde` a path is `{"data": "M0 0H60L0 80Z", "fill_rule": "nonzero"}`, exact to the last bit; a
 /// point is `[x, y]`, an angle its degrees, a [`Cell`](crate::number::Cell) `{"min": [x, y], "max": [x, y]}`, and a colour its four
 /// shares by name.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sail = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
+/// assert_eq!((sail.data().as_str(), sail.length()?, sail.area()?), ("M0 0H60L0 80Z", 240.0, 2400.0));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Debug, Default)]
 pub struct Path {
     contours: Vec<Contour>,

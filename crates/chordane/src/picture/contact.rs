@@ -24,6 +24,14 @@ const INK: &str = "#20303c";
 const PAPER: &str = "#fbf8f1";
 
 /// What the columns and the rows of a contact sheet stand for: a name, and a label for each.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::picture::ContactAxes;
+/// let across = ("sag".to_owned(), vec!["0".to_owned(), "1".to_owned()]);
+/// let axes = ContactAxes { across, ..ContactAxes::default() };
+/// assert_eq!(axes.across.1.len(), 2);
+/// ```
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct ContactAxes {
     /// The name of what changes across, and its value in each column.

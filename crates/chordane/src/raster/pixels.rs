@@ -21,6 +21,14 @@ const TOLERANCE: f64 = 0.01;
 
 /// A picture: rows of pixels from the top, each red, green, blue and alpha in eight bits, sRGB, alpha not
 /// multiplied in.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(8.0, 6.0).ground("#ffffff").add(rectangle((0.0, 0.0), 4.0, 6.0).fill("#000000"));
+/// let pixels = page.pixels()?;
+/// assert_eq!((pixels.width(), pixels.height()), (8, 6));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Pixels {
     width: u32,
@@ -31,6 +39,14 @@ pub struct Pixels {
 }
 
 /// How a sheet is turned into pixels.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(8.0, 6.0).add(rectangle((0.0, 0.0), 4.0, 6.0).fill("#000000"));
+/// let pixels = page.pixels_with(&PixelOptions::default().size(80, 60))?;
+/// assert_eq!(pixels.width(), 80);
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct PixelOptions {
     size: Option<(u32, u32)>,
@@ -75,6 +91,12 @@ impl PixelOptions {
 }
 
 /// Why a sheet could not be turned into pixels.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(8.0, 6.0).add(circle((4.0, 3.0), f64::NAN).fill("teal"));
+/// assert!(page.pixels_with(&PixelOptions::default()).unwrap_err().to_string().contains("is not finite"));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub enum DrawError {

@@ -5,6 +5,12 @@ use std::fmt;
 use crate::sheet::Sheet;
 
 /// Why a document could not be read.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let error = Sheet::read_document(b"<p/>").unwrap_err();
+/// assert!(error.to_string().contains("<svg>"), "{error}");
+/// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
 #[non_exhaustive]
 pub enum ReadError {
@@ -67,6 +73,13 @@ impl fmt::Display for ReadError {
 impl std::error::Error for ReadError {}
 
 /// Something in a document that is not understood, once for each kind.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let read = Sheet::read_document(br#"<svg xmlns="http://www.w3.org/2000/svg"><text>sail</text></svg>"#)?;
+/// assert!(read.notes[0].to_string().contains("text"));
+/// # Ok::<(), chordane::read::ReadError>(())
+/// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct SvgNote {
     /// What it is, and what is done instead.
@@ -89,6 +102,13 @@ impl fmt::Display for SvgNote {
 }
 
 /// A document that was read: the sheet, and what was not understood.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let read = Sheet::read_document(br#"<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H9V9Z"/></svg>"#)?;
+/// assert_eq!((read.sheet.items().len(), read.notes.len()), (1, 0));
+/// # Ok::<(), chordane::read::ReadError>(())
+/// ```
 #[derive(Clone, Debug)]
 pub struct SvgReading {
     /// The sheet.

@@ -88,6 +88,17 @@ impl<R: Reshape + ?Sized> Reshape for std::sync::Arc<R> {
 
 /// What [`Path::then`] takes: a [`Reshape`], a reference or a box of one, or a function from path to path. There is nothing
 /// to implement: implement [`Reshape`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::reshape::IntoReshape;
+/// fn twice<M>(path: &Path, step: impl IntoReshape<M>) -> Path {
+///     let step = step.into_reshape();
+///     path.then(&step).then(&step)
+/// }
+/// let spar = Path::open([(0.0, 0.0), (9.0, 0.0)]);
+/// assert_eq!(twice(&spar, |path: &Path| path.moved((5.0, 0.0))).data(), "M10 0H19");
+/// ```
 #[diagnostic::on_unimplemented(
     message = "`{Self}` is not a reshape",
     label = "a path goes in here and a path has to come out",
@@ -128,6 +139,12 @@ impl<F: Fn(&Path) -> Path> IntoReshape<AsFunction> for F {
 }
 
 /// A function as a reshape; what [`Path::then`] makes of one.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let moved = Path::open([(0.0, 0.0), (9.0, 0.0)]).then(|path: &Path| path.moved((5.0, 0.0)));
+/// assert_eq!(moved.data(), "M5 0H14");
+/// ```
 #[derive(Clone, Copy)]
 pub struct Function<F>(F);
 
@@ -144,6 +161,13 @@ impl<F: Fn(&Path) -> Path> Reshape for Function<F> {
 }
 
 /// Two reshapes, one after the other; see [`Reshape::then`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let steps = Round::new(6.0).then(Dash::new([12.0, 6.0]));
+/// let sail = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
+/// assert_eq!(sail.then(steps), sail.then(Round::new(6.0)).then(Dash::new([12.0, 6.0])));
+/// ```
 #[derive(Clone, Copy, Debug)]
 pub struct Chain<A, B> {
     first: A,

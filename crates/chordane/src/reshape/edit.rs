@@ -12,6 +12,13 @@ use crate::path::{Contour, ContourBuilder, Path, Pen, Segment, Tag};
 /// Which vertex of a path: its contour and its number there, both counted from 0, as the bones number them.
 ///
 /// A plain number is a vertex of the first contour, a pair a contour and a vertex.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sail = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
+/// // A number alone means the first contour.
+/// assert_eq!(sail.replaced(1, (50.0, 0.0)), sail.replaced((0, 1), (50.0, 0.0)));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub struct VertexAt {
     /// The contour.

@@ -3,6 +3,13 @@
 use crate::ground::{Carried, Named};
 
 /// How a stroke ends at the ends of an open contour.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let spar = Path::open([(0.0, 0.0), (10.0, 0.0)]);
+/// assert_eq!(spar.then(Outline::new(4.0).cap(Cap::Square)).area()?, 4.0 * 14.0);
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub enum Cap {
     /// Straight across, at the end itself.
@@ -21,6 +28,14 @@ impl Named for Cap {
 }
 
 /// How a stroke turns a corner.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let elbow = Path::open([(0.0, 0.0), (10.0, 0.0), (10.0, 10.0)]);
+/// let area = |join: Join| elbow.then(Outline::new(4.0).join(join)).area();
+/// assert!(area(Join::Mitre)? > area(Join::Round)? && area(Join::Round)? > area(Join::Bevel)?);
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub enum Join {
     /// The outer edges go on until they meet; beyond the mitre limit, as [`Join::Bevel`].

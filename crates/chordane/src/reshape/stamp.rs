@@ -30,6 +30,13 @@ enum Sitting {
 }
 
 /// One stamp's place: what functions of a [`Stamp`] are asked with.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let bows = Stamp::new(circle((0.0, 0.0), 2.0)).count(5).scale(|place| 1.0 - place.share() / 2.0);
+/// let tail = Path::open([(0.0, 0.0), (40.0, 0.0)]).then(bows);
+/// assert_eq!(tail.contours().len(), 5);
+/// ```
 #[derive(Clone, Copy, Debug)]
 pub struct StampPlace<'a> {
     /// The stamp, counted from 0 along the whole path.

@@ -11,6 +11,14 @@ use crate::path::Path;
 type Width = Shared<dyn Fn(f64) -> f64 + Send + Sync>;
 
 /// A stroke's area with a width that is a function of the share of the length; see [`Outline::tapered`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let spar = Path::open([(0.0, 0.0), (40.0, 0.0)]);
+/// let blade = spar.then(Outline::new(1.0).tapered(|share| 8.0 * (1.0 - share)));
+/// assert!((blade.area()? - 160.0).abs() < 1e-6);
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone)]
 pub struct Taper {
     pub(crate) outline: Outline,

@@ -28,6 +28,14 @@ pub struct Scene<'a> {
 }
 
 /// One thing that is done when a scene is drawn; see [`Scene::steps`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::scene::Step;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// assert_eq!(page.scene()?.steps(), [Step::Begin(0), Step::Item(0), Step::End(0)]);
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Step {
     /// A group begins; its number in [`Scene::layers`].
@@ -39,6 +47,15 @@ pub enum Step {
 }
 
 /// A group where it stands.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// let scene = page.scene()?;
+/// let layer = &scene.layers()[0];
+/// assert!(layer.is_apart() && layer.parent().is_none());
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug)]
 pub struct Layer<'a> {
     group: &'a Group,

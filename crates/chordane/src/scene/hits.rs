@@ -14,6 +14,14 @@ use crate::sheet::{Item, Sheet};
 const EDGE: f64 = 1e-3;
 
 /// What of an item lies under a spot.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::scene::HitPart;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// let part = |x: f64| page.item_at((x, 40.0)).map(|hit| hit.part());
+/// assert_eq!((part(50.0), part(71.0), part(90.0)), (Some(HitPart::Fill), Some(HitPart::Stroke), None));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 #[non_exhaustive]
 pub enum HitPart {
@@ -26,6 +34,14 @@ pub enum HitPart {
 }
 
 /// An item that lies under a spot.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// let hit = page.item_at((71.0, 40.0)).ok_or("nothing lies there")?;
+/// assert_eq!((hit.item().name(), hit.point()), (Some("vent"), pt(70.0, 40.0)));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
 #[derive(Clone, Debug)]
 pub struct Hit<'a> {
     placed: Placed<'a>,
@@ -80,6 +96,13 @@ impl<'a> Hit<'a> {
 }
 
 /// What lies under a spot, topmost first; see [`Sheet::items_at`]. It can be gone through as an iterator.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// assert_eq!(page.items_at((75.0, 40.0)).count(), 0);
+/// assert_eq!(page.items_at((75.0, 40.0)).reach(6.0).count(), 1);
+/// ```
 #[derive(Debug)]
 pub struct Hits<'a> {
     scene: Scene<'a>,
@@ -151,6 +174,15 @@ impl<'a> Scene<'a> {
 
 /// The items of a scene by place: asked many times what lies under a spot, it looks only at what is near. The boxes are
 /// sorted when it is first asked.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// let scene = page.scene()?;
+/// let index = scene.index();
+/// assert_eq!(index.items_at((50.0, 40.0), 0.0).len(), 1);
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Debug)]
 pub struct Index<'s, 'a> {
     scene: &'s Scene<'a>,

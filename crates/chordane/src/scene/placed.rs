@@ -9,6 +9,14 @@ use crate::sheet::{Item, Paint};
 const DRAFT_WIDTH: f64 = 2.0;
 
 /// Which item of a sheet is meant, and which place on its path: what listing, hitting and editing name things by.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// let hit = page.item_at((50.0, 40.0)).ok_or("nothing lies there")?;
+/// assert_eq!(hit.address().item, 0);
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Address {
     /// The item, in the order of drawing, counted from 0.
@@ -18,6 +26,15 @@ pub struct Address {
 }
 
 /// An item where it stands: with the transforms, the opacity and the clips of the groups that it is in.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
+/// let placed = page.items().next().ok_or("the sheet is empty")?;
+/// assert_eq!((placed.opacity(), placed.stroke_width()), (0.5, 4.0));
+/// assert_eq!(placed.line_bounds().map(|bounds| bounds.size()), Some(pt(40.0, 40.0)));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
 #[derive(Clone, Copy, Debug)]
 pub struct Placed<'a> {
     pub(super) item: &'a Item,

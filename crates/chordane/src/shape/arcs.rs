@@ -55,6 +55,13 @@ pub fn arc(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) ->
 }
 
 /// A slice of a disc, from an angle over a sweep, clockwise as seen from +x; at its limits as [`Arc::pie`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let quarter = pie((0.0, 0.0), 20.0, deg(0.0), deg(90.0));
+/// assert!((quarter.area()? - 100.0 * std::f64::consts::PI).abs() < 1e-9);
+/// # Ok::<(), Fault>(())
+/// ```
 #[must_use]
 pub fn pie(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
     Arc::round(centre, radius, start, sweep).pie()
@@ -62,6 +69,13 @@ pub fn pie(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) ->
 
 /// The part of a disc that a chord cuts off, from an angle over a sweep, clockwise as seen from +x; at its limits as
 /// [`Arc::chord_cut`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let half = chord_cut((0.0, 0.0), 20.0, deg(0.0), deg(180.0));
+/// assert!((half.area()? - 200.0 * std::f64::consts::PI).abs() < 1e-9);
+/// # Ok::<(), Fault>(())
+/// ```
 #[must_use]
 pub fn chord_cut(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
     Arc::round(centre, radius, start, sweep).chord_cut()
@@ -116,6 +130,13 @@ pub fn ring(centre: impl Into<Point>, outer: f64, inner: f64) -> Path {
 /// A part of a ring, from an angle over a sweep, clockwise as seen from +x: two arcs and two straight sides.
 ///
 /// A sweep of a full turn or more gives the whole ring; a sweep of zero gives an empty path. Radii as in [`ring`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let half = ring_part((0.0, 0.0), 20.0, 10.0, deg(0.0), deg(180.0));
+/// assert!((half.area()? - 150.0 * std::f64::consts::PI).abs() < 1e-9);
+/// # Ok::<(), Fault>(())
+/// ```
 #[must_use]
 pub fn ring_part(centre: impl Into<Point>, outer: f64, inner: f64, start: Angle, sweep: Angle) -> Path {
     ring_as("ring_part", centre.into(), outer, inner, start, sweep)

@@ -54,6 +54,12 @@ pub fn rose(centre: impl Into<Point>, n: usize, d: usize, radius: f64) -> Path {
 /// An exponent of 2 is an ellipse; more bulges toward the rectangle, 1 is a rhomb, less is a star with four cusps.
 /// It starts at the right, clockwise as seen. A radius of zero gives an empty path; a negative one is a fault, as is an
 /// exponent outside 0.1 to 100. Source: G. Lamé, 1818.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sail = superellipse((0.0, 0.0), 40.0, 30.0, 4.0);
+/// assert!(sail.inside((30.0, 20.0)) && !ellipse((0.0, 0.0), 40.0, 30.0).inside((30.0, 20.0)));
+/// ```
 #[must_use]
 pub fn superellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64, exponent: f64) -> Path {
     let (call, centre) = ("superellipse", centre.into());
@@ -98,6 +104,13 @@ pub fn superellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64, expo
 /// `phase` is how far ahead the swing across begins. Equal swings with a phase of 0 run there and back on one line.
 /// No swings, or a radius of zero both ways, give an empty path; a negative radius is a fault. Source: N. Bowditch, 1815;
 /// J. A. Lissajous, 1857.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let knot = lissajous((0.0, 0.0), 40.0, 30.0, 3, 2, deg(90.0));
+/// assert!(knot.contours()[0].is_closed() && knot.crosses_itself()?);
+/// # Ok::<(), Fault>(())
+/// ```
 #[must_use]
 pub fn lissajous(
     centre: impl Into<Point>,

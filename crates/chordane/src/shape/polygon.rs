@@ -62,6 +62,13 @@ pub fn polygon_about(centre: impl Into<Point>, sides: usize, radius: f64) -> Pat
 ///
 /// The first corner stands straight above the centre. Fewer than 2 sides, or a length of zero, give an empty path; a
 /// negative length is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let hexagon = polygon_of_side((0.0, 0.0), 6, 10.0);
+/// assert!((hexagon.length()? - 60.0).abs() < 1e-9);
+/// # Ok::<(), Fault>(())
+/// ```
 #[must_use]
 pub fn polygon_of_side(centre: impl Into<Point>, sides: usize, length: f64) -> Path {
     let radius = 0.5 * length / (deg(180.0) / sides.max(2) as f64).sin();
@@ -87,6 +94,13 @@ pub fn rounded_polygon(centre: impl Into<Point>, sides: usize, radius: f64, roun
 /// A star with rounded tips and valleys; a radius for each. A rounding that does not fit shrinks until the arcs meet.
 ///
 /// As [`star`] otherwise; a negative rounding is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let vent = rounded_star((0.0, 0.0), 5, 30.0, 15.0, 4.0, 2.0);
+/// assert!(vent.area()? < star((0.0, 0.0), 5, 30.0, 15.0).area()?);
+/// # Ok::<(), Fault>(())
+/// ```
 #[must_use]
 pub fn rounded_star(
     centre: impl Into<Point>,

@@ -6,6 +6,12 @@ use crate::path::{ArcSegment, ContourBuilder, Path};
 
 /// The radii of a rectangle's corners; made from one number for all, or from four: top left, top right, bottom
 /// right, bottom left, as seen on a sheet with y down.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let even = rounded_rectangle((0.0, 0.0), 60.0, 40.0, 8.0);
+/// assert_eq!(even, rounded_rectangle((0.0, 0.0), 60.0, 40.0, [8.0, 8.0, 8.0, 8.0]));
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct CornerRadii([f64; 4]);
 

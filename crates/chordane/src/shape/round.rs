@@ -23,6 +23,13 @@ pub fn circle(centre: impl Into<Point>, radius: f64) -> Path {
 /// seen. Tilt it with [`Path::rotated_about`].
 ///
 /// A radius of zero gives an empty path; a negative one is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let vent = ellipse((0.0, 0.0), 30.0, 20.0);
+/// assert!((vent.area()? - 600.0 * std::f64::consts::PI).abs() < 1e-9);
+/// # Ok::<(), Fault>(())
+/// ```
 #[must_use]
 pub fn ellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64) -> Path {
     let mut fault = Carried::default();

@@ -39,6 +39,12 @@ pub fn spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> P
 /// A spiral that grows by the same factor in each turn (Bernoulli's logarithmic one), from the inner to the outer radius.
 ///
 /// As [`spiral`] otherwise; a radius of zero is a fault, since no factor leads away from it.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let line = growing_spiral((0.0, 0.0), 5.0, 40.0, 3.0);
+/// assert!((line.contours()[0].end().length() - 40.0).abs() < 1e-9);
+/// ```
 #[must_use]
 pub fn growing_spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> Path {
     let (call, centre) = ("growing_spiral", centre.into());

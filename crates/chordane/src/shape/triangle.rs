@@ -27,6 +27,12 @@ pub struct Triangle {
 }
 
 /// Why there is no such triangle.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let error = Triangle::by_sides(10.0, 20.0, 40.0).unwrap_err();
+/// assert!(error.to_string().contains("40"), "{error}");
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 #[non_exhaustive]
 pub enum TriangleError {

@@ -22,6 +22,13 @@ struct Wheel {
 ///
 /// A lap is one turn of a wheel of one turn. The curve closes by itself after as many laps as make all turns whole; see
 /// [`Wheels::closing`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let wheels: Wheels = wheel(40.0, 1.0, deg(0.0)).wheel(12.0, 6.0, deg(0.0));
+/// assert_eq!(wheels.at(0.0), pt(52.0, 0.0));
+/// assert!(wheels.path().contours()[0].is_closed());
+/// ```
 #[derive(Clone, Debug, Default)]
 pub struct Wheels {
     centre: Point,
@@ -31,6 +38,12 @@ pub struct Wheels {
 }
 
 /// After how many laps a curve comes round; given by [`Wheels::closing`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let closing = wheels_inside((0.0, 0.0), 60.0, 24.0, 16.0).closing();
+/// assert_eq!((closing.laps, closing.exact), (2, true));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Closing {
     /// How many laps.
@@ -85,6 +98,12 @@ pub fn wheels_inside(centre: impl Into<Point>, ring: f64, roller: f64, pen: f64)
 
 /// The curve of a pen in a wheel that rolls round the outside of a ring (an epitrochoid); as [`wheels_inside`]. The pen
 /// starts between the two centres.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let edge = wheels_outside((0.0, 0.0), 30.0, 10.0, 10.0);
+/// assert!((edge.at(0.0).length() - 30.0).abs() < 1e-9);
+/// ```
 #[must_use]
 pub fn wheels_outside(centre: impl Into<Point>, ring: f64, roller: f64, pen: f64) -> Wheels {
     rolling("wheels_outside", centre.into(), ring, roller, pen, 1.0)

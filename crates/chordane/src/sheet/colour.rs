@@ -8,6 +8,13 @@ use crate::ground::{Fault, FaultKind, nearest};
 
 /// A colour: red, green, blue and alpha from 0 to 1, in sRGB as screens and files have it, alpha not multiplied
 /// in.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let teal = Colour::parse("teal")?;
+/// assert_eq!((teal.hex().as_str(), teal.to_rgba8()), ("#008080", [0, 128, 128, 255]));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 #[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Colour {

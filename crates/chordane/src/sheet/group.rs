@@ -7,6 +7,13 @@ use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};
 
 /// Something on a sheet or in a group.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::sheet::Node;
+/// let page = sheet(90.0, 60.0).add(circle((30.0, 30.0), 9.0).fill("teal")).add(group());
+/// assert!(matches!(page.nodes(), [Node::Item(_), Node::Group(_)]));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub enum Node {
     /// A path with its style.
@@ -54,6 +61,12 @@ impl Node {
 
 /// Items that move and fade together. The opacity is that of the finished group: what overlaps inside it does not
 /// show through.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let bows: Group = group().add(circle((0.0, 0.0), 9.0).fill("teal")).moved((30.0, 30.0)).named("bows");
+/// assert_eq!((bows.nodes().len(), bows.name()), (1, Some("bows")));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Group {
     pub(crate) nodes: Vec<Node>,

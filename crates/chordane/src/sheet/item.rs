@@ -7,6 +7,12 @@ use crate::reshape::{Cap, Join};
 
 /// A path with its style and its transform. The transform moves the style along: a stroke that is scaled twofold
 /// is twice as wide. To scale a path and keep the width, scale it first and style it then.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let vent: Item = circle((30.0, 30.0), 9.0).fill("teal").stroke("navy", 2.0).named("vent");
+/// assert_eq!((vent.name(), vent.style().get_opacity()), (Some("vent"), 1.0));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Item {
     pub(crate) path: Path,

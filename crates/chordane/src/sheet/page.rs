@@ -6,6 +6,12 @@ use crate::number::{Cell, Point};
 use crate::path::Affine;
 
 /// What a sheet unit is in the world.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(sheet(210.0, 100.0).unit("mm").get_unit(), Unit::Mm);
+/// assert_eq!(Unit::In.pixels(), 96.0);
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub enum Unit {
     /// The pixel of the web: 1/96 of an inch.
@@ -48,6 +54,12 @@ impl Unit {
 /// What is drawn on: a size, a ground, and items one over the other.
 ///
 /// The origin is the top left corner and y runs down, unless [`Sheet::centred`] or [`Sheet::y_up`] say otherwise.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page: Sheet = sheet(90.0, 60.0).ground("#f4efe6").add(circle((45.0, 30.0), 20.0).fill("teal"));
+/// assert_eq!((page.size(), page.items().len()), (pt(90.0, 60.0), 1));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Sheet {
     pub(crate) size: Point,

@@ -47,6 +47,13 @@ impl Paint {
 
 /// A paint as it is given: a [`Paint`], a [`Colour`], or a text that is read as a colour there and then. A text that is no
 /// colour becomes a fault of what it was given to.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::sheet::GivenPaint;
+/// assert_eq!(GivenPaint::from("teal").resolve("fill")?, Paint::Solid(Colour::parse("teal")?));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Debug)]
 pub struct GivenPaint(Result<Paint, String>);
 

@@ -6,6 +6,13 @@ use crate::reshape::{Cap, Join};
 
 /// Fill, stroke and opacity of an item. Nothing is inherited and nothing is current: what an item does not say is
 /// the default.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let seam: Style = style().stroke("navy", 2.0).cap("round").dash([6.0, 4.0]);
+/// let item = Path::open([(0.0, 0.0), (60.0, 0.0)]).styled(&seam);
+/// assert_eq!(item.style(), &seam);
+/// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Style {
     pub(crate) fill: Option<Paint>,

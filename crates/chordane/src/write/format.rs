@@ -30,6 +30,15 @@ pub enum Format {
 
 /// How a sheet is written in a format: the size in pixels that is asked for, the most pixels a side, and the decimals of
 /// coordinates, where they are not left to the format.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::write::WriteOptions;
+/// let page = sheet(90.0, 60.0).add(circle((45.0, 30.0), 20.0 / 3.0).fill("teal"));
+/// let text = page.written(Format::Svg, &WriteOptions::default().decimals(1))?;
+/// assert!(String::from_utf8_lossy(&text).contains("6.7"));
+/// # Ok::<(), chordane::raster::DrawError>(())
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct WriteOptions {
     size: Option<(u32, u32)>,
@@ -138,6 +147,12 @@ impl Format {
 }
 
 /// Why a sheet was not saved. No file was left behind, and none that was there before is lost.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let error = sheet(90.0, 60.0).save("sail.txt").unwrap_err();
+/// assert!(error.to_string().contains("sail.txt"), "{error}");
+/// ```
 #[derive(Debug)]
 #[non_exhaustive]
 pub enum SaveError {

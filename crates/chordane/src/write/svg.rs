@@ -15,6 +15,14 @@ use crate::scene::{Scene, Step, largest_scale};
 use crate::sheet::{Colour, Group, Item, Paint, Sheet, Style};
 
 /// How SVG text is written.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(90.0, 60.0).add(circle((45.0, 30.0), 20.0).fill("teal"));
+/// let text = page.svg_with(&SvgOptions::default().size(900, 600))?;
+/// assert!(text.contains(r#"width="900""#));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct SvgOptions {
     decimals: Option<usize>,

@@ -11,6 +11,15 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 /// # Errors
 ///
 /// What the system reports; the folder then holds what it held before.
+///
+/// ```
+/// use chordane::write::write_whole;
+/// let file = std::env::temp_dir().join("skerry-note.txt");
+/// write_whole(&file, b"hem first, then the vents")?;
+/// assert_eq!(std::fs::read(&file)?, b"hem first, then the vents");
+/// # std::fs::remove_file(&file)?;
+/// # Ok::<(), std::io::Error>(())
+/// ```
 pub fn write_whole(file: &FilePath, bytes: &[u8]) -> io::Result<()> {
     let special = file.metadata().is_ok_and(|there| !there.is_file() && !there.is_dir());
     if special {

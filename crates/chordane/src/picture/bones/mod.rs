@@ -17,6 +17,14 @@ use crate::sheet::{Colour, GivenPaint, Group, Item, Sheet, group, sheet};
 use room::Room;
 
 /// How the bones are drawn.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let page = sheet(100.0, 80.0).add(circle((50.0, 40.0), 20.0).fill("teal"));
+/// let bones = page.bones(&BonesOptions::default().size(800, 640))?;
+/// assert!(bones.svg()?.starts_with("<svg"));
+/// # Ok::<(), Fault>(())
+/// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct BonesOptions {
     shown: Option<(u32, u32)>,
