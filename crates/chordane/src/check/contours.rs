@@ -3,7 +3,7 @@
 use super::Drawn;
 use super::finding::{Code, Findings, Level};
 use super::wording::{place, short};
-use crate::measure::{CrossingKind, Direction};
+use crate::measure::{CrossingKind, Direction, Filling};
 use crate::number::Point;
 use crate::path::{Contour, FillRule, Path, Segment};
 use crate::reshape::Cap;
@@ -22,10 +22,7 @@ const CROWDED_SHARE: f64 = 0.002;
 /// And no longer than this in sheet units: longer ones can be seen, and may be meant.
 const CROWDED_LENGTH: f64 = 0.5;
 
-/// Beyond so many segments, self-crossings are only sought where a contour is small enough to end soon.
-const MOST_SOUGHT: usize = 200_000;
-
-pub(super) fn look(drawn: &Drawn<'_>, findings: &mut Findings) {
+pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, findings: &mut Findings) {
     for (number, contour) in drawn.path.contours().iter().enumerate() {
         if lone_vertex(drawn, number, contour, findings) {
             continue;
@@ -33,7 +30,7 @@ pub(super) fn look(drawn: &Drawn<'_>, findings: &mut Findings) {
         open_outline(drawn, number, contour, findings);
         doubled_end(drawn, number, contour, findings);
         crowded_vertices(drawn, number, contour, findings);
-        self_crossing(drawn, number, contour, findings);
+        self_crossing(drawn, (number, contour), filling, findings);
     }
     closed_hole(drawn, findings);
 }
@@ -149,21 +146,24 @@ fn crowded_vertices(drawn: &Drawn<'_>, number: usize, contour: &Contour, finding
 /// A filled contour that crosses itself so that it is painted otherwise than its rim looks: it goes round one part one
 /// way and another the other, as a bow does, or leaves parts out under the even-odd rule. A line that is only stroked may
 /// loop, a star may be drawn in one go, and an outline that laps over itself is painted as one.
-fn self_crossing(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &mut Findings) {
-    if !drawn.filled || contour.verbs().len() > MOST_SOUGHT {
+fn self_crossing(
+    drawn: &Drawn<'_>,
+    (number, contour): (usize, &Contour),
+    filling: &Filling,
+    findings: &mut Findings,
+) {
+    if !drawn.filled {
         return;
     }
     if super::rings::star_in_one_go(contour) {
         return;
     }
-    let alone = crate::measure::all_closed(&Path::from_contours([contour.clone()]));
-    let (crossings, _) = crate::measure::self_crossings(&alone, 1000);
-    let across: Vec<Point> =
-        crossings.iter().filter(|c| c.kind == CrossingKind::Across).map(|c| c.at).collect();
+    let crossings = filling.own_crossings(number);
+    let across: Vec<Point> = crossings.filter(|c| c.kind == CrossingKind::Across).map(|c| c.at).collect();
     if let Some(first) = across.first() {
         let turned = || {
-            let runs = crate::measure::runs_with_windings(&alone, &crossings);
-            let all = || runs.iter().flat_map(|(_, windings)| windings);
+            let windings = filling.own_windings(number);
+            let all = || windings.iter().flatten();
             all().any(|winding| *winding > 0) && all().any(|winding| *winding < 0)
         };
         if drawn.path.fill_rule() == FillRule::Nonzero && !turned() {

@@ -16,6 +16,7 @@ pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
 
 use crate::ground::{Fault, threads};
+use crate::measure::Filling;
 use crate::sheet::Sheet;
 use drawn::Drawn;
 use finding::Findings;
@@ -40,7 +41,7 @@ impl Sheet {
     /// Looks the sheet over: the figures of every path, and findings, each with a place, plain words and the mend.
     ///
     /// Paths are looked at where they stand on the sheet, so all figures and places are in its coordinates. Cost: n log
-    /// n in the segments of each path; the crossings of a path with itself are sought until the first few.
+    /// n in the segments of each path, and for each crossing of a path with itself the segments that a line to the right passes.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -60,8 +61,9 @@ impl Sheet {
         let look = |i: usize| {
             let Some(one) = drawn.get(i) else { return Ok(None) };
             let mut findings = Findings::default();
-            let figures = figures::of(one)?;
-            contours::look(one, &mut findings);
+            let filling = Filling::of(&one.path, "area")?;
+            let figures = figures::of(one, &filling)?;
+            contours::look(one, &filling, &mut findings);
             curves::look(one, &mut findings);
             rings::look(one, &mut findings);
             layers::look(one, self, &mut findings);

@@ -20,8 +20,8 @@ pub use place::Place;
 pub use survey::{Station, Survey};
 
 pub(crate) use circles::{Round, rounds};
-pub(crate) use crossings::{self_crossings, tolerance_of};
+pub(crate) use crossings::tolerance_of;
 pub(crate) use meet::{loop_of, meets};
-pub(crate) use painted::{all_closed, runs_with_windings, winding_in};
+pub(crate) use painted::{Filling, all_closed, winding_in};
 pub(crate) use place::Meet;
 pub(crate) use tree::{BoxTree, distance_to, overlap};

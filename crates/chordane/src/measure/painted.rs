@@ -48,7 +48,7 @@ impl Path {
     ///
     /// The path's first fault, or more than a million crossings.
     pub fn area(&self) -> Result<f64, Fault> {
-        painted(self, "area").map(|painted| painted.area)
+        Filling::of(self, "area").map(|filling| filling.painted().area)
     }
 
     /// The middle of what is painted: where a sheet cut to this shape would balance. `None` where nothing is.
@@ -66,19 +66,49 @@ impl Path {
     ///
     /// The path's first fault, or more than a million crossings.
     pub fn centroid(&self) -> Result<Option<Point>, Fault> {
-        painted(self, "centroid").map(|painted| painted.centroid)
+        Filling::of(self, "centroid").map(|filling| filling.painted().centroid)
     }
 }
 
-pub(crate) fn painted(path: &Path, call: &'static str) -> Result<Painted, Fault> {
-    path.sound()?;
-    let closed = all_closed(path);
-    let (crossings, whole) = self_crossings(&closed, MOST_CROSSINGS);
-    if !whole {
-        let kind = FaultKind::TooMany { what: "crossings", count: MOST_CROSSINGS + 1, limit: MOST_CROSSINGS };
-        return Err(Fault::of(call, kind));
+/// A path as filling takes it: every contour closed, and where they meet themselves and one another, sought once.
+pub(crate) struct Filling {
+    closed: Path,
+    crossings: Vec<Crossing>,
+}
+
+impl Filling {
+    pub(crate) fn of(path: &Path, call: &'static str) -> Result<Self, Fault> {
+        path.sound()?;
+        let closed = all_closed(path);
+        let (crossings, whole) = self_crossings(&closed, MOST_CROSSINGS);
+        if !whole {
+            let kind =
+                FaultKind::TooMany { what: "crossings", count: MOST_CROSSINGS + 1, limit: MOST_CROSSINGS };
+            return Err(Fault::of(call, kind));
+        }
+        Ok(Self { closed, crossings })
     }
-    Ok(painted_between(&closed, &crossings))
+
+    pub(crate) fn painted(&self) -> Painted {
+        painted_between(&self.closed, &self.crossings)
+    }
+
+    /// Where a contour crosses itself, in order along it.
+    pub(crate) fn own_crossings(&self, contour: usize) -> impl Iterator<Item = &Crossing> {
+        self.crossings.iter().filter(move |c| c.first.contour == contour && c.second.contour == contour)
+    }
+
+    /// The winding numbers on both sides of the runs of a contour, as if it were alone.
+    pub(crate) fn own_windings(&self, contour: usize) -> Vec<[i32; 2]> {
+        let alone = Path::from_contours(self.closed.contours().get(contour).cloned());
+        let crossings = self.own_crossings(contour).map(|crossing| {
+            let mut own = *crossing;
+            (own.first.contour, own.second.contour) = (0, 0);
+            own
+        });
+        let crossings: Vec<Crossing> = crossings.collect();
+        runs_with_windings(&alone, &crossings).into_iter().map(|(_, windings)| windings).collect()
+    }
 }
 
 /// The path with every contour closed, as filling takes it.
@@ -94,7 +124,7 @@ pub(crate) fn all_closed(path: &Path) -> Path {
 
 /// The runs of a path of closed contours whose crossings are known, each with the winding numbers to the right and to
 /// the left of travel.
-pub(crate) fn runs_with_windings(path: &Path, crossings: &[Crossing]) -> Vec<(Vec<Segment>, [i32; 2])> {
+fn runs_with_windings(path: &Path, crossings: &[Crossing]) -> Vec<(Vec<Segment>, [i32; 2])> {
     let segments: Vec<Segment> = path.segments().collect();
     let Some(extent) = path.bounds() else { return Vec::new() };
     let tree = BoxTree::new(segments.iter().map(Segment::bounds));
