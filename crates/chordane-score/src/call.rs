@@ -43,7 +43,7 @@ impl<'a> Call<'a> {
         self.limits().list
     }
 
-    /// Refuses a list of so many values where that is too long.
+    /// Refuses a list of this many values if that is too long.
     pub(crate) fn room_for(&self, count: usize) -> Result<(), Refusal> {
         let most = self.longest_list();
         if count <= most {

@@ -112,7 +112,7 @@ fn types(module: &mut Module) {
     text().set_into_module(module, |a: &mut Angle| format!("deg({})", a.degrees()));
 }
 
-/// Registers all words of a name that take so many values, the one they are called on counted.
+/// Registers the words of a name that take this many values, counting the one they are called on.
 fn register(module: &mut Module, name: &'static str, arity: usize) {
     let forms: Vec<&'static Word> = words::named(name).filter(|word| word.arity() == arity).collect();
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {

@@ -120,7 +120,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".keep_if(tries, make, keep)",
-            "Makes something from the dice again and again until it is to be kept, at most so many times.",
+            "Makes something from the dice again and again until `keep` says yes, at most `tries` times.",
             r##"dice("patch").keep_if(200, |dice| closed(dice.scatter(rectangle(pt(0, 0), 90, 90), 5)), |patch| !patch.crosses_itself() && patch.vertex_gap() > 20)"##,
             |call: &Call<'_>, dice: Builder<Dice>, tries: u64, make: FnPtr, keep: FnPtr| {
                 keep_if(call, &dice, tries, &make, &keep)

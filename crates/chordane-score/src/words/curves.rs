@@ -49,7 +49,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".spacing(name)",
-            "How distances pace the curve: `uniform`, `centripetal` (at first) or `chordal`.",
+            "How the distances between points pace the curve: `uniform`, `centripetal` (the default) or `chordal`.",
             r##"through([[0, 0], [40, 30], [80, -30], [120, 0]]).spacing("chordal").open()"##,
             |call: &Call<'_>, curve: Through, name: String| {
                 Ok::<_, Refusal>(curve.spacing(call.choice::<Spacing>(&name)?))

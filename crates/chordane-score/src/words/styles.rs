@@ -27,7 +27,7 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "style()",
-            "A style of nothing yet, to be given to any number of items with `styled`.",
+            "A style that paints nothing yet; give it to any number of items with `styled`.",
             r##"let canvas = style().fill("#c8553d").stroke("#20303c", 3);
 circle(pt(0, 0), 20).styled(canvas)"##,
             style,
@@ -65,7 +65,7 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
         ),
         word(
             ".mitre_limit(limit)",
-            "The longest mitre as a multiple of the width, 1 or more; longer ones are bevelled. At first 4.",
+            "The longest mitre as a multiple of the width, 1 or more; longer ones are bevelled. 4 by default.",
             r##"star(pt(0, 0), 5, 40, 12).stroke("teal", 4).mitre_limit(10)"##,
             |on: Stroked, limit: f64| Stroked(both!(on.0, one => one.mitre_limit(limit))),
         ),

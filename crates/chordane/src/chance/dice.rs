@@ -55,7 +55,7 @@ impl Dice {
         low.saturating_add_unsigned(step as u64)
     }
 
-    /// A place in a list of so many, evenly; none in an empty one.
+    /// A place in a list of `count`, each as likely as any other; `None` if the list is empty.
     pub fn place(&mut self, count: usize) -> Option<usize> {
         let last = i64::try_from(count).ok()?.checked_sub(1).filter(|last| *last >= 0)?;
         usize::try_from(self.whole(0, last)).ok()
@@ -128,7 +128,7 @@ impl fmt::Display for NotKept {
 impl std::error::Error for NotKept {}
 
 impl Dice {
-    /// Makes something by chance again and again until it is to be kept, at most so many times.
+    /// Makes something by chance again and again until `keep` says yes, at most `tries` times.
     ///
     /// ```
     /// use chordane::prelude::*;

@@ -27,7 +27,7 @@ impl Dice {
         pt(x, self.between(bounds.min.y, bounds.max.y))
     }
 
-    /// `n` points within a path, each for itself: some crowd together, some leave gaps. None where the path has no inside.
+    /// `n` points within a path, each independent of the others: some crowd together, some leave gaps. None where the path has no inside.
     /// At most a million. Cost: by the number of segments for each.
     pub fn scatter(&mut self, path: &Path, n: usize) -> Vec<Point> {
         (0..n.min(MOST_PLACES)).map_while(|_| self.inside(path)).collect()

@@ -1,6 +1,6 @@
 //! Numbers as text, short enough for people and files.
 
-/// A number with so many significant digits in its shortest form, with at most twelve decimals and no exponent: what is
+/// A number with this many significant digits in its shortest form, with at most twelve decimals and no exponent: what is
 /// nearer to zero than that, and what is not finite, is `0`.
 ///
 /// ```
@@ -15,7 +15,7 @@ pub fn short(value: f64, digits: u32) -> String {
     trimmed(value, (f64::from(digits) - 1.0 - value.abs().log10().floor()).clamp(0.0, 12.0) as usize)
 }
 
-/// A number with at most so many decimals, without needless zeros.
+/// A number with at most this many decimals and no trailing zeros.
 ///
 /// ```
 /// use chordane::ground::trimmed;

@@ -215,13 +215,13 @@ impl Through {
         Self { vertices, spacing, tension: 0.0, ends, low_bending, call, fault }
     }
 
-    /// The same curve, paced otherwise; centripetal at first.
+    /// The same curve, paced in another way; centripetal by default.
     pub fn spacing(mut self, spacing: Spacing) -> Self {
         self.spacing = spacing;
         self
     }
 
-    /// The same curve, tighter: 0, as at first, is loose, 1 gives straight sides. Other numbers are a fault.
+    /// The same curve, tighter: 0, the default, is loose, 1 gives straight sides. Other numbers are a fault.
     pub fn tension(mut self, tension: f64) -> Self {
         if self.fault.finite("tension", "tension", tension) {
             if (0.0..=1.0).contains(&tension) {
@@ -234,7 +234,7 @@ impl Through {
         self
     }
 
-    /// The same curve with other ends; natural at first. A closed contour has none, but for its corners.
+    /// The same curve with other ends; natural by default. A closed contour has none, but for its corners.
     pub fn ends(mut self, ends: Ends) -> Self {
         if let Ends::Led(first, last) = ends {
             self.fault.point("ends", first);

@@ -67,7 +67,7 @@ impl Sheet {
     }
 }
 
-/// Many sheets on one, row by row in so many columns, each with a caption under it; drawn at one common scale, so that
+/// Many sheets on one, row by row in `columns` columns, each with a caption under it; drawn at one common scale, so that
 /// sheets of different sizes can be compared. The axes name the columns and the rows, where there are such.
 ///
 /// The contact sheet is 1280 pixels wide, less where the pictures at their full size need less, and more where a column

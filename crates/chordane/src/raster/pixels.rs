@@ -62,7 +62,7 @@ impl Default for PixelOptions {
 
 impl PixelOptions {
     /// The picture's size in pixels. The sheet is scaled evenly to fit, and lies in the middle; the ground covers
-    /// the whole picture. At first a picture is as large as its sheet at 96 pixels an inch.
+    /// the whole picture. By default a picture is as large as its sheet at 96 pixels an inch.
     #[must_use]
     pub fn size(mut self, width: u32, height: u32) -> Self {
         self.size = Some((width, height));
@@ -75,14 +75,14 @@ impl PixelOptions {
         self.size
     }
 
-    /// How far a flattened curve may stray from the true one, in pixels, above 0; 0.01 at first.
+    /// How far a flattened curve may stray from the true one, in pixels, above 0; 0.01 by default.
     #[must_use]
     pub fn tolerance(mut self, pixels: f64) -> Self {
         self.tolerance = pixels;
         self
     }
 
-    /// The most pixels a side that are allowed; 16,384 at first.
+    /// The most pixels a side that are allowed; 16,384 by default.
     #[must_use]
     pub fn max_side(mut self, pixels: u32) -> Self {
         self.max_side = pixels;
@@ -157,7 +157,7 @@ impl Pixels {
         Self::within(width, height, MOST_PIXELS_A_SIDE)
     }
 
-    /// A transparent picture with at most so many pixels a side, and never more than 2 to the power of 30 in all.
+    /// A transparent picture with at most `max_side` pixels a side, and never more than 2 to the power of 30 in all.
     ///
     /// # Errors
     ///

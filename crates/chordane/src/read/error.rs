@@ -16,7 +16,7 @@ use crate::sheet::Sheet;
 pub enum ReadError {
     /// The bytes are not UTF-8 text.
     NotText {
-        /// The first byte that is none, counted from 0.
+        /// The first byte that is not part of one, counted from 0.
         byte: usize,
     },
     /// The text is not well-formed XML.

@@ -123,7 +123,7 @@ pub struct Subdivide {
 }
 
 impl Subdivide {
-    /// Every segment into so many pieces; 0 and 1 change nothing.
+    /// Every segment into `pieces` pieces; 0 and 1 change nothing.
     #[must_use]
     pub fn into(pieces: usize) -> Self {
         Self { pieces, longest: f64::INFINITY }
@@ -195,7 +195,7 @@ impl Path {
         self.then(Thin::new(tolerance))
     }
 
-    /// The path with every segment split into so many pieces; see [`Subdivide`].
+    /// The path with every segment split into `pieces` pieces; see [`Subdivide`].
     #[must_use]
     pub fn subdivided(&self, pieces: usize) -> Self {
         self.then(Subdivide::into(pieces))

@@ -84,7 +84,7 @@ impl<'a> Layer<'a> {
         &self.transform
     }
 
-    /// Whether the group is drawn for itself before it is put on what is below it: since it fades, or is clipped.
+    /// Whether the group is drawn on its own before it is laid on what is below it, because it fades or is clipped.
     #[must_use]
     pub fn is_apart(&self) -> bool {
         self.group.opacity < 1.0 || self.group.clip.is_some()

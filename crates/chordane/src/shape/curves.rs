@@ -99,7 +99,7 @@ pub fn superellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64, expo
     Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }
 
-/// A Lissajous figure: swings across and down, so many of each, in one closed curve.
+/// A Lissajous figure: one closed curve that swings `across` times across and `down` times down.
 ///
 /// `phase` is how far ahead the swing across begins. Equal swings with a phase of 0 run there and back on one line.
 /// No swings, or a radius of zero both ways, give an empty path; a negative radius is a fault. Source: N. Bowditch, 1815;

@@ -123,7 +123,7 @@ pub fn lettering_width(text: &str, height: f64) -> f64 {
 /// `height` high and stand on a line that begins at a point; stroke it a seventh to a tenth of the height wide, with
 /// round caps.
 ///
-/// Capitals come out as small letters; characters that there are none for leave a gap. An empty text, or a height of
+/// Capitals come out as small letters; characters that it does not have leave a gap. An empty text, or a height of
 /// zero, gives an empty path; a negative height is a fault.
 ///
 /// ```

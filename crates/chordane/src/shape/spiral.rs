@@ -11,7 +11,7 @@ use crate::path::{Contour, Path};
 /// More turns than these only fill a disc.
 const MOST_TURNS: usize = 100_000;
 
-/// A spiral of even spacing (Archimedes), from the inner to the outer radius in so many turns.
+/// A spiral of even spacing (Archimedes), from the inner to the outer radius in the given number of turns.
 ///
 /// It begins at the centre's right and runs clockwise as seen; negative turns run the other way. The inner radius may be
 /// the larger one. In few cubics, nowhere farther from the spiral than a fifty-thousandth of the larger radius;
@@ -60,7 +60,7 @@ pub fn growing_spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f
     drawn(call, fault, sound, inner.max(outer), turns, at)
 }
 
-/// A spiral of straight sides, so many to a turn: its corners lie on [`spiral`]'s curve.
+/// A spiral of straight sides, with the given number to a turn: its corners lie on [`spiral`]'s curve.
 ///
 /// Fewer than 2 sides to a turn, or no turns, give an empty path; a negative radius is a fault.
 ///

@@ -205,7 +205,7 @@ impl Wheels {
         self
     }
 
-    /// The point that the first wheel turns about; the origin at first.
+    /// The point that the first wheel turns about; the origin by default.
     #[must_use]
     pub fn centre(mut self, centre: impl Into<Point>) -> Self {
         let centre = centre.into();

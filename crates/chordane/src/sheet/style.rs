@@ -128,7 +128,7 @@ impl Style {
         self
     }
 
-    /// The longest mitre as a multiple of the width, 1 or more (4 at first); longer ones are bevelled.
+    /// The longest mitre as a multiple of the width, 1 or more (4 by default); longer ones are bevelled.
     #[must_use]
     pub fn mitre_limit(mut self, limit: f64) -> Self {
         if self.fault.finite("mitre_limit", "mitre limit", limit) {

@@ -47,7 +47,7 @@ pub struct WriteOptions {
 }
 
 impl WriteOptions {
-    /// The size in pixels that the sheet is fitted into; at first its own.
+    /// The size in pixels that the sheet is fitted into; its own by default.
     #[must_use]
     pub fn size(mut self, width: u32, height: u32) -> Self {
         self.size = Some((width, height));

@@ -30,7 +30,7 @@ pub struct SvgOptions {
 }
 
 impl SvgOptions {
-    /// The number of decimals of coordinates, at most 12. At first, as many as show a millionth of the sheet's
+    /// The number of decimals of coordinates, at most 12. By default, as many as show a millionth of the sheet's
     /// longer side.
     #[must_use]
     pub fn decimals(mut self, decimals: usize) -> Self {
@@ -38,7 +38,7 @@ impl SvgOptions {
         self
     }
 
-    /// The size at which the picture is shown, in pixels; the sheet is fitted into it evenly. At first the size of
+    /// The size at which the picture is shown, in pixels; the sheet is fitted into it evenly. By default the size of
     /// the sheet, in its own unit.
     #[must_use]
     pub fn size(mut self, width: u32, height: u32) -> Self {
