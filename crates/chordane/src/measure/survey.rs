@@ -379,57 +379,60 @@ impl Survey {
     }
 
     fn at_steps(&self, spacing: f64, count: usize) -> Steps<'_> {
-        Steps { survey: self, spacing, count, next: 0, block: None, stretch: 0 }
+        Steps { survey: self, spacing, count, next: 0, run: None, stretch: 0 }
     }
 }
 
-/// Stations at even steps, block by block: all that stand on one stretch know it without looking.
+/// How many stations are found at once.
+const RUN: usize = 32;
+
+/// Stations at even steps, run by run: all that stand on one stretch know it without looking.
 struct Steps<'a> {
     survey: &'a Survey,
     spacing: f64,
     count: usize,
     next: usize,
-    block: Option<Block<'a>>,
+    run: Option<Run<'a>>,
     /// The stretch that is looked at next.
     stretch: usize,
 }
 
-/// The stations on one stretch.
-#[derive(Clone, Copy)]
-struct Block<'a> {
-    begin: f64,
-    /// One over the stretch's length; 0 where it has none.
-    per_length: f64,
-    powers: [f64; 6],
+/// Stations one after the other on one stretch. Their parameters are found together: none waits for another, and several
+/// are computed at a time.
+struct Run<'a> {
     segment: &'a Segment,
     contour: usize,
-    /// The first station that is not on it.
+    /// The first station of the run, and the first that is not in it.
+    first: usize,
     end: usize,
+    parameters: [f64; RUN],
 }
 
-impl Block<'_> {
-    /// As [`Stretch::parameter`], to the last digits: without a division, and with the powers in pairs, which need not wait
-    /// for one another.
-    #[inline]
-    fn parameter(&self, distance: f64) -> f64 {
-        let u = ((distance - self.begin) * self.per_length).clamp(0.0, 1.0);
+impl Stretch {
+    /// As [`Stretch::parameter`] at distances of even steps, none of them before the stretch, to the last digits: without a
+    /// division, and with the powers in pairs, which need not wait for one another.
+    fn parameters(&self, spacing: f64, first: usize, found: &mut [f64]) {
+        let per_length = if self.length > 0.0 { 1.0 / self.length } else { 0.0 };
         let [a, b, c, d, e, f] = self.powers;
-        let square = u * u;
-        let low = (a + b * u) + square * (c + d * u);
-        (low + (square * square) * (e + f * u)).clamp(0.0, 1.0)
+        let (begin, first) = (self.begin, first as f64);
+        for (i, parameter) in (0_i32..).zip(found) {
+            let share = (spacing * (first + f64::from(i)) - begin) * per_length;
+            let u = if share > 1.0 { 1.0 } else { share };
+            let square = u * u;
+            let low = (a + b * u) + square * (c + d * u);
+            *parameter = (low + (square * square) * (e + f * u)).clamp(0.0, 1.0);
+        }
     }
 }
 
 impl<'a> Steps<'a> {
+    #[inline]
     fn distance(&self, number: usize) -> f64 {
         (self.spacing * number as f64).min(self.survey.length)
     }
 
-    /// The stretch that the next station stands on, and how many after it do.
-    fn block(&mut self) -> Option<Block<'a>> {
-        if let Some(block) = self.block.filter(|block| self.next < block.end) {
-            return Some(block);
-        }
+    /// The next station, and those after it that stand on the same stretch.
+    fn next_run(&mut self) -> Option<Run<'a>> {
         if self.next >= self.count {
             return None;
         }
@@ -438,35 +441,34 @@ impl<'a> Steps<'a> {
         while survey.stretches.get(self.stretch + 1).is_some_and(|next| next.begin < here) {
             self.stretch += 1;
         }
-        let stretch = *survey.stretches.get(self.stretch)?;
+        let stretch = survey.stretches.get(self.stretch)?;
         let (segment, contour) = survey.segments.get(stretch.segment as usize)?;
+        let most = self.count.min(self.next + RUN);
         // The first one behind where the next stretch begins, as dividing says, and then exactly.
         let end = match survey.stretches.get(self.stretch + 1) {
             Some(next) if self.spacing > 0.0 => {
                 let guess = (next.begin / self.spacing) as usize;
-                let mut end = guess.saturating_sub(1).clamp(self.next + 1, self.count);
-                while end < self.count && self.distance(end) <= next.begin {
+                let mut end = guess.saturating_sub(1).clamp(self.next + 1, most);
+                while end < most && self.distance(end) <= next.begin {
                     end += 1;
                 }
                 end
             }
-            _ => self.count,
+            _ => most,
         };
-        let per_length = if stretch.length > 0.0 { 1.0 / stretch.length } else { 0.0 };
-        let (begin, powers) = (stretch.begin, stretch.powers);
-        self.block = Some(Block { begin, per_length, powers, segment, contour: *contour, end });
-        self.block
+        let mut run = Run { segment, contour: *contour, first: self.next, end, parameters: [0.0; RUN] };
+        let found = run.parameters.get_mut(..end - self.next)?;
+        stretch.parameters(self.spacing, self.next, found);
+        Some(run)
     }
 
     #[inline]
-    fn station(&self, block: &Block<'a>, number: usize) -> Station<'a> {
-        let distance = self.distance(number);
-        let parameter = block.parameter(distance);
+    fn station(&self, run: &Run<'a>, number: usize, parameter: f64) -> Station<'a> {
         Station {
-            segment: block.segment,
-            contour: block.contour,
+            segment: run.segment,
+            contour: run.contour,
             parameter,
-            distance,
+            distance: self.distance(number),
             whole: self.survey.length,
         }
     }
@@ -477,8 +479,11 @@ impl<'a> Iterator for Steps<'a> {
 
     #[inline]
     fn next(&mut self) -> Option<Station<'a>> {
-        let block = self.block()?;
-        let station = self.station(&block, self.next);
+        if self.run.as_ref().is_none_or(|run| self.next >= run.end) {
+            self.run = self.next_run();
+        }
+        let run = self.run.as_ref()?;
+        let station = self.station(run, self.next, *run.parameters.get(self.next - run.first)?);
         self.next += 1;
         Some(station)
     }
@@ -490,11 +495,11 @@ impl<'a> Iterator for Steps<'a> {
     #[inline]
     fn fold<B, F: FnMut(B, Station<'a>) -> B>(mut self, begin: B, mut join: F) -> B {
         let mut all = begin;
-        while let Some(block) = self.block() {
-            for number in self.next..block.end {
-                all = join(all, self.station(&block, number));
+        while let Some(run) = self.run.take().filter(|run| self.next < run.end).or_else(|| self.next_run()) {
+            for (number, parameter) in (run.first..run.end).zip(run.parameters).skip(self.next - run.first) {
+                all = join(all, self.station(&run, number, parameter));
             }
-            self.next = block.end;
+            self.next = run.end;
         }
         all
     }
