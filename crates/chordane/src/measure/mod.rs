@@ -11,6 +11,7 @@ mod nearest;
 mod nesting;
 mod painted;
 mod place;
+mod quadrature;
 mod survey;
 mod tree;
 
