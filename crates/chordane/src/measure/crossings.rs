@@ -7,7 +7,7 @@ use super::place::{Meet, Place};
 use super::tree::{BoxTree, overlap};
 use crate::ground::{Fault, FaultKind};
 use crate::number::{Cell, Point};
-use crate::path::{Path, Segment};
+use crate::path::{Contour, Path, Segment};
 
 /// Places nearer together than this share of the paths' extent count as one.
 const OFF: f64 = 1e-10;
@@ -137,36 +137,29 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
     let tree = BoxTree::new(lines.list.iter().map(|line| line.bounds));
     let mut found = Vec::new();
     // Neighbours in place one after the other, and in memory too: what they look at is then at hand.
-    let near: Vec<(usize, Line)> = tree.by_place().filter_map(|i| Some((i, *lines.list.get(i)?))).collect();
-    for (i, a) in &near {
-        if let Some((s, t)) = loop_of(&a.segment) {
-            found.push(earlier_first(crossing(&lines, a, &lines, a, Meet::At(s, t))));
-        }
-        let reach = a.bounds.grown(off);
-        let whole = tree.each_in_order(
-            |bounds| overlap(bounds, &reach),
-            |place| {
-                let Some((j, b)) = near.get(place).filter(|(j, _)| j > i) else {
-                    return ControlFlow::Continue(());
-                };
-                meets(&a.segment, &b.segment, off, &mut |meet| {
-                    let joint = match meet {
-                        Meet::At(1.0, 0.0) => lines.next(*i) == Some(*j),
-                        Meet::At(0.0, 1.0) => lines.next(*j) == Some(*i),
-                        _ => false,
-                    };
-                    if !joint {
-                        found.push(earlier_first(crossing(&lines, a, &lines, b, meet)));
-                    }
-                });
-                enough(found.len(), limit)
-            },
-        );
-        if whole.is_break() {
-            return (once_each(found, off), false);
+    let mut near: Vec<(usize, Line)> = Vec::with_capacity(lines.list.len());
+    near.extend(tree.by_place().filter_map(|i| Some((i, *lines.list.get(i)?))));
+    for (_, line) in &near {
+        if let Some((s, t)) = loop_of(&line.segment) {
+            found.push(earlier_first(crossing(&lines, line, &lines, line, Meet::At(s, t))));
         }
     }
-    (once_each(found, off), true)
+    let whole = tree.each_two(off, |p, q| {
+        let (Some(p), Some(q)) = (near.get(p), near.get(q)) else { return ControlFlow::Continue(()) };
+        let ((i, a), (j, b)) = if p.0 < q.0 { (p, q) } else { (q, p) };
+        meets(&a.segment, &b.segment, off, &mut |meet| {
+            let joint = match meet {
+                Meet::At(1.0, 0.0) => lines.next(*i) == Some(*j),
+                Meet::At(0.0, 1.0) => lines.next(*j) == Some(*i),
+                _ => false,
+            };
+            if !joint {
+                found.push(earlier_first(crossing(&lines, a, &lines, b, meet)));
+            }
+        });
+        enough(found.len(), limit)
+    });
+    (once_each(found, off), whole.is_continue())
 }
 
 /// A segment that has a size, and where it stands in its path.
@@ -187,7 +180,9 @@ struct Lines {
 
 impl Lines {
     fn of(path: &Path) -> Self {
-        let mut lines = Self { list: Vec::new(), contours: Vec::new() };
+        let most = path.contours().iter().map(Contour::vertex_count).sum();
+        let contours = Vec::with_capacity(path.contours().len());
+        let mut lines = Self { list: Vec::with_capacity(most), contours };
         for (contour, drawn) in path.contours().iter().enumerate() {
             lines.contours.push((lines.list.len(), drawn.is_closed()));
             for (number, segment) in drawn.segments().enumerate() {
@@ -346,7 +341,9 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
             .then(p.3.total_cmp(&q.3))
             .then(p.4.cmp(&q.4))
     });
-    found = order.iter().filter_map(|(.., i)| found.get(*i as usize).copied()).collect();
+    let mut sorted = Vec::with_capacity(found.len());
+    sorted.extend(order.iter().filter_map(|(.., i)| found.get(*i as usize)));
+    found = sorted;
     let near = |a: &Place, b: &Place| {
         let (a, b) = (key(a), key(b));
         a.0 == b.0 && (a.1 - b.1).abs() < 1e-6

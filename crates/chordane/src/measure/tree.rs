@@ -3,7 +3,7 @@
 //! The boxes are sorted by halving them at the middle of their longer extent, and the tree over them is stored
 //! without pointers: a node's children stand at twice its place.
 
-use std::ops::ControlFlow;
+use std::ops::{ControlFlow, Range};
 
 use crate::number::{Cell, Point};
 
@@ -65,17 +65,16 @@ impl BoxTree {
         (half_leaves * LEAF).min(count)
     }
 
-    /// Where in the order a leaf begins.
-    fn leaf_begin(&self, node: usize) -> usize {
-        (node + 1 - (1 << self.levels)) * LEAF
+    /// Where the boxes of a leaf stand in the order.
+    fn leaf_places(&self, node: usize) -> Range<usize> {
+        let begin = (node + 1 - (1 << self.levels)) * LEAF;
+        begin..(begin + LEAF).min(self.order.len())
     }
 
     /// The numbers and boxes of a leaf.
     fn leaf(&self, node: usize) -> impl Iterator<Item = (usize, &Cell)> {
-        let begin = self.leaf_begin(node);
-        let end = (begin + LEAF).min(self.order.len());
-        let numbers = self.order.get(begin..end).unwrap_or_default();
-        let boxes = self.boxes.get(begin..end).unwrap_or_default();
+        let numbers = self.order.get(self.leaf_places(node)).unwrap_or_default();
+        let boxes = self.boxes.get(self.leaf_places(node)).unwrap_or_default();
         numbers.iter().map(|i| *i as usize).zip(boxes)
     }
 
@@ -95,17 +94,6 @@ impl BoxTree {
         wanted: impl Fn(&Cell) -> bool,
         mut visit: impl FnMut(usize) -> ControlFlow<()>,
     ) -> ControlFlow<()> {
-        self.each_in_order(wanted, |at| {
-            self.order.get(at).map_or(ControlFlow::Continue(()), |i| visit(*i as usize))
-        })
-    }
-
-    /// The same with the place in [`BoxTree::by_place`] instead of the number.
-    pub(crate) fn each_in_order(
-        &self,
-        wanted: impl Fn(&Cell) -> bool,
-        mut visit: impl FnMut(usize) -> ControlFlow<()>,
-    ) -> ControlFlow<()> {
         // One node waits for each level, and there are at most 32 levels.
         let mut rest = ArrayStack::new(0);
         while let Some(node) = rest.pop() {
@@ -114,15 +102,53 @@ impl BoxTree {
                 continue;
             }
             if self.is_leaf(node) {
-                let begin = self.leaf_begin(node);
-                for (k, (_, bounds)) in self.leaf(node).enumerate() {
+                for (i, bounds) in self.leaf(node) {
                     if wanted(bounds) {
-                        visit(begin + k)?;
+                        visit(i)?;
                     }
                 }
             } else {
                 rest.push(2 * node + 2);
                 rest.push(2 * node + 1);
+            }
+        }
+        ControlFlow::Continue(())
+    }
+
+    /// Calls `visit` with every two boxes that come as near as `off` to one another, each two once, until it breaks off: with
+    /// their places in [`BoxTree::by_place`].
+    ///
+    /// Node is held against node from the top down, so that what is far from one another is told in large groups. Cost: linear,
+    /// and the number of twos.
+    pub(crate) fn each_two(
+        &self,
+        off: f64,
+        mut visit: impl FnMut(usize, usize) -> ControlFlow<()>,
+    ) -> ControlFlow<()> {
+        let mut rest = vec![(0, 0)];
+        while let Some((a, b)) = rest.pop() {
+            let (Some(first), Some(second)) = (self.nodes.get(a), self.nodes.get(b)) else { continue };
+            if !overlap(&first.grown(off), second) {
+                continue;
+            }
+            // Both are always of one level, so that both are leaves or neither is.
+            if self.is_leaf(a) {
+                for p in self.leaf_places(a) {
+                    for q in self.leaf_places(b).filter(|q| a != b || *q > p) {
+                        let (Some(first), Some(second)) = (self.boxes.get(p), self.boxes.get(q)) else {
+                            continue;
+                        };
+                        if overlap(&first.grown(off), second) {
+                            visit(p, q)?;
+                        }
+                    }
+                }
+            } else if a == b {
+                let (left, right) = (2 * a + 1, 2 * a + 2);
+                rest.extend([(right, right), (left, right), (left, left)]);
+            } else {
+                let ([left, right], [left2, right2]) = ([2 * a + 1, 2 * a + 2], [2 * b + 1, 2 * b + 2]);
+                rest.extend([(right, right2), (right, left2), (left, right2), (left, left2)]);
             }
         }
         ControlFlow::Continue(())
@@ -273,6 +299,16 @@ mod tests {
                     .min_by(|a, b| a.1.total_cmp(&b.1).then(a.0.cmp(&b.0)));
                 assert_eq!(near, best);
             }
+            let by_place: Vec<usize> = tree.by_place().collect();
+            let mut found = Vec::new();
+            let _ = tree.each_two(2.0, |p, q| {
+                found.push((by_place[p].min(by_place[q]), by_place[p].max(by_place[q])));
+                ControlFlow::Continue(())
+            });
+            found.sort_unstable();
+            let twos = (0..n).flat_map(|i| (i + 1..n).map(move |j| (i, j)));
+            let all: Vec<_> = twos.filter(|(i, j)| overlap(&boxes[*i].grown(2.0), &boxes[*j])).collect();
+            assert_eq!(found, all);
         }
     }
 }
