@@ -16,6 +16,7 @@ use chordane::sheet::Colour;
 /// assert_eq!((run.knobs()[0].kind.start().as_str(), run.knobs()[0].kind.allowed().as_str()), ("40", "1 to 90"));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
 pub enum KnobKind {
     /// A number in a range, both ends included.
     Number {

@@ -47,7 +47,7 @@ fn words() -> Vec<Word> {
             |paths: Vec<Node>| {
                 let one = |node: Node| match node {
                     Node::Item(item) => Ok(item.path().transformed(item.transform())),
-                    Node::Group(_) => Err(Refusal::new("a group has no one outline; give a list of paths")),
+                    _ => Err(Refusal::new("a group has no one outline; give a list of paths")),
                 };
                 Ok::<_, Refusal>(union_all(paths.into_iter().map(one).collect::<Result<Vec<_>, _>>()?))
             },

@@ -26,11 +26,11 @@ pub(crate) fn scene() -> Outcome {
             Node::Group(group) => {
                 let items = group.nodes().iter().filter_map(|node| match node {
                     Node::Item(item) => Some((**item).clone()),
-                    Node::Group(_) => None,
+                    _ => None,
                 });
                 Some((*group.transform(), items.collect()))
             }
-            Node::Item(_) => None,
+            _ => None,
         })
         .collect();
     compare(

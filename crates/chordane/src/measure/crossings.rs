@@ -135,22 +135,23 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
     let lines = Lines::of(path);
     let off = tolerance(&[&lines]);
     let tree = BoxTree::new(lines.list.iter().map(|line| line.bounds));
-    let mut found = Vec::new();
-    // Neighbours in place one after the other, and in memory too: what they look at is then at hand.
-    let mut near: Vec<(usize, Line)> = Vec::with_capacity(lines.list.len());
-    near.extend(tree.by_place().filter_map(|i| Some((i, *lines.list.get(i)?))));
-    for (_, line) in &near {
+    // Neighbours in place are then neighbours in memory too: what is looked at is at hand.
+    let lines = lines.arranged(tree.by_place());
+    let mut found = Vec::with_capacity(lines.list.len().min(limit));
+    for line in &lines.list {
         if let Some((s, t)) = loop_of(&line.segment) {
             found.push(earlier_first(crossing(&lines, line, &lines, line, Meet::At(s, t))));
         }
     }
     let whole = tree.each_two(off, |p, q| {
-        let (Some(p), Some(q)) = (near.get(p), near.get(q)) else { return ControlFlow::Continue(()) };
-        let ((i, a), (j, b)) = if p.0 < q.0 { (p, q) } else { (q, p) };
+        let (Some(p), Some(q)) = (lines.list.get(p), lines.list.get(q)) else {
+            return ControlFlow::Continue(());
+        };
+        let (a, b) = if p.index < q.index { (p, q) } else { (q, p) };
         meets(&a.segment, &b.segment, off, &mut |meet| {
             let joint = match meet {
-                Meet::At(1.0, 0.0) => lines.next(*i) == Some(*j),
-                Meet::At(0.0, 1.0) => lines.next(*j) == Some(*i),
+                Meet::At(1.0, 0.0) => lines.next(a).is_some_and(|next| next.index == b.index),
+                Meet::At(0.0, 1.0) => lines.next(b).is_some_and(|next| next.index == a.index),
                 _ => false,
             };
             if !joint {
@@ -159,6 +160,7 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
         });
         enough(found.len(), limit)
     });
+    drop((lines, tree));
     (once_each(found, off), whole.is_continue())
 }
 
@@ -166,88 +168,112 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
 #[derive(Clone, Copy)]
 struct Line {
     segment: Segment,
-    contour: usize,
-    number: usize,
     bounds: Cell,
+    /// Which of the path's lines it is, in order along the path.
+    index: u32,
+    contour: u32,
+    number: u32,
 }
 
 /// The segments of a path that have a size.
 struct Lines {
     list: Vec<Line>,
-    /// For each contour, where its lines begin in the list, how many segments it has, and whether it comes round.
-    contours: Vec<(usize, bool)>,
+    /// Where in the list each line stands, by its index; empty where they stand in the order of the path.
+    places: Vec<u32>,
+    /// For each contour, the index of its first line, and whether it comes round.
+    contours: Vec<(u32, bool)>,
 }
 
 impl Lines {
     fn of(path: &Path) -> Self {
-        let most = path.contours().iter().map(Contour::vertex_count).sum();
-        let contours = Vec::with_capacity(path.contours().len());
-        let mut lines = Self { list: Vec::with_capacity(most), contours };
-        for (contour, drawn) in path.contours().iter().enumerate() {
-            lines.contours.push((lines.list.len(), drawn.is_closed()));
-            for (number, segment) in drawn.segments().enumerate() {
+        let sides = |contour: &Contour| contour.vertex_count() - usize::from(!contour.is_closed());
+        let mut list = Vec::with_capacity(path.contours().iter().map(sides).sum());
+        let mut contours = Vec::with_capacity(path.contours().len());
+        for (contour, drawn) in (0..).zip(path.contours()) {
+            contours.push((list.len() as u32, drawn.is_closed()));
+            for (number, segment) in (0..).zip(drawn.segments()) {
                 let bounds = segment.bounds();
                 if bounds.size() != Point::ZERO {
-                    lines.list.push(Line { segment, contour, number, bounds });
+                    list.push(Line { segment, bounds, index: list.len() as u32, contour, number });
                 }
             }
         }
-        lines
+        Self { list, places: Vec::new(), contours }
+    }
+
+    /// The same lines, in another order in memory.
+    fn arranged(self, order: impl Iterator<Item = usize>) -> Self {
+        let mut list: Vec<Line> = Vec::with_capacity(self.list.len());
+        list.extend(order.filter_map(|i| self.list.get(i)));
+        let mut places = vec![0; list.len()];
+        for (place, line) in (0..).zip(&list) {
+            if let Some(slot) = places.get_mut(line.index as usize) {
+                *slot = place;
+            }
+        }
+        Self { list, places, contours: self.contours }
     }
 
     fn bounds(&self) -> Option<Cell> {
         self.list.iter().map(|line| line.bounds).reduce(Cell::union)
     }
 
+    fn line(&self, index: u32) -> Option<&Line> {
+        let place = self.places.get(index as usize).copied().unwrap_or(index);
+        self.list.get(place as usize)
+    }
+
     /// The line that goes on where one ends.
-    fn next(&self, i: usize) -> Option<usize> {
-        let line = self.list.get(i)?;
-        if self.list.get(i + 1).is_some_and(|next| next.contour == line.contour) {
-            return Some(i + 1);
+    fn next(&self, line: &Line) -> Option<&Line> {
+        if let Some(next) = self.line(line.index + 1).filter(|next| next.contour == line.contour) {
+            return Some(next);
         }
-        self.contours.get(line.contour).filter(|(_, closed)| *closed).map(|(first, _)| *first)
+        let (first, closed) = self.contours.get(line.contour as usize)?;
+        closed.then(|| self.line(*first)).flatten()
     }
 
-    fn previous(&self, i: usize) -> Option<usize> {
-        let line = self.list.get(i)?;
-        let before =
-            i.checked_sub(1).filter(|j| self.list.get(*j).is_some_and(|b| b.contour == line.contour));
-        before.or_else(|| {
-            let (_, closed) = self.contours.get(line.contour)?;
-            let last = self.list.partition_point(|b| b.contour <= line.contour).checked_sub(1)?;
-            closed.then_some(last)
-        })
-    }
-
-    /// Where a line stands in the list.
-    fn position(&self, line: &Line) -> usize {
-        self.list.partition_point(|b| (b.contour, b.number) < (line.contour, line.number))
+    /// The line that ends where one goes on.
+    fn previous(&self, line: &Line) -> Option<&Line> {
+        let before = line.index.checked_sub(1).and_then(|before| self.line(before));
+        if let Some(before) = before.filter(|before| before.contour == line.contour) {
+            return Some(before);
+        }
+        let (_, closed) = self.contours.get(line.contour as usize)?;
+        let behind = match self.contours.get(line.contour as usize + 1) {
+            Some((first, _)) => *first,
+            None => self.list.len() as u32,
+        };
+        closed.then(|| self.line(behind.checked_sub(1)?)).flatten()
     }
 
     /// The place at a parameter of a line; the end of one is the start of the next.
     fn place(&self, line: &Line, parameter: f64) -> Place {
-        let next = (parameter == 1.0).then(|| self.next(self.position(line))).flatten();
-        match next.and_then(|next| self.list.get(next)) {
-            Some(next) => Place { contour: next.contour, segment: next.number, parameter: 0.0 },
-            None => Place { contour: line.contour, segment: line.number, parameter },
+        match (parameter == 1.0).then(|| self.next(line)).flatten() {
+            Some(next) => next.place(0.0),
+            None => line.place(parameter),
         }
     }
 
     /// Where the path is a little before and a little behind a place.
     fn around(&self, line: &Line, parameter: f64) -> Option<(Point, Point)> {
         const STEP: f64 = 0.01;
-        let i = self.position(line);
         let before = if parameter > 0.0 {
             line.segment.at((parameter - STEP).max(parameter * 0.5))
         } else {
-            self.list.get(self.previous(i)?)?.segment.at(1.0 - STEP)
+            self.previous(line)?.segment.at(1.0 - STEP)
         };
         let behind = if parameter < 1.0 {
             line.segment.at((parameter + STEP).min(parameter.midpoint(1.0)))
         } else {
-            self.list.get(self.next(i)?)?.segment.at(STEP)
+            self.next(line)?.segment.at(STEP)
         };
         Some((before, behind))
+    }
+}
+
+impl Line {
+    fn place(&self, parameter: f64) -> Place {
+        Place { contour: self.contour as usize, segment: self.number as usize, parameter }
     }
 }
 
@@ -278,13 +304,9 @@ fn crossing(first: &Lines, a: &Line, second: &Lines, b: &Line, meet: Meet) -> Cr
         },
         Meet::Along([s0, s1], [t0, t1]) => Crossing {
             at: a.segment.at(s0),
-            first: Place { contour: a.contour, segment: a.number, parameter: s0 },
-            second: Place { contour: b.contour, segment: b.number, parameter: t0 },
-            kind: CrossingKind::Along {
-                to: a.segment.at(s1),
-                first: Place { contour: a.contour, segment: a.number, parameter: s1 },
-                second: Place { contour: b.contour, segment: b.number, parameter: t1 },
-            },
+            first: a.place(s0),
+            second: b.place(t0),
+            kind: CrossingKind::Along { to: a.segment.at(s1), first: a.place(s1), second: b.place(t1) },
         },
     }
 }
@@ -341,9 +363,18 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
             .then(p.3.total_cmp(&q.3))
             .then(p.4.cmp(&q.4))
     });
-    let mut sorted = Vec::with_capacity(found.len());
-    sorted.extend(order.iter().filter_map(|(.., i)| found.get(*i as usize)));
-    found = sorted;
+    // Cycle by cycle each is swapped to its place, so that they need not be copied.
+    for start in 0..found.len() {
+        let mut place = start;
+        while let Some((.., next)) = order.get_mut(place) {
+            let from = std::mem::replace(next, place as u32) as usize;
+            if from == start || from == place {
+                break;
+            }
+            found.swap(place, from);
+            place = from;
+        }
+    }
     let near = |a: &Place, b: &Place| {
         let (a, b) = (key(a), key(b));
         a.0 == b.0 && (a.1 - b.1).abs() < 1e-6

@@ -141,6 +141,7 @@ impl Named for Spacing {
 /// assert_ne!(led, through(points).ends(Ends::Natural).open());
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
+#[non_exhaustive]
 pub enum Ends {
     /// Without bending at the end itself.
     #[default]

@@ -37,6 +37,7 @@ impl Named for Cap {
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+#[non_exhaustive]
 pub enum Join {
     /// The outer edges go on until they meet; beyond the mitre limit, as [`Join::Bevel`].
     #[default]

@@ -15,6 +15,7 @@ use crate::path::{Affine, Path, by};
 /// assert!(matches!(page.nodes(), [Node::Item(_), Node::Group(_)]));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
 pub enum Node {
     /// A path with its style.
     Item(Box<Item>),

@@ -13,6 +13,7 @@ use crate::path::Affine;
 /// assert_eq!(Unit::In.pixels(), 96.0);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+#[non_exhaustive]
 pub enum Unit {
     /// The pixel of the web: 1/96 of an inch.
     #[default]

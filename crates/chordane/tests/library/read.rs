@@ -17,7 +17,7 @@ fn items(body: &str) -> Vec<Item> {
     assert_eq!(reading.notes, [], "{body}");
     let item = |node: &Node| match node {
         Node::Item(item) => (**item).clone(),
-        Node::Group(_) => panic!("a group in {body}"),
+        _ => panic!("more than an item in {body}"),
     };
     reading.sheet.nodes().iter().map(item).collect()
 }

@@ -8,7 +8,7 @@ fn colours(group: &Group) -> Vec<String> {
         Node::Item(item) => {
             item.style().fill_paint().and_then(Paint::colour).map(Colour::hex).unwrap_or_default()
         }
-        Node::Group(_) => String::new(),
+        _ => String::new(),
     };
     group.nodes().iter().map(colour).collect()
 }
