@@ -22,6 +22,9 @@ const CROWDED_SHARE: f64 = 0.002;
 /// And no longer than this in sheet units: longer ones can be seen, and may be meant.
 const CROWDED_LENGTH: f64 = 0.5;
 
+/// Both sides beside a crowded one are so many times as long: towards a cusp sides grow shorter one by one.
+const SUDDENLY: f64 = 20.0;
+
 pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, findings: &mut Findings) {
     for (number, contour) in drawn.path.contours().iter().enumerate() {
         if lone_vertex(drawn, number, contour, findings) {
@@ -46,7 +49,8 @@ fn lone_vertex(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &m
         && (contour.is_closed() || contour.vertex_count() > 1);
     if !a_dot {
         let seen = "a contour is one vertex alone and draws nothing";
-        let mend = "add sides to it with line(..) and the like, or take it out";
+        let mend =
+            ("add sides to it with line(..) and the like, or take it out", "add sides to it, or take it out");
         findings.add((Code::LoneVertex, Level::Warning), drawn, (number, here), seen, mend);
     }
     true
@@ -62,7 +66,10 @@ fn open_outline(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &
     let (first, last) = (contour.start(), contour.end());
     let gap = first.distance(last);
     let size = contour.bounds().size().max_element();
-    let mend = "end it with close() instead of open(), or Z in path data";
+    let mend = (
+        "end it with close() instead of open(), or call close() on the path",
+        "end it with Z in its path data",
+    );
     let kind = (Code::OpenOutline, Level::Warning);
     if gap <= size * SAME_PLACE {
         let seen =
@@ -88,10 +95,18 @@ fn doubled_end(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &m
     if !contour.is_closed() || drawn_sides < 3 || !matches!(last, Some(Segment::Line { .. })) {
         return;
     }
+    // At a cusp vertices stand close by themselves.
+    let seam = contour.segments().take(drawn_sides).last().zip(contour.segments().next());
+    if seam.is_some_and(|(before, behind)| turns_back(&before, &behind)) {
+        return;
+    }
     let (first, end) = (contour.start(), contour.end());
     let gap = first.distance(end);
     let size = contour.bounds().size().max_element();
-    let mend = "leave the last vertex out: close() goes back to the first one by itself";
+    let mend = (
+        "leave the last vertex out: close() goes back to the first one by itself",
+        "leave the last vertex out: Z goes back to the first one by itself",
+    );
     if gap == 0.0 {
         let seen = "the first vertex is listed again at the end of a closed contour";
         findings.add((Code::DoubledEnd, Level::Hint), drawn, (number, first), seen, mend);
@@ -101,45 +116,57 @@ fn doubled_end(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &m
     }
 }
 
-/// Sides of no length, or very short straight ones among long ones.
+/// Whether a line turns back between two segments by more than 150 degrees, as at a cusp.
+fn turns_back(before: &Segment, behind: &Segment) -> bool {
+    let (a, b) = (before.arriving(), behind.leaving());
+    a.dot(b) < -0.87 * a.length() * b.length()
+}
+
+/// Sides of no length, or very short ones among long ones. At a cusp they stand close by themselves, each a little nearer
+/// than the one before.
 fn crowded_vertices(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &mut Findings) {
-    let segments: Vec<Segment> = contour.segments().take(contour.verbs().len()).collect();
+    let segments: Vec<Segment> = contour.segments().collect();
+    let drawn_sides = contour.verbs().len();
     // Not the length: a curve that comes back to where it began has one.
     let reach = |segment: &Segment| segment.bounds().size().max_element();
-    let mut sizes: Vec<f64> = segments.iter().map(reach).filter(|size| *size > 0.0).collect();
+    let mut sizes: Vec<f64> =
+        segments.iter().take(drawn_sides).map(reach).filter(|size| *size > 0.0).collect();
     if sizes.is_empty() {
         return;
     }
     let middle = sizes.len() / 2;
     let (_, median, _) = sizes.select_nth_unstable_by(middle, f64::total_cmp);
     let limit = (*median * CROWDED_SHARE).min(CROWDED_LENGTH);
-    // The end that is listed twice is told as that.
-    let last = segments.len() - 1;
-    let crowded = |(i, segment): &(usize, &Segment)| {
-        let size = reach(segment);
-        let straight = matches!(segment, Segment::Line { .. });
-        size == 0.0 || (straight && size <= limit && !(*i == last && contour.is_closed()))
+    let count = segments.len();
+    // The segments before and behind one, round the seam of a closed contour.
+    let beside = |i: usize| {
+        let closed = contour.is_closed();
+        let before = i.checked_sub(1).or(closed.then_some(count - 1)).and_then(|i| segments.get(i));
+        let behind = segments.get(i + 1).or(segments.first().filter(|_| closed));
+        before.zip(behind)
     };
-    let all: Vec<(usize, &Segment)> = segments.iter().enumerate().filter(crowded).collect();
-    if let Some((i, segment)) = all.first() {
-        let more = match all.len() {
-            1 => String::new(),
-            n => format!(" (and {} more such pairs)", n - 1),
-        };
-        let apart = segment.from().distance(segment.to());
+    for (i, segment) in segments.iter().enumerate().take(drawn_sides) {
+        let size = reach(segment);
+        // The end that is listed twice is told as that.
+        let at_seam = i + 1 == drawn_sides && contour.is_closed();
+        if size > limit || (size > 0.0 && at_seam) {
+            continue;
+        }
+        let at_cusp = beside(i).is_some_and(|(before, behind)| {
+            turns_back(before, behind) || reach(before).min(reach(behind)) < size * SUDDENLY
+        });
+        if size > 0.0 && at_cusp {
+            continue;
+        }
+        let (at, apart) = (segment.from(), segment.from().distance(segment.to()));
+        let next = i + 1;
         let seen = if apart == 0.0 {
-            format!("vertices {i} and {} stand in one place{more}", i + 1)
+            format!("vertices {i} and {next} stand in one place")
         } else {
-            format!("vertices {i} and {} stand only {} apart{more}", i + 1, short(apart))
+            format!("vertices {i} and {next} stand only {} apart", short(apart))
         };
-        let at = segment.from();
-        findings.add(
-            (Code::CrowdedVertices, Level::Hint),
-            drawn,
-            (number, at),
-            seen,
-            "take one of the two out",
-        );
+        let mend = "take one of the two out";
+        findings.add((Code::CrowdedVertices, Level::Hint), drawn, (number, at), seen, mend);
     }
 }
 
@@ -175,7 +202,10 @@ fn self_crossing(
             n => format!("{n} times"),
         };
         let seen = format!("a filled contour crosses itself {times}, first at ({})", place(*first));
-        let mend = "put the vertices in the order of the rim; the bones show their numbers";
+        let mend = (
+            "put the vertices in the order of the rim; the bones show their numbers",
+            "put the vertices in the order of the rim",
+        );
         findings.add((Code::SelfCrossing, Level::Hint), drawn, (number, *first), seen, mend);
     }
 }
@@ -195,14 +225,18 @@ fn closed_hole(drawn: &Drawn<'_>, findings: &mut Findings) {
             *j != i && nesting.get(*j) == Some(&0) && other.winding(contour.start()) != 0
         };
         let Some((_, outer)) = contours.iter().enumerate().find(around) else { continue };
-        // Wholly inside: contours that overlap make one shape of both.
+        // Wholly inside, and across none of the others: contours that overlap make one shape of both.
         let wholly = contour.vertices().all(|vertex| outer.winding(vertex) != 0) && outer != contour;
-        let both = Path::from_contours([outer.clone()]);
-        let clear =
-            || both.crossings_with(&Path::from_contours([contour.clone()])).is_ok_and(|all| all.is_empty());
+        let alone = Path::from_contours([contour.clone()]);
+        let others = contours.iter().enumerate().filter(|(j, _)| *j != i).map(|(_, other)| other.clone());
+        let others = Path::from_contours(others);
+        let clear = || others.crossings_with(&alone).is_ok_and(|all| all.is_empty());
         if wholly && contour.direction() == outer.direction() && clear() {
             let seen = "a contour inside another runs the same way round, so it opens no hole";
-            let mend = "make it with with_hole(..), or turn it with turn_holes() or reversed(), or use the evenodd rule";
+            let mend = (
+                "make it with with_hole(..), or call turn_holes() on the path, or use the evenodd rule",
+                "turn the order of its vertices round, or set fill-rule=\"evenodd\"",
+            );
             findings.add((Code::ClosedHole, Level::Warning), drawn, (i, contour.start()), seen, mend);
         }
     }

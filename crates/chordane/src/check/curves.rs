@@ -8,7 +8,7 @@ use crate::path::{Contour, Segment};
 
 /// A joint of a curve that turns by an angle between these is neither smooth nor a corner: below, rounding alone turns
 /// as much; above, it can be told from a smooth one at a glance and is meant.
-const KINK_DEGREES: std::ops::Range<f64> = 2.0..12.0;
+const KINK_DEGREES: std::ops::Range<f64> = 1.5..12.0;
 
 /// A straight side that is only a share of the extent this long has no direction that anyone sees.
 const SHORT_SIDE: f64 = 0.005;
@@ -18,6 +18,9 @@ const COARSE_SIDES: usize = 10;
 
 /// Polygons with corners sharper than this are meant as polygons: it is that of twenty sides.
 const COARSE_DEGREES: f64 = 18.1;
+
+/// A segment no longer than this in sheet units, aside of a curve, is no part of its shape.
+const HOOK: f64 = 2.5;
 
 /// How far a kink strays from an even bend, in sheet units, before it is seen.
 const KINK_SEEN: f64 = 0.12;
@@ -29,6 +32,7 @@ pub(super) fn look(drawn: &Drawn<'_>, findings: &mut Findings) {
     for (number, contour) in drawn.path.contours().iter().enumerate() {
         let segments: Vec<Segment> = contour.segments().filter(|s| s.leaving() != Point::ZERO).collect();
         kink(drawn, number, contour, &segments, findings);
+        hook(drawn, number, contour, &segments, findings);
         coarse(drawn, number, contour, &segments, findings);
     }
 }
@@ -63,14 +67,42 @@ fn kink(drawn: &Drawn<'_>, number: usize, contour: &Contour, segments: &[Segment
         })
         .map(|(before, _, turn)| (before.to(), turn))
         .collect();
-    let Some((at, angle)) = kinks.first() else { return };
-    let more = match kinks.len() {
-        1 => String::new(),
-        n => format!(" (and at {} more joints)", n - 1),
-    };
-    let seen = format!("the curve has a kink of {} degrees where it looks smooth{more}", short(*angle));
-    let mend = "put both handles on one line through the vertex, or give the points to through([..])";
-    findings.add((Code::Kink, Level::Hint), drawn, (number, *at), seen, mend);
+    for (at, angle) in kinks {
+        let seen = format!("the curve has a kink of {} degrees where it looks smooth", short(angle));
+        findings.add((Code::Kink, Level::Hint), drawn, (number, at), seen, smooth_mend());
+    }
+}
+
+fn smooth_mend() -> (&'static str, &'static str) {
+    (
+        "put both handles on one line through the vertex, or give the points to through([..])",
+        "put both handles on one line through the vertex",
+    )
+}
+
+/// A hook: a short segment aside in a line that otherwise runs on smoothly.
+fn hook(drawn: &Drawn<'_>, number: usize, contour: &Contour, segments: &[Segment], findings: &mut Findings) {
+    let reach = |segment: &Segment| segment.bounds().size().max_element();
+    let count = segments.len();
+    let rounds = if contour.is_closed() { count } else { count.saturating_sub(2) };
+    for i in 0..rounds {
+        let [Some(before), Some(short_one), Some(behind)] =
+            [i, i + 1, i + 2].map(|i| segments.get(i % count))
+        else {
+            continue;
+        };
+        let size = reach(short_one);
+        let curved = [before, behind].iter().any(|s| !matches!(s, Segment::Line { .. }));
+        if !curved || count < 3 || size > HOOK || size * 10.0 > reach(before).min(reach(behind)) {
+            continue;
+        }
+        let aside = turn(before, short_one).abs().min(turn(short_one, behind).abs());
+        if aside > 30.0 && turn(before, behind).abs() < 30.0 {
+            let seen = format!("the curve has a hook of {} in it where it otherwise runs on", short(size));
+            let mend = "take the vertex out that stands aside";
+            findings.add((Code::Kink, Level::Hint), drawn, (number, short_one.to()), seen, mend);
+        }
+    }
 }
 
 fn coarse(
@@ -80,6 +112,11 @@ fn coarse(
     segments: &[Segment],
     findings: &mut Findings,
 ) {
+    // Every side and every corner the same, all the way round: a polygon, and meant as one.
+    let regular = || {
+        let vertices: Vec<Point> = contour.vertices().collect();
+        super::rings::Ring::of(&vertices).is_some_and(|ring| ring.comes_round())
+    };
     let (mut run, mut worst, mut last): (usize, Option<(Point, f64)>, f64) = (0, None, 0.0);
     let mut found: Option<(usize, Point, f64)> = None;
     for (before, behind) in joints(contour, segments) {
@@ -102,12 +139,15 @@ fn coarse(
             found = Some((run + 1, at, bulge));
         }
     }
-    if let Some((sides, at, bulge)) = found {
+    if let Some((sides, at, bulge)) = found.filter(|_| !contour.is_closed() || !regular()) {
         let seen = format!(
             "{sides} straight sides stand for a curve, and cut it {} short: their corners can be seen",
             short(bulge)
         );
-        let mend = "use more points, or give these to through([..]) or draw arcs";
+        let mend = (
+            "use more points, or give these to through([..]) or draw arcs",
+            "use more points, or curves or arcs (C or A in path data)",
+        );
         findings.add((Code::CoarseCurve, Level::Hint), drawn, (number, at), seen, mend);
     }
 }

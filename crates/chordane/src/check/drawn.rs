@@ -3,7 +3,7 @@
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
 use crate::scene::Placed;
-use crate::sheet::{Item, Paint};
+use crate::sheet::{Item, Paint, Sheet};
 
 /// An item, and its path in the sheet's coordinates.
 pub(super) struct Drawn<'a> {
@@ -11,7 +11,6 @@ pub(super) struct Drawn<'a> {
     pub(super) number: usize,
     pub(super) item: &'a Item,
     pub(super) placed: Placed<'a>,
-
     pub(super) path: Path,
     /// Tight bounds of the line; none where there is nothing.
     pub(super) bounds: Option<Cell>,
@@ -40,10 +39,10 @@ impl Drawn<'_> {
 }
 
 impl<'a> Drawn<'a> {
-    /// An item of a scene in the sheet's coordinates.
-    pub(super) fn of(placed: &Placed<'a>) -> Self {
-        let path = placed.path();
-        let width = placed.stroke_width();
+    /// An item of a scene in the coordinates that are looked at.
+    pub(super) fn of(placed: &Placed<'a>, view: &View) -> Self {
+        let path = view.path(placed.path());
+        let width = placed.stroke_width() * view.scale;
         Self {
             number: placed.number(),
             item: placed.item(),
@@ -61,6 +60,43 @@ impl<'a> Drawn<'a> {
                     .is_some_and(|c| f64::from(c.alpha) * placed.opacity() >= 1.0),
         }
     }
+}
+
+/// What is looked at: the sheet in its own coordinates, or in those of the document that it was read from.
+pub(super) struct View {
+    /// From the sheet's coordinates; `None` where they are the ones.
+    own: Option<Affine>,
+    /// How long a length of the sheet is in them.
+    pub(super) scale: f64,
+    /// The sheet's rectangle in them.
+    pub(super) page: Cell,
+    /// How many pixels of 1/96 inch a unit of them is.
+    pub(super) pixels: f64,
+}
+
+impl View {
+    pub(super) fn of(sheet: &Sheet) -> Self {
+        let own = sheet.document_view().map(Affine::inverse).filter(Affine::is_finite);
+        let scale = own.map_or(1.0, |own| own.matrix2.determinant().abs().sqrt());
+        let corner = sheet.corner();
+        let page = Cell { min: corner, max: corner + sheet.size() };
+        let back = own.unwrap_or(Affine::IDENTITY) * sheet.upright().inverse();
+        Self { own, scale, page: mapped(&page, &back), pixels: sheet.get_unit().pixels() / scale }
+    }
+
+    fn path(&self, path: Path) -> Path {
+        self.own.map_or(path.clone(), |own| path.transformed(&own))
+    }
+
+    /// Bounds in the sheet's coordinates.
+    pub(super) fn bounds(&self, bounds: Cell) -> Cell {
+        self.own.map_or(bounds, |own| mapped(&bounds, &own))
+    }
+}
+
+fn mapped(cell: &Cell, by: &Affine) -> Cell {
+    let (a, b) = (by.transform_point2(cell.min), by.transform_point2(cell.max));
+    Cell { min: a.min(b), max: a.max(b) }
 }
 
 /// The ratio of the longest to the shortest image of a unit step: that of the singular values of the map.

@@ -1,6 +1,6 @@
 //! The figures of a path: what it measures.
 
-use super::Drawn;
+use super::{Drawn, View};
 use crate::ground::Fault;
 use crate::measure::{Direction, Filling};
 use crate::number::{Cell, Point};
@@ -70,7 +70,7 @@ pub struct ContourFigures {
     pub direction: Direction,
 }
 
-pub(super) fn of(drawn: &Drawn<'_>, filling: &Filling) -> Result<PathFigures, Fault> {
+pub(super) fn of(drawn: &Drawn<'_>, filling: &Filling, view: &View) -> Result<PathFigures, Fault> {
     let path = &drawn.path;
     let lengths: Vec<f64> = path.segments().map(|segment| segment.length()).collect();
     let mut rest = lengths.iter();
@@ -95,8 +95,8 @@ pub(super) fn of(drawn: &Drawn<'_>, filling: &Filling) -> Result<PathFigures, Fa
         line: drawn.item.line(),
         fill: drawn.placed.fill().cloned(),
         stroke: drawn.placed.stroke().cloned(),
-        stroke_width: drawn.placed.stroke_width(),
-        painted_bounds: drawn.placed.painted_bounds(),
+        stroke_width: drawn.placed.stroke_width() * view.scale,
+        painted_bounds: drawn.placed.painted_bounds().map(|bounds| view.bounds(bounds)),
         fill_rule: path.fill_rule(),
         length: contours.iter().map(|contour| contour.length).sum(),
         area: filling.painted().area,

@@ -51,6 +51,8 @@ pub enum Code {
     Covered,
     /// A contour that is one vertex alone and draws nothing.
     LoneVertex,
+    /// Two items with one name, made in different places.
+    SameName,
     /// A knob of a score that changes nothing. Sheets know nothing of knobs; it is found by who runs the score.
     UnusedKnob,
 }
@@ -76,6 +78,7 @@ impl Code {
             Self::CutStroke => "cut-stroke",
             Self::Covered => "covered",
             Self::LoneVertex => "lone-vertex",
+            Self::SameName => "same-name",
             Self::UnusedKnob => "unused-knob",
         }
     }
@@ -134,7 +137,7 @@ pub struct Finding {
     pub path: Option<usize>,
     /// The contour of the path, counted from 0; `None` for what is about no path.
     pub contour: Option<usize>,
-    /// The place on the sheet.
+    /// The place on the sheet; of a document, in its own user units.
     pub at: Point,
     /// The line of the score or document that made the path, where there is one.
     pub line: Option<usize>,
@@ -144,11 +147,43 @@ pub struct Finding {
     pub mend: String,
 }
 
+/// How something is mended: in the words of a score, and in those of a document where they differ.
+pub(super) struct Mend {
+    words: String,
+    markup: Option<String>,
+}
+
+impl<W: Into<String>, M: Into<String>> From<(W, M)> for Mend {
+    fn from((words, markup): (W, M)) -> Self {
+        Self { words: words.into(), markup: Some(markup.into()) }
+    }
+}
+
+impl From<&str> for Mend {
+    fn from(words: &str) -> Self {
+        Self { words: words.to_owned(), markup: None }
+    }
+}
+
+impl From<String> for Mend {
+    fn from(words: String) -> Self {
+        Self { words, markup: None }
+    }
+}
+
 /// The findings so far.
 #[derive(Debug, Default)]
-pub(super) struct Findings(Vec<Finding>);
+pub(super) struct Findings {
+    all: Vec<Finding>,
+    /// Whether the sheet was read from a document, and mends speak of its markup.
+    document: bool,
+}
 
 impl Findings {
+    pub(super) fn new(document: bool) -> Self {
+        Self { all: Vec::new(), document }
+    }
+
     /// Adds one for a path and a contour of it.
     pub(super) fn add(
         &mut self,
@@ -156,8 +191,9 @@ impl Findings {
         on: &Drawn<'_>,
         (contour, at): (usize, Point),
         seen: impl fmt::Display,
-        mend: impl Into<String>,
+        mend: impl Into<Mend>,
     ) {
+        let Mend { words, markup } = mend.into();
         let line = on.item.line();
         let message = match (on.item.name(), line) {
             (Some(name), Some(line)) => format!("\"{name}\", line {line}: {seen}"),
@@ -165,7 +201,7 @@ impl Findings {
             (None, Some(line)) => format!("line {line}: {seen}"),
             (None, None) => seen.to_string(),
         };
-        self.0.push(Finding {
+        self.all.push(Finding {
             code,
             level,
             path: Some(on.number),
@@ -173,16 +209,25 @@ impl Findings {
             at,
             line,
             message,
-            mend: mend.into(),
+            mend: markup.filter(|_| self.document).unwrap_or(words),
         });
     }
 
+    pub(super) fn has(&self, code: Code) -> bool {
+        self.all.iter().any(|finding| finding.code == code)
+    }
+
+    /// Leaves those of a kind out, where another one says it for all.
+    pub(super) fn without(&mut self, code: Code) {
+        self.all.retain(|finding| finding.code != code);
+    }
+
     pub(super) fn join(&mut self, more: Self) {
-        self.0.extend(more.0);
+        self.all.extend(more.all);
     }
 
     pub(super) fn in_order(mut self) -> Vec<Finding> {
-        self.0.sort_by_key(|finding| (finding.path, finding.contour, finding.code));
-        self.0
+        self.all.sort_by_key(|finding| (finding.path, finding.contour, finding.code));
+        self.all
     }
 }

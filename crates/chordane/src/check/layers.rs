@@ -2,13 +2,14 @@
 
 use std::ops::ControlFlow;
 
-use super::Drawn;
 use super::finding::{Code, Findings, Level};
 use super::wording::short;
-use crate::measure::BoxTree;
+use super::{Drawn, View};
+use crate::ground::Fault;
+use crate::measure::{BoxTree, Filling};
 use crate::number::{Cell, Point};
 use crate::path::Path;
-use crate::sheet::{Paint, Sheet};
+use crate::sheet::Paint;
 
 /// Smaller than this both ways, in pixels of 1/96 inch, a path covers less than one of them.
 const SPECK: f64 = 0.75;
@@ -16,32 +17,30 @@ const SPECK: f64 = 0.75;
 /// A stroke so many times as wide one way as the other is seen to be uneven.
 const STRETCHED: f64 = 1.25;
 
+/// A shape of which less than this share lies on the sheet was put there by mistake.
+const MOSTLY_OFF: f64 = 0.12;
+
 /// More items than this are not looked through for those that are covered.
 const MOST_COVERED: usize = 20_000;
 
-pub(super) fn look(drawn: &Drawn<'_>, sheet: &Sheet, findings: &mut Findings) {
+pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, view: &View, findings: &mut Findings) {
     let Some(bounds) = drawn.bounds else { return };
     let start = (0, bounds.centre());
-    if !drawn.filled && drawn.half_stroke.is_none() {
-        let seen = "the path has neither fill nor stroke and would be invisible";
-        let mend = "give it fill(\"#c8553d\") or stroke(\"#20303c\", 3)";
-        let at = drawn.path.contours().first().map_or(bounds.min, |contour| contour.start());
-        findings.add((Code::Unpainted, Level::Warning), drawn, (0, at), seen, mend);
+    if unpainted(drawn, filling, &bounds, findings) {
         return;
     }
-    let page = page(sheet);
+    let page = view.page;
     let Some(painted) = drawn.painted_bounds() else { return };
-    if !crate::measure::overlap(&painted, &page) {
-        let step = (page.min - painted.max).max(painted.min - page.max).max(Point::ZERO);
-        let seen = format!("the path lies wholly off the sheet, {} away from it", short(step.length()));
-        let mend = "move it onto the sheet; its origin is the top left corner unless the sheet is centred()";
-        findings.add((Code::OffSheet, Level::Warning), drawn, start, seen, mend);
+    if off_sheet(drawn, &bounds, &painted, &page, findings) {
         return;
     }
-    let size = painted.size().max_element() * sheet.get_unit().pixels();
+    let size = painted.size().max_element() * view.pixels;
     if size < SPECK && bounds.size() != Point::ZERO {
         let seen = format!("the path is a speck, {} units across", short(painted.size().max_element()));
-        let mend = "scale it up with scaled(..): were its numbers meant as shares of a larger size?";
+        let mend = (
+            "scale it up with scaled(..): were its numbers meant as shares of a larger size?",
+            "scale it up with a transform: were its numbers meant as shares of a larger size?",
+        );
         findings.add((Code::Speck, Level::Warning), drawn, start, seen, mend);
     }
     if drawn.stretch >= STRETCHED && size >= SPECK {
@@ -49,43 +48,106 @@ pub(super) fn look(drawn: &Drawn<'_>, sheet: &Sheet, findings: &mut Findings) {
             "the stroke is stretched: it is {} times as wide one way as the other",
             short(drawn.stretch)
         );
-        let mend = "fit the path itself, with path.fitted(cell, \"stretch\") or path.scaled_by(..), and stroke it then";
+        let mend = (
+            "fit the path itself, with path.fitted(cell, \"stretch\") or path.scaled_by(..), and stroke it then",
+            "scale the coordinates themselves instead of scaling by a transform",
+        );
         findings.add((Code::Stretched, Level::Hint), drawn, start, seen, mend);
     }
-    cut_stroke(drawn, &bounds, &painted, &page, findings);
+    super::edges::cut_stroke(drawn, &bounds, &page, findings);
 }
 
-/// The sheet's own rectangle, in the coordinates of what is on it.
-fn page(sheet: &Sheet) -> Cell {
-    let corner = sheet.corner();
-    let back = sheet.upright().inverse();
-    let (a, b) = (back.transform_point2(corner), back.transform_point2(corner + sheet.size()));
-    Cell { min: a.min(b), max: a.max(b) }
-}
-
-/// A line that lies on the sheet, to its very edge, with a stroke that does not. A path that goes on beyond the edge
-/// is meant to.
-fn cut_stroke(drawn: &Drawn<'_>, bounds: &Cell, painted: &Cell, page: &Cell, findings: &mut Findings) {
-    let slack = page.size().max_element() * 1e-9;
-    let inside = bounds.min.cmpge(page.min - slack).all() && bounds.max.cmple(page.max + slack).all();
-    let over = (page.min - painted.min).max(painted.max - page.max);
-    let Some(half) = drawn.half_stroke.filter(|_| inside && over.max_element() > slack) else { return };
-    // A mitre or cap reaches elsewhere; what counts is the line itself near the edge.
-    let (edge, at) = if page.min.x - painted.min.x > slack {
-        ("left", Point::new(page.min.x, bounds.centre().y))
-    } else if painted.max.x - page.max.x > slack {
-        ("right", Point::new(page.max.x, bounds.centre().y))
-    } else if page.min.y - painted.min.y > slack {
-        (if drawn.path.is_empty() { "" } else { "upper" }, Point::new(bounds.centre().x, page.min.y))
+/// A path of which nothing can be seen wherever it lies, and why.
+fn unpainted(drawn: &Drawn<'_>, filling: &Filling, bounds: &Cell, findings: &mut Findings) -> bool {
+    let style = drawn.item.style();
+    let given = style.fill_paint().is_some() || style.stroke_paint().is_some();
+    let (seen, words, markup) = if drawn.half_stroke.is_some() {
+        return false;
+    } else if drawn.filled {
+        // A line of no area at all; what is merely slim is painted.
+        let flat = bounds.size().min_element() == 0.0 || filling.painted().area == 0.0;
+        if !flat || bounds.size() == Point::ZERO {
+            return false;
+        }
+        (
+            "the path is filled but encloses nothing, so that nothing is painted",
+            "give it stroke(\"#20303c\", 3) instead of a fill",
+            "give it a stroke instead of a fill",
+        )
+    } else if drawn.placed.opacity() == 0.0 && given {
+        (
+            "the opacity is 0, so that nothing is seen",
+            "give it an opacity above 0, or take it out",
+            "give it an opacity above 0, or take it out",
+        )
+    } else if given && style.stroke_paint().is_some_and(is_seen) && style.get_stroke().width() == 0.0 {
+        (
+            "the stroke is 0 wide and there is no fill, so that nothing is seen",
+            "give the stroke a width above 0",
+            "give it a stroke-width above 0",
+        )
+    } else if given {
+        (
+            "its paint is fully transparent, so that nothing is seen",
+            "give it a colour that can be seen",
+            "give it a colour that can be seen",
+        )
     } else {
-        ("lower", Point::new(bounds.centre().x, page.max.y))
+        (
+            "the path has neither fill nor stroke, so that nothing is seen",
+            "give it fill(\"#c8553d\") or stroke(\"#20303c\", 3)",
+            "give it a fill or a stroke",
+        )
     };
-    let seen = format!(
-        "the stroke is cut by the {edge} edge of the sheet: {} of its width are lost",
-        short(over.max_element())
+    let at = drawn.path.contours().first().map_or(bounds.min, |contour| contour.start());
+    findings.add((Code::Unpainted, Level::Warning), drawn, (0, at), seen, (words, markup));
+    true
+}
+
+fn is_seen(paint: &Paint) -> bool {
+    paint.colour().is_none_or(|colour| colour.alpha > 0.0)
+}
+
+/// A path wholly off the sheet, or nearly so: a shape of which hardly a tenth lies on it, its middle not. What is larger
+/// than the sheet is meant to reach over it.
+fn off_sheet(drawn: &Drawn<'_>, bounds: &Cell, painted: &Cell, page: &Cell, findings: &mut Findings) -> bool {
+    let start = (0, bounds.centre());
+    let mend = (
+        "move it onto the sheet; its origin is the top left corner unless the sheet is centred()",
+        "move it into the viewBox, by its coordinates or a transform",
     );
-    let mend = format!("keep the line {} away from the edge, or make the sheet larger", short(half));
-    findings.add((Code::CutStroke, Level::Warning), drawn, (0, at), seen, mend);
+    if !crate::measure::overlap(painted, page) {
+        let step = (page.min - painted.max).max(painted.min - page.max).max(Point::ZERO);
+        let seen = format!("the path lies wholly off the sheet, {} away from it", short(step.length()));
+        findings.add((Code::OffSheet, Level::Warning), drawn, start, seen, mend);
+        return true;
+    }
+    let (size, room) = (bounds.size(), page.size());
+    if size.cmpgt(room).any() || page.contains(bounds.centre()) || size.min_element() <= 0.0 {
+        return false;
+    }
+    let shared = bounds.max.min(page.max) - bounds.min.max(page.min);
+    let of_box = (shared.x.max(0.0) * shared.y.max(0.0)) / (size.x * size.y);
+    if of_box > MOSTLY_OFF * 3.0 {
+        return false;
+    }
+    let frame = Path::closed([
+        page.min,
+        Point::new(page.max.x, page.min.y),
+        page.max,
+        Point::new(page.min.x, page.max.y),
+    ]);
+    let part =
+        |on: Result<f64, Fault>, all: Result<f64, Fault>| Some(on.ok()? / all.ok().filter(|all| *all > 0.0)?);
+    let on_it = if drawn.filled {
+        part(drawn.path.intersection(&frame).area(), drawn.path.area())
+    } else {
+        part(drawn.path.clip_line(&frame).length(), drawn.path.length())
+    };
+    let Some(on_it) = on_it.filter(|on_it| *on_it < MOSTLY_OFF) else { return false };
+    let seen = format!("only {} hundredths of the path lie on the sheet", short((on_it * 100.0).round()));
+    findings.add((Code::OffSheet, Level::Warning), drawn, start, seen, mend);
+    false
 }
 
 /// Paths whose whole box is under the opaque fill of one later path, and paths under their own likeness.
@@ -115,7 +177,10 @@ pub(super) fn covered(drawn: &[Drawn<'_>], findings: &mut Findings) {
                 (None, None) => format!("path {}", over.number),
             };
             let seen = format!("the path lies wholly under another, {which}, and is not seen");
-            let mend = "add it to the sheet after what covers it, or take it out";
+            let mend = (
+                "add it to the sheet after what covers it, or take it out",
+                "put its element after what covers it, or take it out",
+            );
             findings.add((Code::Covered, Level::Warning), under, (0, bounds.centre()), seen, mend);
         }
     }

@@ -5,10 +5,13 @@
 
 mod contours;
 mod curves;
+mod dots;
 mod drawn;
+mod edges;
 mod figures;
 mod finding;
 mod layers;
+mod names;
 mod rings;
 mod wording;
 
@@ -18,7 +21,7 @@ pub use finding::{Code, Finding, Level};
 use crate::ground::{Fault, threads};
 use crate::measure::Filling;
 use crate::sheet::Sheet;
-use drawn::Drawn;
+use drawn::{Drawn, View};
 use finding::Findings;
 
 /// What a sheet holds and what looks wrong on it; see [`Sheet::check`].
@@ -40,7 +43,8 @@ pub struct Report {
 impl Sheet {
     /// Looks the sheet over: the figures of every path, and findings, each with a place, plain words and the mend.
     ///
-    /// Paths are looked at where they stand on the sheet, so all figures and places are in its coordinates. Cost: n log
+    /// Paths are looked at where they stand on the sheet, so all figures and places are in its coordinates; those of a document
+    /// that was read are in its own user units ([`Sheet::document_view`]). Each place is a finding of its own. Cost: n log
     /// n in the segments of each path, and for each crossing of a path with itself the segments that a line to the right passes.
     ///
     /// ```
@@ -57,20 +61,22 @@ impl Sheet {
     /// The first fault of what is on the sheet, or a path that crosses itself more than a million times.
     pub fn check(&self) -> Result<Report, Fault> {
         let scene = self.scene()?;
-        let drawn: Vec<Drawn<'_>> = scene.items().iter().map(Drawn::of).collect();
+        let view = View::of(self);
+        let drawn: Vec<Drawn<'_>> = scene.items().iter().map(|placed| Drawn::of(placed, &view)).collect();
+        let document = self.document_view().is_some();
         let look = |i: usize| {
             let Some(one) = drawn.get(i) else { return Ok(None) };
-            let mut findings = Findings::default();
+            let mut findings = Findings::new(document);
             let filling = Filling::of(&one.path, "area")?;
-            let figures = figures::of(one, &filling)?;
+            let figures = figures::of(one, &filling, &view)?;
             contours::look(one, &filling, &mut findings);
             curves::look(one, &mut findings);
             rings::look(one, &mut findings);
-            layers::look(one, self, &mut findings);
+            layers::look(one, &filling, &view, &mut findings);
             Ok(Some((figures, findings)))
         };
         let looked: Vec<Result<Option<_>, Fault>> = threads::map(0..drawn.len(), 1, look);
-        let mut findings = Findings::default();
+        let mut findings = Findings::new(document);
         let mut paths = Vec::with_capacity(drawn.len());
         for one in looked {
             let Some((figures, found)) = one? else { continue };
@@ -78,6 +84,8 @@ impl Sheet {
             findings.join(found);
         }
         rings::of_items(&drawn, &mut findings);
+        dots::look(&drawn, &view, &mut findings);
+        names::look(&drawn, &mut findings);
         layers::covered(&drawn, &mut findings);
         Ok(Report { paths, findings: findings.in_order() })
     }

@@ -6,7 +6,7 @@ use super::wording::short;
 use crate::number::Point;
 use crate::path::{Contour, Segment};
 
-/// How many points make a ring.
+/// How many points make a ring whose last step is looked at: three or four stand as a shape of their own.
 const FEWEST: usize = 5;
 
 /// How far, as a share of the radius, points may be off the circle.
@@ -21,12 +21,15 @@ const UNEVEN: f64 = 0.02;
 /// A last step larger than so many others was left out on purpose: half a ring is a shape of its own.
 const LARGEST_GAP: f64 = 2.2;
 
+/// A ring that runs round more often than this is one of threads, not of vertices.
+const MOST_LAPS: f64 = 3.5;
+
 pub(super) fn look(drawn: &Drawn<'_>, findings: &mut Findings) {
     for (number, contour) in drawn.path.contours().iter().enumerate() {
         let vertices: Vec<Point> = contour.vertices().collect();
         // In a star the tips are a ring, and so are the valleys.
-        let tips: Vec<Point> = vertices.iter().step_by(2).copied().collect();
-        if let Some(ring) = Ring::of(&vertices).or_else(|| Ring::of(&tips)) {
+        let tips = || Ring::of(&vertices.iter().step_by(2).copied().collect::<Vec<_>>());
+        if let Some(ring) = Ring::of(&vertices).or_else(|| tips().filter(|ring| ring.count >= FEWEST)) {
             tell(drawn, number, &ring, contour.is_closed(), "vertices", findings);
         }
         sweeps(drawn, number, contour, findings);
@@ -55,24 +58,28 @@ pub(super) fn of_items(drawn: &[Drawn<'_>], findings: &mut Findings) {
 }
 
 /// Points at one distance from a centre, each a step on from the one before.
-struct Ring {
-    count: usize,
+pub(super) struct Ring {
+    /// How many there are; the first one again at the end is not counted.
+    pub(super) count: usize,
+    pub(super) radius: f64,
+    /// Whether the first one stands at the end again.
+    repeated: bool,
     /// Degrees from one to the next, positive when clockwise as seen, at most half a turn.
     step: f64,
-    /// Degrees from the last to the first, going on the same way; negative where the ring overshoots.
-    last_step: f64,
     last: Point,
 }
 
 impl Ring {
-    fn of(points: &[Point]) -> Option<Self> {
-        // The first one again at the end is another mistake, told elsewhere.
-        let points = match points {
-            [first, rest @ .., last] if first == last => points.get(..=rest.len())?,
-            _ => points,
-        };
+    pub(super) fn of(points: &[Point]) -> Option<Self> {
+        let (mut points, mut repeated) = (points, false);
+        if let [first, rest @ .., last] = points
+            && first.distance(*last) <= 1e-9 * (first.length() + rest.first()?.distance(*first))
+        {
+            points = points.get(..=rest.len())?;
+            repeated = true;
+        }
         let (&first, &last) = (points.first()?, points.last()?);
-        if points.len() < FEWEST {
+        if points.len() < 3 {
             return None;
         }
         let (b, c) = (*points.get(points.len() / 3)?, *points.get(2 * points.len() / 3)?);
@@ -90,11 +97,27 @@ impl Ring {
             [a, b] => (angle(*a, *b) - step).abs() <= SAME_STEP * step.abs(),
             _ => true,
         });
-        if !even || step == 0.0 {
-            return None;
-        }
-        let gone = step.abs() * (points.len() - 1) as f64;
-        Some(Self { count: points.len(), step, last_step: 360.0 - gone, last })
+        let count = points.len();
+        (even && step != 0.0).then_some(Self { count, radius, repeated, step, last })
+    }
+
+    /// How often it runs round with the step that closes it, and by how many degrees it goes past that; below zero where
+    /// it falls short.
+    fn laps(&self) -> (f64, f64) {
+        let gone = self.step.abs() * self.count as f64;
+        let laps = (gone / 360.0).round().max(1.0);
+        (laps, gone - 360.0 * laps)
+    }
+
+    /// Whether it goes all the way round, evenly or not.
+    pub(super) fn comes_round(&self) -> bool {
+        let (laps, past) = self.laps();
+        laps > 1.0 || past >= (1.0 - LARGEST_GAP) * self.step.abs()
+    }
+
+    /// Whether the last step is like the others.
+    pub(super) fn is_even(&self) -> bool {
+        self.laps().1.abs() <= UNEVEN * self.step.abs()
     }
 }
 
@@ -103,8 +126,8 @@ impl Ring {
 pub(super) fn star_in_one_go(contour: &Contour) -> bool {
     let vertices: Vec<Point> = contour.vertices().collect();
     Ring::of(&vertices).is_some_and(|ring| {
-        let laps = ring.step.abs() * ring.count as f64 / 360.0;
-        laps > 1.5 && (laps - laps.round()).abs() < 1e-3
+        let (laps, past) = ring.laps();
+        ring.count >= FEWEST && laps > 1.0 && past.abs() < 0.36
     })
 }
 
@@ -121,63 +144,112 @@ fn centre_of(a: Point, b: Point, c: Point) -> Option<Point> {
 }
 
 fn tell(drawn: &Drawn<'_>, number: usize, ring: &Ring, closed: bool, what: &str, findings: &mut Findings) {
-    let step = ring.step.abs();
+    let (count, step) = (ring.count, ring.step.abs());
     if let Some(meant) = radians_for_degrees(ring) {
-        let seen = format!(
-            "{} {what} jump round their centre by {} degrees, which is {meant} taken as radians",
-            ring.count,
-            short(ring.step.rem_euclid(360.0))
-        );
-        let mend = format!("write deg({meant}) for the step, or use around(n)");
+        let jump = format!("{count} {what} jump round their centre by {} degrees", short(step));
+        let (seen, mend) = if meant == 1.0 {
+            let seen = format!("{jump}, which is 1 radian: counts or degrees were taken as radians");
+            let words =
+                format!("use around({count}) for {count} even angles, or deg(1) for steps of one degree");
+            (
+                seen,
+                (
+                    words,
+                    format!(
+                        "compute the {count} vertices anew, {} degrees apart",
+                        short(360.0 / count as f64)
+                    ),
+                ),
+            )
+        } else {
+            let meant = degrees(meant);
+            let seen = format!("{jump}, which is what {meant} radians come to: degrees taken as radians");
+            let words = format!("write deg({meant}) for the step, or use around({count})");
+            (seen, (words, format!("compute the {count} vertices anew, {meant} degrees apart")))
+        };
         findings.add((Code::AngleUnit, Level::Warning), drawn, (number, ring.last), seen, mend);
         return;
     }
     if let Some(n) = degrees_for_radians(ring) {
         let seen = format!(
-            "{} {what} crowd into {} degrees: {} radians for one of {n} steps were taken as degrees",
-            ring.count,
-            short(step * (ring.count - 1) as f64),
+            "{count} {what} crowd into {} degrees: {} radians for one of {n} steps were taken as degrees",
+            short(step * (count - 1) as f64),
             short(step)
         );
-        let mend = format!("write rad({}) or turns(1/{n}) for the step, or use around({n})", short(step));
+        let mend = (
+            format!("write turns(1 / {n}) for the step, or use around({n})"),
+            format!("compute the {n} vertices anew, {} degrees apart", short(360.0 / f64::from(n))),
+        );
         findings.add((Code::AngleUnit, Level::Warning), drawn, (number, ring.last), seen, mend);
         return;
     }
-    // Stars in one go turn by more than a third, and come round several times.
-    let comparable = (-1.0..LARGEST_GAP).contains(&(ring.last_step / step));
-    if closed && step < 100.0 && comparable && (ring.last_step / step - 1.0).abs() > UNEVEN {
-        let amount = short(ring.last_step.abs());
-        let seen = if ring.last_step > step * SAME_STEP {
-            format!(
-                "{} {what} stand {} degrees apart, but the last and the first {amount}",
-                ring.count,
-                short(step)
-            )
-        } else if ring.last_step < -step * SAME_STEP {
-            format!("{} {what} {} degrees apart overshoot the full turn by {amount}", ring.count, short(step))
-        } else {
-            format!("the last of {} {what} stands on the first", ring.count)
-        };
-        let mend = format!(
-            "use around({}): even angles of a full turn, the first one not repeated",
-            best_count(ring)
-        );
-        findings.add((Code::UnevenRing, Level::Warning), drawn, (number, ring.last), seen, mend);
+    if !closed || count < FEWEST {
+        return;
     }
+    let (laps, past) = ring.laps();
+    if ring.repeated && what == "copies" && ring.is_even() {
+        let seen = format!("the last of {} {what} stands on the first", count + 1);
+        let mend = once_round(count);
+        findings.add((Code::UnevenRing, Level::Warning), drawn, (number, ring.last), seen, mend);
+        return;
+    }
+    if ring.is_even() || !ring.comes_round() || laps > MOST_LAPS {
+        return;
+    }
+    let last = short((step - past).abs());
+    let (seen, mend) = if laps > 1.0 {
+        let seen = format!(
+            "{count} {what} stand {} degrees apart, {laps} times round, but the last and the first {last}",
+            short(step)
+        );
+        let words =
+            format!("write turns({laps} / {count}) for the step, or use around({count}) for one time round");
+        (
+            seen,
+            (
+                words,
+                format!(
+                    "compute the {count} vertices anew, {} degrees apart",
+                    short(360.0 * laps / count as f64)
+                ),
+            ),
+        )
+    } else {
+        let seen = if past < step {
+            format!("{count} {what} stand {} degrees apart, but the last and the first {last}", short(step))
+        } else {
+            format!("{count} {what} {} degrees apart overshoot the full turn by {last}", short(step))
+        };
+        (seen, once_round(count))
+    };
+    findings.add((Code::UnevenRing, Level::Warning), drawn, (number, ring.last), seen, mend);
 }
 
-fn best_count(ring: &Ring) -> usize {
-    (360.0 / ring.step.abs()).round().max(1.0) as usize
+fn once_round(count: usize) -> (String, String) {
+    (
+        format!("use around({count}): even angles of a full turn, the first one not repeated"),
+        format!("compute the {count} vertices anew, {} degrees apart", short(360.0 / count as f64)),
+    )
 }
 
-/// A step that is a round number of degrees taken as radians: 30 radians are 1719 degrees. The number.
-fn radians_for_degrees(ring: &Ring) -> Option<u32> {
-    const ROUND: [u32; 17] = [5, 6, 8, 9, 10, 12, 15, 18, 20, 24, 30, 36, 40, 45, 60, 72, 90];
-    ROUND.into_iter().find(|degrees| {
-        let taken = f64::from(*degrees).to_degrees().rem_euclid(360.0);
-        let step = ring.step.rem_euclid(360.0);
-        (taken - step).abs() < 1e-3
-    })
+/// A number of degrees as one writes it: whole, or as a part of the turn.
+fn degrees(value: f64) -> String {
+    let parts = 360.0 / value;
+    let is_whole = |x: f64| (x - x.round()).abs() < 1e-9;
+    if !is_whole(value) && is_whole(parts) { format!("360 / {}", parts.round()) } else { short(value) }
+}
+
+/// A step of degrees taken as radians, however often it went round: 30 radians are 1719 degrees. The degrees; 1 for a radian.
+fn radians_for_degrees(ring: &Ring) -> Option<f64> {
+    const ROUND: [f64; 17] =
+        [5.0, 6.0, 8.0, 9.0, 10.0, 12.0, 15.0, 18.0, 20.0, 24.0, 30.0, 36.0, 40.0, 45.0, 60.0, 72.0, 90.0];
+    let parts = [ring.count, ring.count + 1, ring.count - 1].map(|n| 360.0 / n as f64);
+    let taken = |degrees: &f64| {
+        let turn = degrees.to_degrees().rem_euclid(360.0);
+        (turn.min(360.0 - turn) - ring.step.abs()).abs() < 1e-3
+    };
+    let mut meant = parts.into_iter().chain([1.0]).chain(ROUND);
+    meant.find(taken).filter(|_| ring.laps().1.abs() > 1e-3)
 }
 
 /// A step of a whole part of a turn in radians taken as degrees: the parts.
@@ -185,7 +257,7 @@ fn degrees_for_radians(ring: &Ring) -> Option<u32> {
     let n = std::f64::consts::TAU / ring.step.abs();
     let whole = n.round();
     // Rounded to a few digits when it was typed; and nobody draws so small a part of a ring of so few points.
-    let near = (n - whole).abs() < 2e-3 * n && (3.0..=120.0).contains(&whole);
+    let near = (n - whole).abs() < 2e-3 * n && (3.0..=720.0).contains(&whole);
     let few = (ring.count as f64) <= whole + 1.5 && (ring.count as f64) >= whole * 0.5;
     (near && few).then_some(whole as u32)
 }
@@ -215,7 +287,6 @@ fn sweeps(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &mut Fi
             );
             let mend = format!("write rad({name}) or deg({})", short(part * 180.0));
             findings.add((Code::AngleUnit, Level::Warning), drawn, (number, segment.at(0.5)), seen, mend);
-            return;
         }
     }
 }

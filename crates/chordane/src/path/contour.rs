@@ -5,7 +5,7 @@
 use std::sync::Arc as Shared;
 
 use super::{ArcSegment, Segment};
-use crate::number::{Point, deg};
+use crate::number::{Cell, Point, deg};
 
 /// What a segment is, and so how many points it takes: a line 1, a quadratic 2, a cubic 3, and an arc 3 (its
 /// radii, then its tilt in degrees as an x, then its end).
@@ -239,6 +239,13 @@ impl Iterator for Segments<'_> {
     }
 }
 
+/// Whether two vertices are one but for rounding: nearer to one another than a billionth of the size of all.
+pub(super) fn one_but_for_rounding(a: Point, b: Point, all: impl IntoIterator<Item = Point>) -> bool {
+    const ROUNDING: f64 = 1e-9;
+    let near = |bounds: Cell| a.distance(b) <= bounds.size().max_element() * ROUNDING;
+    a == b || Cell::of(all).is_some_and(near)
+}
+
 /// A contour in the making. Takes what it is given: whoever holds it has checked that the numbers are finite.
 #[derive(Clone, Debug)]
 pub(crate) struct ContourBuilder {
@@ -255,6 +262,11 @@ impl ContourBuilder {
         all.push(start);
         let verbs = Vec::with_capacity(verbs);
         Self { data: ContourData { verbs, points: all, ..ContourData::default() } }
+    }
+
+    /// What a contour is made of, to go on with.
+    pub(crate) fn of(contour: &Contour) -> Self {
+        Self { data: ContourData::clone(&contour.data) }
     }
 
     /// A contour of straight sides through all of the points, in order; `None` without a point.
@@ -323,6 +335,24 @@ impl ContourBuilder {
                 self.data.tags.push(tag);
             }
         }
+    }
+
+    /// The contour, closed. A last vertex that is the first one but for rounding, nearer to it than a billionth of the
+    /// contour's size, is taken as the first one.
+    pub(crate) fn close(mut self) -> Contour {
+        let (start, end, sides) = (self.start(), self.end(), self.data.verbs.len());
+        if sides >= 2 && one_but_for_rounding(start, end, self.data.points.iter().copied()) {
+            if self.data.verbs.last() == Some(&Verb::Line) {
+                self.data.verbs.pop();
+                self.data.points.pop();
+                // A last vertex that was dropped is the first one now.
+                let tags = std::mem::take(&mut self.data.tags);
+                self.tags(tags.into_iter().map(|(tag, vertex)| (tag, vertex % sides)));
+            } else if let Some(last) = self.data.points.last_mut() {
+                *last = start;
+            }
+        }
+        self.finish(true)
     }
 
     pub(crate) fn finish(mut self, closed: bool) -> Contour {

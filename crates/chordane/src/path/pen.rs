@@ -271,6 +271,9 @@ impl Pen {
     }
 
     /// Ends the contour with a straight side back to its start, joined there. Do not repeat the first vertex.
+    ///
+    /// A last vertex that is the first one but for rounding, nearer to it than a billionth of the contour's size, is taken as
+    /// the first one.
     pub fn close(self) -> Path {
         self.end(true)
     }
@@ -282,7 +285,7 @@ impl Pen {
 
     fn end(self, closed: bool) -> Path {
         let Self { mut done, fill_rule, current, fault, .. } = self;
-        done.push(current.finish(closed));
+        done.push(if closed { current.close() } else { current.finish(false) });
         Path::from_parts(done, fill_rule, fault)
     }
 

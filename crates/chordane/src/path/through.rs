@@ -6,6 +6,7 @@
 
 use std::sync::Arc as Shared;
 
+use super::contour::one_but_for_rounding;
 use super::tangents::{self, End, Run};
 use super::{ArcSegment, ContourBuilder, Path, Tag};
 use crate::ground::{Carried, Fault, FaultKind, Named};
@@ -275,9 +276,8 @@ impl Through {
             return Path::from_parts(Vec::new(), Default::default(), fault);
         }
         self.vertices.dedup_by(|b, a| a.at == b.at);
-        if closed
-            && self.vertices.len() > 1
-            && self.vertices.first().map(|v| v.at) == self.vertices.last().map(|v| v.at)
+        if let (true, [first, .., last]) = (closed, &self.vertices[..])
+            && one_but_for_rounding(first.at, last.at, self.vertices.iter().map(|v| v.at))
         {
             self.vertices.pop();
         }

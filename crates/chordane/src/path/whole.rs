@@ -112,7 +112,8 @@ impl Path {
 
     /// A closed contour of straight sides through all of the points in order; empty without a point.
     ///
-    /// The last point is joined to the first; do not list the first one twice.
+    /// The last point is joined to the first; do not list the first one twice. A last point that is the first one but for
+    /// rounding is taken as the first one; see [`Pen::close`].
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -142,8 +143,26 @@ impl Path {
             path.fault.note(Fault::of(call, FaultKind::PointNotFinite { x, y }).at_vertex(bad));
             return path;
         }
-        path.contours.extend(ContourBuilder::polyline(points).map(|builder| builder.finish(closed)));
+        let contour = |builder: ContourBuilder| if closed { builder.close() } else { builder.finish(false) };
+        path.contours.extend(ContourBuilder::polyline(points).map(contour));
         path
+    }
+
+    /// The same path with every open contour closed, as [`Pen::close`] does it: a trail that comes back to where it began, or an
+    /// open list of points.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let sail = Path::open([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0), (0.0, 0.0)]).close();
+    /// assert_eq!(sail.data(), "M0 0H60L0 80Z");
+    /// ```
+    #[must_use]
+    pub fn close(&self) -> Self {
+        let close = |contour: &Contour| {
+            if contour.is_closed() { contour.clone() } else { ContourBuilder::of(contour).close() }
+        };
+        let contours = self.contours.iter().map(close).collect();
+        Self { contours, fill_rule: self.fill_rule, fault: self.fault.clone() }
     }
 
     pub(crate) fn from_parts(contours: Vec<Contour>, fill_rule: FillRule, fault: Carried) -> Self {

@@ -10,7 +10,7 @@ use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
-use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, group, sheet};
+use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, View, group, sheet};
 
 /// Shapes that `use` can make of a document, at most: a few lines that use one another can stand for billions.
 const MOST_SHAPES: usize = 2_000_000;
@@ -163,6 +163,7 @@ impl<'a> Walk<'a> {
         }
         let shown = Cell { min: corner, max: corner + size };
         let transform = fitted(&view, &shown, document.attribute(root, "preserveAspectRatio"));
+        blank.view = View(Some(Box::new(transform)));
         (blank, RootPlace { view, transform })
     }
 

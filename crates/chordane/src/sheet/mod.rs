@@ -16,6 +16,7 @@ pub use colour::Colour;
 pub use copies::{copies_at, ring_of};
 pub use group::{Group, Node, group};
 pub use item::Item;
+pub(crate) use page::View;
 pub use page::{Sheet, Unit, sheet};
 pub use paint::{GivenPaint, Paint};
 pub use stroke::Stroke;

@@ -70,7 +70,19 @@ pub struct Sheet {
     pub(crate) y_up: bool,
     pub(crate) metadata: Option<Box<str>>,
     pub(crate) nodes: Vec<Node>,
+    pub(crate) view: View,
     pub(crate) fault: Carried,
+}
+
+/// Of a sheet that was read from a document: how its own coordinates are put on the sheet. Two sheets may be equal however
+/// they came about.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct View(pub(crate) Option<Box<Affine>>);
+
+impl PartialEq for View {
+    fn eq(&self, _: &Self) -> bool {
+        true
+    }
 }
 
 /// A sheet of a width and a height, in pixels unless [`Sheet::unit`] says otherwise; without a ground, so what is
@@ -92,8 +104,8 @@ pub fn sheet(width: f64, height: f64) -> Sheet {
             fault.note(Fault::of("sheet", FaultKind::NotPositive { what, value }));
         }
     }
-    let (unit, ground, centred, y_up, metadata, nodes) = Default::default();
-    Sheet { size: Point::new(width, height), unit, ground, centred, y_up, metadata, nodes, fault }
+    let (unit, ground, centred, y_up, metadata, nodes, view) = Default::default();
+    Sheet { size: Point::new(width, height), unit, ground, centred, y_up, metadata, nodes, view, fault }
 }
 
 impl Sheet {
@@ -156,6 +168,13 @@ impl Sheet {
     #[must_use]
     pub fn get_metadata(&self) -> Option<&str> {
         self.metadata.as_deref()
+    }
+
+    /// Of a sheet that was read from a document: the transform that puts the document's own user units on the sheet; else
+    /// `None`. Figures, findings and their places are in those units.
+    #[must_use]
+    pub fn document_view(&self) -> Option<&Affine> {
+        self.view.0.as_deref()
     }
 
     /// Covers the whole sheet with a colour, under everything else.

@@ -8,6 +8,7 @@ mod copies;
 mod data;
 mod edits;
 mod examples;
+mod finding_kinds;
 mod findings;
 mod laws;
 mod measures;
