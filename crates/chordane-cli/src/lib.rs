@@ -26,6 +26,7 @@ mod manual;
 mod options;
 mod output;
 mod record;
+mod report;
 mod vary;
 mod words;
 

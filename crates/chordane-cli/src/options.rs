@@ -177,6 +177,9 @@ pub(crate) struct CheckFileOptions {
 pub(crate) struct CheckOptions {
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
+    /// The sheet's size in pixels, for scores that ask for it with asked_size(..)
+    #[arg(long, value_name = "WxH", value_parser = parse_size)]
+    pub(crate) size: Option<(u32, u32)>,
     /// Print one JSON object instead of a table
     #[arg(long)]
     pub(crate) json: bool,

@@ -3,6 +3,7 @@
 use std::cell::RefCell;
 
 use chordane::ground::{Given, Named};
+use chordane::path::Path;
 use rhai::{Dynamic, EvalAltResult, FnPtr, FuncArgs, NativeCallContext, Position};
 
 use crate::Limits;
@@ -10,18 +11,44 @@ use crate::refusal::Refusal;
 use crate::running::Running;
 use crate::stage::Stage;
 
+/// The line that made a path, which its value carries along.
+pub(crate) fn line_of(value: &Dynamic) -> Option<usize> {
+    let made = usize::try_from(value.tag()).ok().filter(|line| *line > 0);
+    made.filter(|_| value.is::<Path>())
+}
+
+/// A path as a value, with the line that made it.
+pub(crate) fn made_in(path: Path, line: Option<usize>) -> Dynamic {
+    let mut value = Dynamic::from(path);
+    value.set_tag(line.and_then(|line| line.try_into().ok()).unwrap_or_default());
+    value
+}
+
 /// A call of a word.
 pub(crate) struct Call<'a> {
     name: &'static str,
     context: &'a NativeCallContext<'a>,
     running: &'a Running,
+    /// The line that made the path that the word is called on.
+    origin: Option<usize>,
     /// What went wrong in a function of the score.
     failure: RefCell<Option<Box<EvalAltResult>>>,
 }
 
 impl<'a> Call<'a> {
     pub(crate) fn new(name: &'static str, context: &'a NativeCallContext<'a>, running: &'a Running) -> Self {
-        Self { name, context, running, failure: RefCell::default() }
+        Self { name, context, running, origin: None, failure: RefCell::default() }
+    }
+
+    /// The same call, on the first of some values.
+    pub(crate) fn on(self, values: &[&Dynamic]) -> Self {
+        Self { origin: values.first().and_then(|value| line_of(value)), ..self }
+    }
+
+    /// The line that made what the word is called on, where it is a path: a style word has a line of its own, but
+    /// what looks wrong stands where the path was made.
+    pub(crate) fn origin(&self) -> Option<usize> {
+        self.origin.or_else(|| self.line())
     }
 
     /// The line of the call, counted from 1.

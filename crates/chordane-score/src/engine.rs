@@ -120,8 +120,8 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
         let context = context.ok_or_else(lost)?;
         let running = context.tag().and_then(|tag| tag.read_lock::<Tag>().map(|tag| Arc::clone(&tag.0)));
         let running = running.ok_or_else(lost)?;
-        let call = Call::new(name, &context, &running);
         let values: Vec<&Dynamic> = values.iter().map(|value| &**value).collect();
+        let call = Call::new(name, &context, &running).on(&values);
         let fitting = forms.iter().find(|word| word.stands_on(&values) && word.mismatch(&values).is_none());
         let made = match fitting {
             Some(word) => word.run(&call, &values),

@@ -75,15 +75,34 @@ impl KnobKind {
         }
     }
 
-    /// Something else that it can be set to than what it is now, as far from it as it goes; none where there is no other.
-    pub(crate) fn another(&self, now: &str) -> Option<String> {
+    /// Other things that it can be set to than what it is now: far from it and between, since a range may be a whole period, and
+    /// a value may only choose. None where there is no other.
+    pub(crate) fn others(&self, now: &str) -> Vec<String> {
         match self {
             Self::Number { low, high, .. } => {
-                let now: f64 = now.parse().ok()?;
-                let far = if (now - low).abs() >= (now - high).abs() { low } else { high };
-                (*far != now).then(|| far.to_string())
+                let Ok(now) = now.parse::<f64>() else { return Vec::new() };
+                let mut values =
+                    [0.0, 1.0, 0.382, 0.73, 0.5, 0.09, 0.91].map(|share| low + (high - low) * share);
+                values.sort_by(|a, b| (b - now).abs().total_cmp(&(a - now).abs()));
+                let whole = [*low, *high, now].iter().all(|value| value.fract() == 0.0);
+                let between = if whole { values.map(f64::round).to_vec() } else { Vec::new() };
+                let mut all: Vec<String> = Vec::new();
+                for value in values.into_iter().chain(between).filter(|value| *value != now) {
+                    let value = value.to_string();
+                    if !all.contains(&value) {
+                        all.push(value);
+                    }
+                }
+                all
             }
-            Self::Choice { choices, .. } => choices.iter().find(|choice| *choice != now).cloned(),
+            Self::Choice { choices, .. } => choices.iter().filter(|choice| *choice != now).cloned().collect(),
+            _ => self.another(now).into_iter().collect(),
+        }
+    }
+
+    fn another(&self, now: &str) -> Option<String> {
+        match self {
+            Self::Number { .. } | Self::Choice { .. } => None,
             Self::Switch { start } => {
                 let on = match now {
                     "on" | "true" | "yes" | "1" => true,

@@ -79,16 +79,21 @@ impl<'a> Runner<'a> {
         Run { made, stage }
     }
 
-    /// Findings on the knobs of a run: those that change nothing of its drawing, set to something else. Each knob costs one
-    /// more run; one that only matters together with others may be among them. They belong to no path, and their place is
-    /// the sheet's middle.
+    /// Findings on the knobs of a run: those that change nothing of its drawing, whatever else they are set to. A knob costs one
+    /// more run, and one that changes nothing a few; one that only matters together with others may be among them. They belong
+    /// to no path, and their place is the sheet's middle.
     #[must_use]
     pub fn knob_findings(&self, run: &Run) -> Vec<Finding> {
         let Ok(sheet) = &run.made else { return Vec::new() };
         let idle = |knob: &&Knob| {
             let value = knob.set.clone().unwrap_or_else(|| knob.kind.start());
-            let Some(other) = knob.kind.another(&value) else { return false };
-            self.run(&run.settings().clone().set(&knob.name, &other)).made.is_ok_and(|other| other == *sheet)
+            let others = knob.kind.others(&value);
+            let changes_nothing = |other: &String| {
+                self.run(&run.settings().clone().set(&knob.name, other))
+                    .made
+                    .is_ok_and(|other| other == *sheet)
+            };
+            !others.is_empty() && others.iter().all(changes_nothing)
         };
         let finding = |knob: &Knob| Finding {
             code: Code::UnusedKnob,

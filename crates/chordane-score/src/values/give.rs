@@ -8,7 +8,7 @@ use rhai::{Array, Dynamic};
 use super::stamp::ScoreStamp;
 use super::take::{Fading, Holder, Painted, Stroked, Thing};
 use super::{Builder, Kind};
-use crate::call::Call;
+use crate::call::{Call, made_in};
 use crate::refusal::Refusal;
 
 /// What a word can give.
@@ -64,7 +64,6 @@ macro_rules! give_sound {
 }
 
 give_sound! {
-    Path, Path;
     Style, Style;
     Through, Curve;
     Wheels, Wheels;
@@ -83,13 +82,23 @@ impl Give for Tidy {
     }
 }
 
-/// An item remembers the line of the word that first made it one.
+/// A path remembers the line of the word that made it.
+impl Give for Path {
+    const KIND: Kind = Kind::Path;
+
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+        self.sound()?;
+        Ok(made_in(self, call.line()))
+    }
+}
+
+/// An item remembers the line that made its path, else that of the word that first made it an item.
 impl Give for Item {
     const KIND: Kind = Kind::Item;
 
     fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
         self.sound()?;
-        Ok(Dynamic::from(match call.line().filter(|_| self.line().is_none()) {
+        Ok(Dynamic::from(match call.origin().filter(|_| self.line().is_none()) {
             Some(line) => self.at_line(line),
             None => self,
         }))
@@ -169,7 +178,11 @@ impl Give for Thing {
 
     fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
         match self {
-            Self::Path(path) => path.give(call),
+            // What was moved was made where it was before.
+            Self::Path(path) => {
+                path.sound()?;
+                Ok(made_in(path, call.origin()))
+            }
             Self::Item(item) => item.give(call),
             Self::Group(group) => group.give(call),
         }

@@ -10,7 +10,7 @@ use rhai::{Array, Dynamic, FnPtr};
 use super::plain::{count, extent, node, number, point, vertex};
 use super::stamp::ScoreStamp;
 use super::{Builder, Kind};
-use crate::call::Call;
+use crate::call::{Call, line_of};
 
 /// What a word can take.
 pub(crate) trait Take: Sized {
@@ -109,7 +109,7 @@ impl Take for Node {
     const KINDS: &'static [Kind] = &[Kind::Node];
 
     fn take(value: &Dynamic, call: &Call<'_>) -> Option<Self> {
-        Some(match (node(value)?, call.line()) {
+        Some(match (node(value)?, line_of(value).or_else(|| call.line())) {
             (Node::Item(item), Some(line)) if item.line().is_none() => item.at_line(line).into(),
             (node, _) => node,
         })

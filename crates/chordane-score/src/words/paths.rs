@@ -59,6 +59,12 @@ fn words() -> Vec<Word> {
             |path: Path, hole: Path| path.with_hole(hole),
         ),
         word(
+            ".close()",
+            "Closes every open contour: that of a trail that comes back to where it began, or of an open list.",
+            "open([[0, 0], [40, 0], [20, 30]]).close()",
+            |path: Path| path.close(),
+        ),
+        word(
             ".reversed()",
             "Every contour travelled the other way.",
             "circle(pt(0, 0), 9).reversed()",

@@ -332,10 +332,23 @@ fn knobs_are_declared_where_they_are_used_and_set_by_name() {
     let idle = forgetful.knob_findings(&run);
     let [idle] = idle.as_slice() else { panic!("{idle:?}") };
     assert_eq!((idle.path, idle.message.as_str()), (None, "the knob \"b\" changes nothing of the drawing"));
+    // A range of a whole period begins and ends alike; a limit only chooses.
+    let source = "let turn = knob(\"turn\", 0, 0, 360);\nlet least = knob(\"least\", 10, 0, 100);\nlet page = sheet(90, 90);\nfor r in [20, 30] { if r > least { page.add(ellipse(pt(45, 45), r, 5).rotated_about(pt(45, 45), deg(turn)).stroke(\"red\", 1)); } }\npage";
+    let turning = Runner::read("kite.chord", source, Limits::default()).unwrap();
+    assert_eq!(turning.knob_findings(&turning.run(&Settings::new())), []);
     // What cannot be declared is told at the place of the call.
     let told = told("let a = knob(\"a\", 5, 0, 1);\nsheet(9, 9)");
     assert!(told.contains("the knob \"a\" cannot be: its start 5 is not within its range, 0 to 1"), "{told}");
     assert!(told.starts_with("1:"), "{told}");
+}
+
+#[test]
+fn an_item_names_the_line_that_made_its_path() {
+    let source = "let sail = closed([[0, 0], [60, 0], [30, 50]]);\nlet turned = sail\n    .rotated(deg(10))\n    .rounded(4);\nsheet(90, 90)\n    .add(sail.moved([5, 5])\n        .fill(\"teal\"))\n    .add(turned\n        .stroke(\"red\", 1).named(\"turned\"))\n    .add(sail)";
+    let runner = Runner::read("kite.chord", source, Limits::default()).unwrap();
+    let run = runner.run(&Settings::new());
+    let lines: Vec<Option<usize>> = run.sheet().unwrap().items().map(|placed| placed.line()).collect();
+    assert_eq!(lines, [Some(1), Some(4), Some(1)], "where it was closed, and where it was rounded");
 }
 
 #[test]

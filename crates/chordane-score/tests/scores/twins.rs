@@ -197,6 +197,7 @@ fn paths() -> Vec<Twin> {
         twin("data", circle(O, 9.0).data()),
         twin("and", circle(O, 9.0).and(&circle((30.0, 0.0), 9.0))),
         twin("with_hole", polygon(O, 4, 60.0).with_hole(circle((0.0, -15.0), 9.0))),
+        twin("close", Path::open([(0.0, 0.0), (40.0, 0.0), (20.0, 30.0)]).close()),
         twin("reversed", circle(O, 9.0).reversed()),
         twin("turn_holes", circle(O, 20.0).and(&circle(O, 9.0)).turn_holes()),
         twin("joined", Path::open([O, (9.0, 0.0)]).and(&Path::open([(9.0, 0.0), (9.0, 9.0)])).joined(0.0)),

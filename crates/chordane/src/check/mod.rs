@@ -52,7 +52,7 @@ impl Sheet {
     /// let sail = start((10.0, 10.0)).line((90.0, 10.0)).line((50.0, 70.0)).open();
     /// let report = sheet(100.0, 80.0).add(sail.fill("teal").stroke("black", 2.0)).check()?;
     /// assert_eq!(report.findings[0].code.name(), "open-outline");
-    /// assert_eq!(report.findings[0].mend, "end it with close() instead of open(), or Z in path data");
+    /// assert_eq!(report.findings[0].mend, "end it with close() instead of open(), or call close() on the path");
     /// # Ok::<(), Fault>(())
     /// ```
     ///
