@@ -23,7 +23,7 @@ pub use crate::reshape::{
 };
 pub use crate::scene::woven;
 pub use crate::shape::{
-    CornerRadii, Triangle, Wheels, arc, band, blob, chord_cut, circle, cycloid, ellipse, gear,
+    CornerRadii, Triangle, Wheels, arc, band, blob, chord_cut, circle, cycloid, ellipse, elliptic_arc, gear,
     growing_spiral, lettering, lettering_width, lissajous, pie, plot, polygon, polygon_about,
     polygon_of_side, rectangle, ring, ring_part, rose, rounded_polygon, rounded_rectangle, rounded_star,
     scallop, sided_spiral, spiral, star, star_polygon, superellipse, traced_trail, trail, wheel,

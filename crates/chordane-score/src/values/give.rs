@@ -239,6 +239,7 @@ give_list! {
     Point, Points;
     Angle, Angles;
     Cell, Cells;
+    Item, Items;
     Vertex, Vertices;
 }
 

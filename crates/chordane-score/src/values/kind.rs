@@ -43,6 +43,8 @@ pub enum Kind {
     Node,
     /// A list of what can be added.
     Nodes,
+    /// A list of items.
+    Items,
     /// A list of points.
     Points,
     /// A list of numbers.
@@ -101,6 +103,7 @@ impl Kind {
             Self::Sheet => "a sheet",
             Self::Node => "a path, an item or a group",
             Self::Nodes => "a list of paths, items and groups",
+            Self::Items => "a list of items",
             Self::Points => "a list of points",
             Self::Numbers => "a list of numbers",
             Self::Angles => "a list of angles",
@@ -162,6 +165,7 @@ impl Kind {
             Self::Sheet => value.is::<Builder<Sheet>>(),
             Self::Node => value.is::<Path>() || value.is::<Item>() || value.is::<Builder<Group>>(),
             Self::Nodes => list_of(value, Self::Node),
+            Self::Items => list_of(value, Self::Item),
             Self::Points => list_of(value, Self::Point),
             Self::Numbers => list_of(value, Self::Number),
             Self::Angles => list_of(value, Self::Angle),

@@ -102,6 +102,12 @@ fn words() -> Vec<Word> {
             |cell: Cell, radius: f64| cell.rounded(radius),
         ),
         word(
+            ".rounded(top_left, top_right, bottom_right, bottom_left)",
+            "The cell as a rectangle with a radius for each corner; radii that do not fit shrink together.",
+            "cell(pt(0, 0), 200, 100).rounded(40, 0, 40, 0)",
+            |cell: Cell, a: f64, b: f64, c: f64, d: f64| cell.rounded([a, b, c, d]),
+        ),
+        word(
             ".fitted(cell, how)",
             "The path moved and scaled to fit a cell: `contain`, `cover` or `stretch`.",
             r#"star(pt(0, 0), 5, 9, 4).fitted(cell(pt(0, 0), 200, 100), "contain")"#,

@@ -72,6 +72,12 @@ fn words() -> Vec<Word> {
             },
         ),
         word(
+            ".take(list, n)",
+            "So many different ones of a list, in a random order; all of them where there are fewer.",
+            r#"dice("order").take([1, 2, 3, 4], 2)"#,
+            |dice: Builder<Dice>, list: Array, n: usize| dice.with(|dice| dice.take(&list, n)),
+        ),
+        word(
             ".normal(mean, spread)",
             "A number that clusters round a mean: two thirds lie within the spread of it.",
             r#"dice("tail").normal(100, 15)"#,
@@ -98,6 +104,17 @@ fn words() -> Vec<Word> {
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6)"##,
             |dice: Builder<Dice>, path: Path, distance: f64| {
                 dice.with(|dice| dice.scatter_apart(&path, distance))
+            },
+        ),
+        word(
+            ".scatter_apart(path, distance, n)",
+            "At most so many points within a path that keep a distance from one another.",
+            r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6, 12)"##,
+            |dice: Builder<Dice>, path: Path, distance: f64, n: usize| {
+                dice.with(|dice| {
+                    let all = dice.scatter_apart(&path, distance);
+                    dice.take(&all, n)
+                })
             },
         ),
         word(

@@ -6,6 +6,7 @@ use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
 use crate::refusal::Refusal;
+use crate::values::Thing;
 
 pub(super) fn section() -> Section {
     Section { title: "Measures", about: "", words: words() }
@@ -15,9 +16,9 @@ fn words() -> Vec<Word> {
     vec![
         word(
             ".inside(spot)",
-            "Whether the path encloses a spot: true or false.",
+            "Whether a path or an item encloses a spot where it stands, or anything in a group does: true or false.",
             "circle(pt(0, 0), 40).inside([10, 10])",
-            |path: Path, spot: Point| path.inside(spot),
+            |thing: Thing, spot: Point| placed(thing).iter().any(|path| path.inside(spot)),
         ),
         word(
             ".vertices()",
@@ -45,9 +46,12 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".area()",
-            "The area that is painted under the fill rule, each spot once.",
+            "The area that a path, an item or a group encloses under its fill rule, each spot once.",
             "circle(pt(0, 0), 10).and(circle(pt(5, 0), 10)).area()",
-            |path: Path| path.area(),
+            |thing: Thing| match &placed(thing)[..] {
+                [only] => only.area(),
+                several => union_all(several.iter().cloned()).area(),
+            },
         ),
         word(
             ".centroid()",
@@ -65,21 +69,26 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".section(begin, end)",
-            "The part of the path from one distance along it to another.",
-            "circle(pt(0, 0), 10).section(0, 20)",
-            |path: Path, begin: f64, end: f64| path.survey().map(|survey| survey.section(begin, end)),
+            "The part of the path from one distance along it to another; `part(0.5)` is half of its length.",
+            "circle(pt(0, 0), 10).section(part(0.25), part(0.5) + 10)",
+            |path: Path, begin: Extent, end: Extent| {
+                path.survey().map(|survey| {
+                    let whole = survey.length();
+                    survey.section(begin.of(whole), end.of(whole))
+                })
+            },
         ),
         word(
             ".point_along(distance)",
-            "The point at a distance along the path.",
-            "circle(pt(0, 0), 10).point_along(5)",
-            |path: Path, distance: f64| along(&path, distance, |station| station.point()),
+            "The point at a distance along the path; `part(0.5)` is half of its length.",
+            "circle(pt(0, 0), 10).point_along(part(0.5))",
+            |path: Path, distance: Extent| along(&path, distance, |station| station.point()),
         ),
         word(
             ".heading_along(distance)",
-            "The direction of travel at a distance along the path.",
-            "circle(pt(0, 0), 10).heading_along(5)",
-            |path: Path, distance: f64| along(&path, distance, |station| station.heading()),
+            "The direction of travel at a distance along the path; `part(0.5)` is half of its length.",
+            "circle(pt(0, 0), 10).heading_along(part(0.5) + 5)",
+            |path: Path, distance: Extent| along(&path, distance, |station| station.heading()),
         ),
         word(
             ".nearest_along(spot)",
@@ -110,15 +119,21 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".centre()",
-            "The middle of the box round the path.",
+            "The middle of the box round a path, an item or a group.",
             "star(pt(10, 20), 5, 50, 20).centre()",
-            |path: Path| bounds(&path).map(|bounds| bounds.centre()),
+            |thing: Thing| bounds(thing).map(|bounds| bounds.centre()),
         ),
         word(
             ".size()",
-            "Width and height of the box round the path.",
+            "Width and height of the box round a path, an item or a group.",
             "star(pt(10, 20), 5, 50, 20).size().x",
-            |path: Path| bounds(&path).map(|bounds| bounds.size()),
+            |thing: Thing| bounds(thing).map(|bounds| bounds.size()),
+        ),
+        word(
+            ".bounds()",
+            "The box round a path, an item or a group, as a cell; the width of strokes is not counted.",
+            "star(pt(10, 20), 5, 50, 20).bounds().inset(-5)",
+            bounds,
         ),
     ]
 }
@@ -127,13 +142,23 @@ fn places(crossings: Vec<Crossing>) -> Vec<Point> {
     crossings.into_iter().map(|crossing| crossing.at).collect()
 }
 
-fn bounds(path: &Path) -> Result<Cell, Refusal> {
-    path.bounds().ok_or_else(|| Refusal::new("the path is empty: there is nothing to measure"))
+/// The paths of something, where they stand.
+fn placed(thing: Thing) -> Vec<Path> {
+    match thing {
+        Thing::Path(path) => vec![path],
+        Thing::Item(item) => vec![item.path().transformed(item.transform())],
+        Thing::Group(group) => sheet(1.0, 1.0).add(group).items().map(|item| item.path()).collect(),
+    }
+}
+
+fn bounds(thing: Thing) -> Result<Cell, Refusal> {
+    let all = placed(thing).iter().filter_map(Path::bounds).reduce(Cell::union);
+    all.ok_or_else(|| Refusal::new("there is nothing in it to measure"))
 }
 
 /// What stands at a distance along a path.
-fn along<T>(path: &Path, distance: f64, what: impl FnOnce(Station<'_>) -> T) -> Result<T, Refusal> {
+fn along<T>(path: &Path, distance: Extent, what: impl FnOnce(Station<'_>) -> T) -> Result<T, Refusal> {
     let survey = path.survey()?;
-    let station = survey.station(distance).map(what);
+    let station = survey.station(distance.of(survey.length())).map(what);
     station.ok_or_else(|| Refusal::new("the path is empty: there is nothing along it"))
 }

@@ -103,6 +103,65 @@ fn words() -> Vec<Word> {
             }
             Ok(number.sqrt())
         }),
+        word(
+            "asin(number)",
+            "The angle from -90 to 90 degrees whose sine is a number from -1 to 1.",
+            "asin(0.5)",
+            |number: f64| within_one("asin", number).map(|number| rad(number.asin())),
+        ),
+        word(
+            "acos(number)",
+            "The angle from 0 to 180 degrees whose cosine is a number from -1 to 1.",
+            "acos(0.5)",
+            |number: f64| within_one("acos", number).map(|number| rad(number.acos())),
+        ),
+        word(
+            "atan(y, x)",
+            "The direction from the origin to x and y, y first, from -180 to 180 degrees; zero for the origin itself. `pt(x, y).angle()` is the same.",
+            "atan(30, 40)",
+            |y: f64, x: f64| Angle::of((x, y)),
+        ),
+        word(
+            "atan(slope)",
+            "The angle from -90 to 90 degrees whose tangent is a number.",
+            "atan(1)",
+            |slope: f64| rad(slope.atan()),
+        ),
+        word(
+            "pow(base, exponent)",
+            "A number to a power; `base ** exponent` is the same. Where that is no number it is a mistake.",
+            "pow(2, 0.5)",
+            |base: f64, exponent: f64| {
+                let power = base.powf(exponent);
+                let told = || {
+                    Refusal::new(format!(
+                        "`pow`: {base} to the power of {exponent} is not a number that can be computed with"
+                    ))
+                };
+                power.is_finite().then_some(Tidy(power)).ok_or_else(told)
+            },
+        ),
+        word("exp(number)", "e, which is 2.718.., to a power.", "exp(1)", |number: f64| {
+            let told =
+                || Refusal::new(format!("`exp`: e to the power of {number} is too large; give at most 709"));
+            Some(number.exp()).filter(|power| power.is_finite()).ok_or_else(told)
+        }),
+        word(
+            "log(number)",
+            "The natural logarithm of a number above 0: the power of e that gives it.",
+            "log(10)",
+            |number: f64| positive("log", "number", number).map(f64::ln),
+        ),
+        word(
+            "log(number, base)",
+            "The logarithm of a number above 0: the power of the base that gives it.",
+            "log(8, 2)",
+            |number: f64, base: f64| {
+                let told = || Refusal::new("`log`: no power of 1 gives another number; give another base");
+                let (number, base) = (positive("log", "number", number)?, positive("log", "base", base)?);
+                (base != 1.0).then(|| Tidy(number.log(base))).ok_or_else(told)
+            },
+        ),
         word("abs(number)", "A number without its sign.", "abs(-3.5)", |number: f64| Tidy(number.abs())),
         word("min(a, b)", "The smaller of two numbers.", "min(3, 2.5)", |a: f64, b: f64| Tidy(a.min(b))),
         word("max(a, b)", "The larger of two numbers.", "max(3, 2.5)", |a: f64, b: f64| Tidy(a.max(b))),
@@ -143,4 +202,15 @@ fn words() -> Vec<Word> {
             |n: usize, spacing: f64| golden_places(n, spacing).collect::<Vec<_>>(),
         ),
     ]
+}
+
+/// A sine or cosine; what rounding left beyond 1 counts as 1.
+fn within_one(word: &str, number: f64) -> Result<f64, Refusal> {
+    let told = || Refusal::new(format!("`{word}`: the number {number} is not from -1 to 1"));
+    (number.abs() <= 1.0 + 1e-9).then(|| number.clamp(-1.0, 1.0)).ok_or_else(told)
+}
+
+fn positive(word: &str, what: &str, number: f64) -> Result<f64, Refusal> {
+    let told = || Refusal::new(format!("`{word}`: the {what} must be above 0, got {number}"));
+    (number > 0.0).then_some(number).ok_or_else(told)
 }

@@ -66,6 +66,12 @@ fn words() -> Vec<Word> {
             |pen: Builder<Pen>, to: Angle| pen.draw(|pen| pen.heading(to)),
         ),
         word(
+            ".step_by(ahead, aside)",
+            "A straight side so far ahead and so far to the right of the heading, which stays as it is.",
+            "start(pt(0, 0)).step_by(30, 10).step_by(30, -10).open()",
+            |pen: Builder<Pen>, ahead: f64, aside: f64| pen.draw(|pen| pen.step_by(ahead, aside)),
+        ),
+        word(
             ".ahead(distance)",
             "A straight side along the heading, which is the direction in which the last segment arrived.",
             r##"let pen = start(pt(0, 0));

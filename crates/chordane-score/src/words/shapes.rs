@@ -37,6 +37,14 @@ fn words() -> Vec<Word> {
             |centre: Point, radius: f64, start: Angle, sweep: Angle| arc(centre, radius, start, sweep),
         ),
         word(
+            "elliptic_arc(centre, radius_x, radius_y, start, sweep)",
+            "An open arc of an ellipse, from an angle over a sweep as seen from its centre, clockwise as seen.",
+            "elliptic_arc(pt(0, 0), 60, 25, deg(-90), deg(135))",
+            |centre: Point, radius_x: f64, radius_y: f64, start: Angle, sweep: Angle| {
+                elliptic_arc(centre, radius_x, radius_y, start, sweep)
+            },
+        ),
+        word(
             "pie(centre, radius, start, sweep)",
             "A slice of a disc: an arc and two sides to the centre.",
             "pie(pt(0, 0), 40, deg(-90), deg(120))",

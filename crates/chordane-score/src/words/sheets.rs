@@ -4,7 +4,7 @@ use chordane::prelude::*;
 use chordane::sheet::Node;
 
 use super::entry::{Section, Word, word};
-use crate::values::{Builder, Holder};
+use crate::values::{Builder, Holder, Thing};
 
 pub(super) fn section() -> Section {
     Section {
@@ -44,9 +44,13 @@ woven(hoops)"##,
         ),
         word(
             ".clipped(by)",
-            "Shows the group only where a path would be filled; the path moves with the group.",
-            r##"group().add(polygon(pt(0, 0), 4, 40).fill("teal")).clipped(circle(pt(0, 0), 30))"##,
-            |group: Group, by: Path| group.clipped(by),
+            "Shows a path, an item or a group only where another path would be filled, as a group; the other path moves with it.",
+            r##"polygon(pt(0, 0), 4, 40).fill("teal").clipped(circle(pt(0, 0), 30))"##,
+            |thing: Thing, by: Path| match thing {
+                Thing::Path(path) => group().add(path).clipped(by),
+                Thing::Item(item) => group().add(item).clipped(by),
+                Thing::Group(group) => group.clipped(by),
+            },
         ),
         word(
             ".add(node)",
@@ -71,6 +75,20 @@ woven(hoops)"##,
             "A sheet to draw on. Its origin is the top left corner and y runs down. The last value of a score is its sheet.",
             "sheet(640, 480)",
             |width: f64, height: f64| sheet(width, height),
+        ),
+        word(
+            "sheet(size)",
+            "A sheet of the width and height of a point.",
+            "sheet(pt(640, 480))",
+            |size: Point| sheet(size.x, size.y),
+        ),
+        word(
+            ".items_at(spot)",
+            "The items of a sheet that are painted at a spot, the topmost first.",
+            r##"sheet(90, 60).add(circle(pt(30, 30), 20).fill("teal")).items_at([30, 30])"##,
+            |sheet: Sheet, spot: Point| {
+                sheet.items_at(spot).map(|hit| hit.item().clone()).collect::<Vec<_>>()
+            },
         ),
         word(
             ".centred()",

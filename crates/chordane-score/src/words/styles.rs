@@ -3,6 +3,8 @@
 use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
+use crate::call::Call;
+use crate::refusal::Refusal;
 use crate::values::{Fading, Painted, Stroked, Thing};
 
 /// Carries out a word that means the same on an item and on a style.
@@ -93,9 +95,19 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
         ),
         word(
             ".fill_rule(name)",
-            "What the path encloses where contours overlap: `nonzero` or `evenodd`.",
+            "What a path or an item encloses where contours overlap: `nonzero` or `evenodd`.",
             r##"circle(pt(0, 0), 20).and(circle(pt(15, 0), 20)).fill("teal").fill_rule("evenodd")"##,
-            |item: Item, name: String| item.fill_rule(name.as_str()),
+            |call: &Call<'_>, thing: Thing, name: String| {
+                Ok::<_, Refusal>(match thing {
+                    Thing::Path(path) => Thing::Path(path.with_fill_rule(call.choice(&name)?)),
+                    Thing::Item(item) => Thing::Item(item.fill_rule(name.as_str())),
+                    Thing::Group(_) => {
+                        return Err(Refusal::new(
+                            "a group has no fill rule of its own; set it on what is in it",
+                        ));
+                    }
+                })
+            },
         ),
         word(
             ".named(name)",

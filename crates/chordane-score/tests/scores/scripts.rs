@@ -653,3 +653,41 @@ fn reshapes_read_as_in_rust() {
             .contains("`dashed`: the dash length -1 is negative; give 0 or more")
     );
 }
+
+#[test]
+fn numbers_that_have_no_answer_are_told_as_that() {
+    for (call, message) in [
+        ("asin(2)", "`asin`: the number 2 is not from -1 to 1"),
+        ("acos(-1.5)", "`acos`: the number -1.5 is not from -1 to 1"),
+        (
+            "pow(-8, 1/3)",
+            "`pow`: -8 to the power of 0.3333333333333333 is not a number that can be computed with",
+        ),
+        ("pow(10, 400)", "`pow`: 10 to the power of 400 is not a number that can be computed with"),
+        ("exp(1000)", "`exp`: e to the power of 1000 is too large; give at most 709"),
+        ("log(0)", "`log`: the number must be above 0, got 0"),
+        ("log(8, -2)", "`log`: the base must be above 0, got -2"),
+        ("log(8, 1)", "`log`: no power of 1 gives another number; give another base"),
+        ("group().fill_rule(\"evenodd\")", "a group has no fill rule of its own; set it on what is in it"),
+        ("group().bounds()", "there is nothing in it to measure"),
+    ] {
+        let message_of = told(&format!("let made = {call};\nsheet(9, 9)"));
+        assert!(message_of.contains(message), "{call}: {message_of}");
+    }
+    let drawn = |source: &str| told_or_drawn(source);
+    assert_eq!(
+        drawn("elliptic_arc(pt(0, 0), 40, 0, deg(0), deg(90)).data()"),
+        drawn("\"\""),
+        "of no height: nothing"
+    );
+    assert_eq!(drawn("asin(1.0000000000000002).degrees()"), drawn("90.0"), "rounding is forgiven");
+}
+
+/// What a value prints.
+fn told_or_drawn(value: &str) -> Vec<String> {
+    let runner =
+        Runner::read("kite.chord", format!("print({value});\nsheet(9, 9)"), Limits::default()).unwrap();
+    let run = runner.run(&Settings::new());
+    run.sheet().unwrap();
+    run.printed().to_vec()
+}

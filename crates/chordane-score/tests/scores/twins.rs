@@ -52,6 +52,8 @@ shown! {
         |all| page().add_all(all.into_iter().map(dot));
     Vec<Path>, r#"sheet(99, 99).add_all(made.map(|p| p.fill("teal")))"#,
         |all| page().add_all(all.into_iter().map(|path| path.fill("teal")));
+    Vec<Item>, "sheet(99, 99).add_all(made)", |all| page().add_all(all);
+    Cell, r#"sheet(99, 99).add(made.path().fill("teal"))"#, |cell| page().add(cell.path().fill("teal"));
     Vec<Cell>, r#"sheet(99, 99).add_all(made.map(|c| c.path().fill("teal")))"#,
         |all| page().add_all(all.into_iter().map(|cell| cell.path().fill("teal")));
 }
@@ -124,6 +126,14 @@ fn numbers() -> Vec<Twin> {
         twin("length", (pt(9.0, 9.0) - pt(6.0, 5.0)).length()),
         twin("angle", Angle::of(pt(0.0, 10.0))),
         twin("sqrt", 2.0_f64.sqrt()),
+        twin("asin", rad(0.5_f64.asin())),
+        twin("acos", rad(0.5_f64.acos())),
+        twin("atan", Angle::of((40.0, 30.0))),
+        twin("atan", rad(1.0_f64.atan())),
+        twin("pow", 2.0_f64.powf(0.5)),
+        twin("exp", 1.0_f64.exp()),
+        twin("log", 10.0_f64.ln()),
+        twin("log", 8.0_f64.log(2.0)),
         twin("abs", 3.5),
         twin("min", 2.5),
         twin("max", 3.0),
@@ -149,6 +159,7 @@ fn pens() -> Vec<Twin> {
         twin("ray", start(O).ray(deg(30.0), 80.0).open()),
         twin("turn", start(O).ahead(10.0).turn(deg(90.0)).ahead(10.0).open()),
         twin("heading", start(O).heading(deg(-90.0)).ahead(50.0).open()),
+        twin("step_by", start(O).step_by(30.0, 10.0).step_by(30.0, -10.0).open()),
         twin("ahead", star_of_five),
         twin("quad", start(O).quad((20.0, -30.0), (40.0, 0.0)).open()),
         twin("cubic", start(O).cubic((0.0, 30.0), (40.0, -30.0), (40.0, 0.0)).open()),
@@ -239,6 +250,7 @@ fn shapes() -> Vec<Twin> {
         twin("circle", circle(O, 40.0)),
         twin("ellipse", ellipse(O, 60.0, 25.0)),
         twin("arc", arc(O, 40.0, deg(-90.0), deg(120.0))),
+        twin("elliptic_arc", elliptic_arc(O, 60.0, 25.0, deg(-90.0), deg(135.0))),
         twin("pie", pie(O, 40.0, deg(-90.0), deg(120.0))),
         twin("chord_cut", chord_cut(O, 40.0, deg(-90.0), deg(120.0))),
         twin("ring", ring(O, 40.0, 28.0)),
@@ -364,6 +376,7 @@ fn cells() -> Vec<Twin> {
         twin("split_down", box_200().split_down([part(0.5)]).collect::<Vec<_>>()),
         twin("path", box_200().inset(10.0).path()),
         twin("rounded", box_200().rounded(12.0)),
+        twin("rounded", box_200().rounded([40.0, 0.0, 40.0, 0.0])),
         twin("fitted", star(O, 5, 9.0, 4.0).fitted(&box_200(), Fit::Contain)),
         twin("triangle_by_sides", three().centred(O)),
         twin("triangle_by_two_sides", Triangle::by_two_sides(70.0, 80.0, deg(60.0)).unwrap().area()),
@@ -389,6 +402,7 @@ fn cells() -> Vec<Twin> {
 fn measures() -> Vec<Twin> {
     let ten = || circle(O, 10.0);
     let survey = ten().survey().unwrap();
+    let whole = survey.length();
     let places = |crossings: Vec<Crossing>| crossings.into_iter().map(|one| one.at).collect::<Vec<_>>();
     let near = survey.station(survey.nearest((30.0, 20.0)).unwrap().distance()).unwrap().point();
     let bow = Path::closed([O, (40.0, 40.0), (40.0, 0.0), (0.0, 40.0)]);
@@ -403,15 +417,16 @@ fn measures() -> Vec<Twin> {
         twin("area", ten().and(&circle((5.0, 0.0), 10.0)).area().unwrap()),
         twin("centroid", quarter(90.0).centroid().unwrap().unwrap()),
         twin("length", ten().length().unwrap()),
-        twin("section", survey.section(0.0, 20.0)),
-        twin("point_along", survey.station(5.0).unwrap().point()),
-        twin("heading_along", survey.station(5.0).unwrap().heading()),
+        twin("section", survey.section(0.25 * whole, 0.5 * whole + 10.0)),
+        twin("point_along", survey.station(0.5 * whole).unwrap().point()),
+        twin("heading_along", survey.station(0.5 * whole + 5.0).unwrap().heading()),
         twin("nearest_along", near),
         twin("on_stroke", circle(O, 40.0).on_stroke((41.0, 0.0), 4.0).unwrap()),
         twin("crossings", places(bow.crossings().unwrap())),
         twin("crossings_with", places(circle(O, 40.0).crossings_with(&thread).unwrap())),
         twin("centre", bounds().centre()),
         twin("size", bounds().size().x),
+        twin("bounds", bounds().inset(-5.0)),
     ]
 }
 
@@ -470,6 +485,8 @@ fn stamps() -> Vec<Twin> {
             sheet(200.0, 80.0).add_all([40.0, 100.0, 160.0].map(|x| circle((x, 40.0), 25.0).fill("teal"))),
         ),
         twin("sheet", sheet(640.0, 480.0)),
+        twin("sheet", sheet(640.0, 480.0)),
+        twin("items_at", vec![circle((30.0, 30.0), 20.0).fill("teal")]),
         twin("centred", sheet(640.0, 480.0).centred()),
         twin("y_up", sheet(640.0, 480.0).y_up()),
         twin("unit", sheet(210.0, 297.0).unit("mm")),
@@ -486,6 +503,9 @@ fn given() -> Vec<Twin> {
     let cloths = ["#c8553d", "#2f6f73"];
     let mut order = vec![1.0, 2.0, 3.0, 4.0];
     dice("order").shuffle(&mut order);
+    let mut dots = dice("dots");
+    let apart = dots.scatter_apart(&circle(O, 40.0), 6.0);
+    let few = dots.take(&apart, 12);
     let patch = dice("patch").keep_if(
         200,
         |dice| Path::closed(dice.scatter(&rectangle(O, 90.0, 90.0), 5)),
@@ -504,10 +524,12 @@ fn given() -> Vec<Twin> {
         twin("pick", dice("cloth").pick(&cloths).unwrap().to_string()),
         twin("weighted", cloths[dice("cloth").weighted(&[3.0, 1.0]).unwrap()].to_owned()),
         twin("shuffle", order),
+        twin("take", dice("order").take(&[1.0, 2.0, 3.0, 4.0], 2)),
         twin("normal", dice("tail").normal(100.0, 15.0)),
         twin("inside", dice("dot").inside(&circle(O, 40.0)).unwrap()),
         twin("scatter", dice("dots").scatter(&circle(O, 40.0), 50)),
         twin("scatter_apart", dice("dots").scatter_apart(&circle(O, 40.0), 6.0)),
+        twin("scatter_apart", few),
         twin("wander", dice("gust").wander(0.4)),
         twin("wander", dice("gust").wander_over(0.4, 2.7)),
         twin("wander_loop", dice("gust").wander_loop(0.25, 5.0)),

@@ -51,6 +51,7 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Group => "group().add(circle([5, 5], 3))",
         Kind::Sheet => "sheet(9, 9)",
         Kind::Nodes => "[circle([5, 5], 3)]",
+        Kind::Items => "[circle([5, 5], 3).fill(\"red\")]",
         Kind::Points => "[[1, 1], [2, 2]]",
         Kind::Numbers => "[1, 2]",
         Kind::Angles => "[deg(1)]",

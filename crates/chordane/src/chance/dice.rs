@@ -92,6 +92,20 @@ impl Dice {
         }
     }
 
+    /// So many different ones of a list, in a random order; all of them where there are fewer.
+    ///
+    /// ```
+    /// use chordane::chance::Dice;
+    /// let taken = Dice::new(7, "cloth").take(&["red", "teal", "sand"], 2);
+    /// assert!(taken.len() == 2 && taken[0] != taken[1]);
+    /// ```
+    pub fn take<T: Clone>(&mut self, from: &[T], n: usize) -> Vec<T> {
+        let mut all = from.to_vec();
+        self.shuffle(&mut all);
+        all.truncate(n);
+        all
+    }
+
     /// A number that clusters round a mean: two thirds lie within the spread of it (the polar method of G. Marsaglia,
     /// 1964).
     pub fn normal(&mut self, mean: f64, spread: f64) -> f64 {

@@ -167,6 +167,27 @@ impl Pen {
         pen
     }
 
+    /// A straight side so far ahead and so far to the right of the heading, which stays as it is; negative numbers go back and
+    /// to the left. (After [`Pen::line_by`] the pen heads along the step.)
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let steps = start((0.0, 0.0)).step_by(10.0, 5.0).step_by(10.0, -5.0).open();
+    /// assert_eq!(steps.data(), "M0 0 10 5 20 0");
+    /// ```
+    pub fn step_by(mut self, ahead: f64, aside: f64) -> Self {
+        if !self.sound_number("step_by", "step ahead", ahead)
+            || !self.sound_number("step_by", "step aside", aside)
+        {
+            return self;
+        }
+        let heading = self.heading;
+        let to = self.position() + polar(heading, ahead) + polar(heading, aside).perp();
+        let mut pen = self.line_as("step_by", to);
+        pen.heading = heading;
+        pen
+    }
+
     /// A quadratic curve: toward the control point, then to the end.
     pub fn quad(mut self, control: impl Into<Point>, to: impl Into<Point>) -> Self {
         let (control, to) = (control.into(), to.into());

@@ -1,7 +1,7 @@
 //! Parts of circles and ellipses: open arcs, pies, segments that a chord cuts off, and rings.
 
 use crate::ground::{Carried, Fault, FaultKind};
-use crate::number::{Angle, Point};
+use crate::number::{Angle, Point, deg, rad};
 use crate::path::{Arc, ContourBuilder, Path};
 
 /// How a part of an ellipse is closed.
@@ -52,6 +52,42 @@ impl Arc {
 #[must_use]
 pub fn arc(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
     Arc::round(centre, radius, start, sweep).path()
+}
+
+/// An open arc of an ellipse with its axes along x and y, from an angle over a sweep as seen from its centre, clockwise as seen
+/// from +x; at its limits as [`Arc::path`]. (The angles of [`Arc`] are those before squashing.)
+///
+/// ```
+/// use chordane::prelude::*;
+/// let brow = elliptic_arc((0.0, 0.0), 60.0, 20.0, deg(-180.0), deg(135.0));
+/// let end = brow.contours()[0].end();
+/// assert!((end.y / end.x + 1.0).abs() < 1e-12, "seen 45 degrees up from the centre");
+/// ```
+#[must_use]
+pub fn elliptic_arc(
+    centre: impl Into<Point>,
+    radius_x: f64,
+    radius_y: f64,
+    start: Angle,
+    sweep: Angle,
+) -> Path {
+    // Before squashing, in the same quarter of the same turn.
+    let unsquashed = |seen: Angle| {
+        let (sin, cos) = seen.sin_cos();
+        let before = rad((radius_x * sin).atan2(radius_y * cos));
+        let off = (before - seen).degrees();
+        seen + deg(off - 360.0 * (off / 360.0).round())
+    };
+    let sound =
+        radius_x > 0.0 && radius_y > 0.0 && start.degrees().is_finite() && sweep.degrees().is_finite();
+    let (begin, end) =
+        if sound { (unsquashed(start), unsquashed(start + sweep)) } else { (start, start + sweep) };
+    let (centre, radii) = (centre.into(), Point::new(radius_x, radius_y));
+    build(
+        "elliptic_arc",
+        &Arc { centre, radii, tilt: Angle::ZERO, start: begin, sweep: end - begin },
+        Ends::Open,
+    )
 }
 
 /// A slice of a disc, from an angle over a sweep, clockwise as seen from +x; at its limits as [`Arc::pie`].

@@ -15,7 +15,7 @@ mod spiral;
 mod triangle;
 mod wheels;
 
-pub use arcs::{arc, chord_cut, pie, ring, ring_part};
+pub use arcs::{arc, chord_cut, elliptic_arc, pie, ring, ring_part};
 pub use curves::{lissajous, rose, superellipse};
 pub use lettering::{lettering, lettering_width};
 pub use plot::{plot, traced_trail, trail};
