@@ -221,10 +221,10 @@ impl LimitOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct WordsOptions {
-    /// The word to show
-    pub(crate) word: Option<String>,
-    /// Print the page of words for the docs
-    #[arg(long, conflicts_with = "word")]
+    /// The word to show, what it is about, or `language` for what is no word
+    pub(crate) word: Vec<String>,
+    /// Print the page for the docs
+    #[arg(long)]
     pub(crate) markdown: bool,
 }
 

@@ -3,7 +3,7 @@
 use std::fmt::Write;
 
 use chordane::ground::nearest;
-use chordane_score::words;
+use chordane_score::words::{self, Word};
 use textwrap::wrap;
 
 use crate::failure::Failure;
@@ -11,10 +11,13 @@ use crate::options::WordsOptions;
 use crate::output::{print, terminal_width};
 
 pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
-    let text = match &options.word {
+    let asked = options.word.join(" ");
+    let text = match asked.as_str() {
+        "language" if options.markdown => words::LANGUAGE.to_owned(),
         _ if options.markdown => words::markdown(),
-        Some(word) => one(word)?,
-        None => all(),
+        "" => all(),
+        "language" => words::LANGUAGE.to_owned(),
+        asked => found(asked)?,
     };
     print(text.as_bytes())
 }
@@ -31,55 +34,94 @@ fn line_width() -> usize {
 }
 
 fn all() -> String {
-    let about_width = line_width() - FORM_WIDTH - 5;
     let mut text = String::new();
     for section in words::sections() {
         let _ = writeln!(text, "{}", section.title.to_uppercase());
-        for word in &section.words {
-            let form = word.form();
-            let mut about = wrap(word.about, about_width).into_iter();
-            if form.len() > FORM_WIDTH {
-                let _ = writeln!(text, "  {form}");
-            } else {
-                let _ = writeln!(text, "  {form:FORM_WIDTH$}  {}", about.next().unwrap_or_default());
-            }
-            for line in about {
-                let _ = writeln!(text, "  {:FORM_WIDTH$}  {line}", "");
-            }
-        }
+        section.words.iter().for_each(|word| row(&mut text, word));
         text.push('\n');
     }
-    text.push_str("One word with an example: chordane words circle\n");
+    text.push_str("One word with an example: chordane words circle; numbers, lists, functions: chordane words language\n");
     text
 }
 
-fn one(name: &str) -> Result<String, Failure> {
-    let mut text = String::new();
-    for word in words::named(name) {
-        let _ = writeln!(text, "{}", word.form());
-        let _ = writeln!(text, "  gives {}", word.gives.described());
-        for (what, kind) in &word.takes {
-            let _ = writeln!(text, "  {what:12} {}", kind.described());
-        }
-        text.push('\n');
-        for line in wrap(word.about, line_width().min(PLAIN_WIDTH) - 3) {
-            let _ = writeln!(text, "  {line}");
-        }
-        text.push('\n');
-        for line in word.example.lines() {
-            let _ = writeln!(text, "      {line}");
-        }
-        text.push('\n');
+/// A word's form, and what it does beside it.
+fn row(text: &mut String, word: &Word) {
+    let form = word.form();
+    let mut about = wrap(word.about, line_width() - FORM_WIDTH - 5).into_iter();
+    if form.len() > FORM_WIDTH {
+        let _ = writeln!(text, "  {form}");
+    } else {
+        let _ = writeln!(text, "  {form:FORM_WIDTH$}  {}", about.next().unwrap_or_default());
     }
+    for line in about {
+        let _ = writeln!(text, "  {:FORM_WIDTH$}  {line}", "");
+    }
+}
+
+/// The word of a name, as it is listed or by another name that it has elsewhere; else all that speak of what was asked.
+fn found(asked: &str) -> Result<String, Failure> {
+    let name = asked.to_lowercase().replace([' ', '-'], "_");
+    // As it stands in the list: `path.vertex_gap`, `stamp.at(share)`.
+    let name = name.split('(').next().unwrap_or_default();
+    let (on, name) = name.rsplit_once('.').map_or((None, name), |(on, name)| (Some(on), name));
+    let listed = |word: &&Word| on.is_none_or(|on| on.is_empty() || word.form().starts_with(on));
+    let mut text: String = words::named(name).filter(listed).map(one).collect();
     if text.is_empty() {
-        let near = nearest(name, words::all().map(|word| word.name));
-        return Err(Failure::call(
-            format!("there is no word `{name}`"),
-            near.map_or_else(
-                || "see them all with: chordane words".to_owned(),
-                |near| format!("did you mean `{near}`? See them all with: chordane words"),
-            ),
-        ));
+        text = words::named(name).map(one).collect();
     }
-    Ok(text)
+    if !text.is_empty() {
+        return Ok(text);
+    }
+    if let Some(write) = words::by_meaning(name) {
+        let shown: String = words::all().filter(|word| is_in(word.name, write)).map(one).collect();
+        return Ok(format!("there is no word `{name}`; write {write}\n\n{shown}"));
+    }
+    let terms: Vec<String> = asked.to_lowercase().split_whitespace().map(str::to_owned).collect();
+    let speaks = |word: &&Word| {
+        let all = format!("{} {}", word.form(), word.about).to_lowercase();
+        terms.iter().all(|term| all.contains(term.as_str()))
+    };
+    let near = nearest(name, words::all().map(|word| word.name));
+    if let (Some(near), [_]) = (near, &terms[..]) {
+        let advice = format!("did you mean `{near}`? See them all with: chordane words");
+        return Err(Failure::call(format!("there is no word `{name}`"), advice));
+    }
+    let speaking: Vec<&Word> = words::all().filter(speaks).collect();
+    if !speaking.is_empty() {
+        let _ = writeln!(text, "there is no word `{name}`; these speak of it:\n");
+        speaking.into_iter().for_each(|word| row(&mut text, word));
+        return Ok(text);
+    }
+    Err(Failure::call(
+        format!("there is no word `{name}`, and none speaks of it"),
+        "see them all with: chordane words",
+    ))
+}
+
+/// Whether a name stands in a text as a call.
+fn is_in(name: &str, text: &str) -> bool {
+    text.match_indices(name).any(|(at, _)| {
+        let before = text.get(..at).and_then(|before| before.chars().next_back());
+        let behind = text.get(at + name.len()..).unwrap_or_default();
+        behind.starts_with('(') && before.is_none_or(|c| !c.is_alphanumeric() && c != '_')
+    })
+}
+
+fn one(word: &Word) -> String {
+    let mut text = String::new();
+    let _ = writeln!(text, "{}", word.form());
+    let _ = writeln!(text, "  gives {}", word.gives.described());
+    for (what, kind) in &word.takes {
+        let _ = writeln!(text, "  {what:12} {}", kind.described());
+    }
+    text.push('\n');
+    for line in wrap(word.about, line_width().min(PLAIN_WIDTH) - 3) {
+        let _ = writeln!(text, "  {line}");
+    }
+    text.push('\n');
+    for line in word.example.lines() {
+        let _ = writeln!(text, "      {line}");
+    }
+    text.push('\n');
+    text
 }

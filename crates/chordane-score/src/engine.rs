@@ -18,7 +18,7 @@ use crate::call::Call;
 use crate::operators::operators;
 use crate::refusal::Refusal;
 use crate::running::Running;
-use crate::values::{Builder, ScoreStamp, description};
+use crate::values::{Builder, ScoreStamp, description, shown};
 use crate::words::{self, Word};
 
 /// How the engine hands a run to the words.
@@ -74,6 +74,7 @@ fn modules() -> &'static [Shared<Module>] {
 
 fn own_module() -> Module {
     let mut module = Module::new();
+    module.set_var("PI", std::f64::consts::PI);
     types(&mut module);
     operators(&mut module);
     let mut done: Vec<(&str, usize)> = Vec::new();
@@ -107,10 +108,67 @@ fn types(module: &mut Module) {
         .set_custom_type::<Builder<Sheet>>("sheet");
     module.set_getter_fn("x", |p: &mut Point| Ok(p.x));
     module.set_getter_fn("y", |p: &mut Point| Ok(p.y));
-    let text = || FuncRegistration::new("to_string").in_global_namespace();
-    text().set_into_module(module, |p: &mut Point| format!("pt({}, {})", p.x, p.y));
-    text().set_into_module(module, |a: &mut Angle| format!("deg({})", a.degrees()));
+    texts(module);
 }
+
+/// How values are printed and put into texts: all of them alike, and as many at once as one likes.
+fn texts(module: &mut Module) {
+    macro_rules! shown_as_text {
+        ($($type:ty),*) => {$(
+            for name in ["to_string", "print", "debug"] {
+                let text = FuncRegistration::new(name).in_global_namespace();
+                text.set_into_module(module, |value: &mut $type| shown(&Dynamic::from(value.clone())));
+            }
+            let joined = || FuncRegistration::new("+").in_global_namespace();
+            joined().set_into_module(module, |a: &str, b: $type| format!("{a}{}", shown(&Dynamic::from(b))));
+            joined().set_into_module(module, |a: $type, b: &str| format!("{}{b}", shown(&Dynamic::from(a))));
+        )*};
+    }
+    shown_as_text!(
+        Point,
+        Angle,
+        rhai::Array,
+        rhai::Map,
+        Path,
+        Item,
+        Style,
+        Vertex,
+        Through,
+        Cell,
+        Extent,
+        Triangle,
+        Wheels,
+        ScoreStamp,
+        Builder<Dice>,
+        Builder<Pen>,
+        Builder<Group>,
+        Builder<Sheet>
+    );
+    for name in ["to_string", "print", "debug"] {
+        let text = FuncRegistration::new(name).in_global_namespace();
+        text.set_into_module(module, |number: f64| number.to_string());
+    }
+    let joined = || FuncRegistration::new("+").in_global_namespace();
+    joined().set_into_module(module, |a: &str, b: bool| format!("{a}{b}"));
+    joined().set_into_module(module, |a: bool, b: &str| format!("{a}{b}"));
+    // What `print` gives is what the engine prints.
+    for count in 2..=MOST_PRINTED {
+        let run = |_: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
+            let texts: Vec<String> = values.iter().map(|value| shown(value)).collect();
+            Ok(Dynamic::from(texts.join(" ")))
+        };
+        let func =
+            RhaiFunc::Method { func: Shared::new(run), has_context: false, is_pure: true, is_volatile: true };
+        FuncRegistration::new("print").in_global_namespace().set_into_module_raw(
+            module,
+            vec![TypeId::of::<Dynamic>(); count],
+            func,
+        );
+    }
+}
+
+/// So many values are printed at once.
+const MOST_PRINTED: usize = 12;
 
 /// Registers the words of a name that take this many values, counting the one they are called on.
 fn register(module: &mut Module, name: &'static str, arity: usize) {

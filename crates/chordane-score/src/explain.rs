@@ -1,7 +1,7 @@
 //! Errors of the engine in plain words.
 
 use chordane::ground::nearest;
-use rhai::{EvalAltResult, Position};
+use rhai::{EvalAltResult, ParseErrorType, Position};
 
 use crate::Limits;
 use crate::refusal::Refusal;
@@ -19,15 +19,37 @@ pub(crate) fn explain(
     let plain = |text: String| (text, None, place);
     match error {
         E::ErrorInFunctionCall(_, _, inner, _) => explain(inner, limits, known),
-        E::ErrorParsing(kind, _) => plain(format!("this cannot be read: {}", lower(&kind.to_string()))),
-        E::ErrorVariableNotFound(name, _) => {
-            let advice = nearest(name, known.iter().map(String::as_str));
+        E::ErrorParsing(kind, _) => {
+            let (message, advice) = unreadable(kind);
+            (message, advice, place)
+        }
+        E::ErrorVariableNotFound(name, _) if known.contains(name) => (
+            format!("`{name}` is not known here: it is made further down, or within braces that end before"),
+            Some(format!("make it above: let {name} = ..")),
+            place,
+        ),
+        E::ErrorVariableNotFound(name, _) => (
+            format!("there is nothing called `{name}`"),
+            meant(name, known.iter().map(String::as_str)),
+            place,
+        ),
+        E::ErrorArrayBounds(count, at, _) => {
+            let values = if *count == 1 { "1 value".to_owned() } else { format!("{count} values") };
             (
-                format!("there is nothing called `{name}`"),
-                advice.map(|word| format!("did you mean `{word}`?")),
+                format!("there is no place {at} in a list of {values}"),
+                Some("places are counted from 0, and from -1 at the end".to_owned()),
                 place,
             )
         }
+        E::ErrorPropertyNotFound(name, _) | E::ErrorDotExpr(name, _) => {
+            let (property, of) = property(name);
+            (format!("{of} has no `{property}`"), meant(&property, words::all().map(|word| word.name)), place)
+        }
+        E::ErrorAssignmentToConstant(name, _) => (
+            format!("`{name}` was made with const and cannot be changed"),
+            Some(format!("make it with let {name} = ..")),
+            place,
+        ),
         E::ErrorFunctionNotFound(signature, _) => {
             let (message, advice) = not_found(signature, known);
             (message, advice, place)
@@ -35,7 +57,7 @@ pub(crate) fn explain(
         E::ErrorMismatchDataType(wanted, given, _) => {
             plain(format!("{} is needed here, and this is {}", plain_type(wanted), plain_type(given)))
         }
-        E::ErrorFor(_) => plain("a loop goes over a range or a list, and this is neither".to_owned()),
+        E::ErrorFor(_) => (LOOP.to_owned(), Some(LOOP_ADVICE.to_owned()), place),
         E::ErrorTooManyOperations(_) => (
             format!("the score takes more than {} steps", limits.steps),
             Some("look for a loop that never ends, or raise the limit with --max-steps".to_owned()),
@@ -86,9 +108,66 @@ fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
     if name.chars().all(|c| !c.is_alphanumeric()) {
         return (format!("`{name}` does not work on {}", given.join(" and ")), None);
     }
+    if known.iter().any(|own| own == name) {
+        return (
+            format!("`{name}` is a value with a name, and not a word that can be called"),
+            Some(format!(
+                "if it is a function, write {name}.call(..); fn {name}(..) {{ .. }} makes a word of it"
+            )),
+        );
+    }
     let known = words::all().map(|word| word.name).chain(known.iter().map(String::as_str));
-    let advice = nearest(name, known).map(|word| format!("did you mean `{word}`?"));
-    (format!("there is no word `{name}`"), advice)
+    (format!("there is no word `{name}`"), meant(name, known))
+}
+
+/// What may have been meant by a name: by what it means elsewhere, or by its spelling.
+fn meant<'a>(name: &str, known: impl Iterator<Item = &'a str>) -> Option<String> {
+    if let Some(write) = words::by_meaning(name) {
+        return Some(format!("write {write}"));
+    }
+    nearest(name, known.filter(|word| *word != name)).map(|word| format!("did you mean `{word}`?"))
+}
+
+const LOOP: &str = "a loop goes over a range or a list, and this is neither";
+const LOOP_ADVICE: &str = "write for i in 0..5, or for one in list";
+
+/// What to say of text that cannot be read.
+fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
+    use ParseErrorType as P;
+    let told = |text: String, advice: &str| (text, Some(advice.to_owned()));
+    match kind {
+        P::Reserved(name) | P::ForbiddenVariable(name) => {
+            told(format!("`{name}` is a name that the language keeps for itself"), "choose another name")
+        }
+        P::MismatchedType(wanted, _) if wanted.contains("iterable") => told(LOOP.to_owned(), LOOP_ADVICE),
+        P::MismatchedType(wanted, given) => {
+            let wanted = if wanted.contains("boolean") { "true or false" } else { plain_type(wanted) };
+            let advice = "compare it, as in x > 0";
+            (format!("{wanted} is needed here, and this is {}", plain_type(given)), Some(advice.to_owned()))
+        }
+        P::UnexpectedEOF => told(
+            "the score ends in the middle of something".to_owned(),
+            "close what is open: a bracket, a brace or a text",
+        ),
+        P::VariableExpected => {
+            told("a name is missing here".to_owned(), "write let sail = .., or for i in 0..5")
+        }
+        P::MissingToken(token, _) => told(
+            format!("`{token}` is missing here"),
+            "look at the brackets, commas and semicolons before it",
+        ),
+        P::AssignmentToConstant(name) => {
+            told(format!("`{name}` was made with const and cannot be changed"), "make it with let")
+        }
+        other => (format!("this cannot be read: {}", lower(&other.to_string())), None),
+    }
+}
+
+/// The name of a property and what was asked for it, of the engine's text.
+fn property(text: &str) -> (String, String) {
+    let mut quoted = text.split('\'').skip(1).step_by(2);
+    let name = quoted.next().unwrap_or(text).to_owned();
+    (name, quoted.next().map_or("this", plain_type).to_owned())
 }
 
 /// The first letter small, so that it reads on after a colon.

@@ -33,6 +33,7 @@ mod knob;
 mod limits;
 mod mistake;
 mod operators;
+mod outer;
 mod refusal;
 mod runner;
 mod running;

@@ -8,6 +8,7 @@ use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 use crate::budget::Account;
 use crate::engine::{engine, reader};
 use crate::explain::explain;
+use crate::outer::{self, outer_names};
 use crate::running::Running;
 use crate::unkept::unkept;
 use crate::values::Builder;
@@ -26,6 +27,8 @@ pub struct Script {
     name: String,
     source: String,
     compiled: AST,
+    /// The names of its own values that its functions use.
+    outer: Vec<String>,
     limits: Limits,
 }
 
@@ -48,7 +51,7 @@ impl Script {
                 lost.place.line().unwrap_or(1),
                 lost.place.position().unwrap_or(1),
             )),
-            None => Ok(Self { name, source, compiled, limits }),
+            None => Ok(Self { outer: outer_names(&compiled), name, source, compiled, limits }),
         }
     }
 
@@ -56,10 +59,14 @@ impl Script {
     fn run(&self, running: &Arc<Running>) -> Result<Dynamic, Mistake> {
         Account::open().within(self.limits, |budget| {
             let mut scope = Scope::new();
-            scope.push_constant("PI", std::f64::consts::PI);
-            engine(running, budget)
-                .eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
-                .map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))
+            let mut engine = engine(running, budget.clone());
+            let last = if self.outer.is_empty() {
+                engine.eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
+            } else {
+                let spent = move || budget.spent();
+                outer::run(&mut engine, &mut scope, &self.compiled, &self.outer, self.limits.steps, spent)
+            };
+            last.map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))
         })
     }
 }

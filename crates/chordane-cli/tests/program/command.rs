@@ -244,6 +244,23 @@ fn words_are_listed_and_shown_one_by_one() {
         .success()
         .stdout(contains("circle(pt(0, 0), 40)"))
         .stdout(contains("gives a path"));
+    for (asked, part) in [
+        (&["stamp.at"][..], "stamp.at("),
+        (&["path.vertex_gap"], "The least distance between two vertices"),
+        (&["elliptic", "arc"], "elliptic_arc(centre, radius_x, radius_y, start, sweep)"),
+        (&["oval"], "there is no word `oval`; write ellipse(centre, radius_x, radius_y)\n\nellipse("),
+        (&["hue"], "write the colour as a text"),
+        (&["cusps"], "these speak of it"),
+        (&["zzyzx"], ""),
+        (&["balance"], "centroid()"),
+        (&["language"], "## Functions"),
+    ] {
+        let done = chordane().arg("words").args(asked).assert();
+        match asked[0] {
+            "zzyzx" => done.code(2).stderr(contains("there is no word `zzyzx`, and none speaks of it")),
+            _ => done.success().stdout(contains(part)),
+        };
+    }
 }
 
 #[test]

@@ -59,6 +59,14 @@ fn the_page_of_words_is_up_to_date() {
     );
 }
 
+#[test]
+fn the_page_of_the_language_is_up_to_date() {
+    assert!(
+        read("docs/language.md") == chordane_score::words::LANGUAGE,
+        "docs/language.md is out of date: cargo run -q -p chordane-cli -- words language --markdown > docs/language.md"
+    );
+}
+
 /// The guide's pictures are those that the example draws.
 #[test]
 fn the_guides_pictures_are_up_to_date() {

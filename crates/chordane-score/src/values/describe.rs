@@ -1,5 +1,6 @@
 //! What a value is, in plain words, for messages.
 
+use chordane::number::{Angle, Point};
 use rhai::Dynamic;
 
 use super::Kind;
@@ -36,6 +37,34 @@ pub(crate) fn description(value: &Dynamic) -> String {
     }
 }
 
+/// A value as it is printed and put into texts.
+pub(crate) fn shown(value: &Dynamic) -> String {
+    if let Some(list) = value.read_lock::<rhai::Array>() {
+        return format!("[{}]", list.iter().map(shown).collect::<Vec<_>>().join(", "));
+    }
+    if let Some(map) = value.read_lock::<rhai::Map>() {
+        let entries: Vec<String> =
+            map.iter().map(|(name, value)| format!("{name}: {}", shown(value))).collect();
+        return format!("#{{{}}}", entries.join(", "));
+    }
+    if let Some(point) = value.read_lock::<Point>() {
+        return format!("pt({}, {})", point.x, point.y);
+    }
+    if let Some(angle) = value.read_lock::<Angle>() {
+        return format!("deg({})", angle.degrees());
+    }
+    if let Some(number) = number(value) {
+        return number.to_string();
+    }
+    if let Some(text) = value.read_lock::<rhai::ImmutableString>() {
+        return text.to_string();
+    }
+    if let Ok(truth) = value.as_bool() {
+        return truth.to_string();
+    }
+    description(value)
+}
+
 /// The engine's name of a type, in plain words.
 pub(crate) fn plain_type(name: &str) -> &str {
     match name {
@@ -49,6 +78,7 @@ pub(crate) fn plain_type(name: &str) -> &str {
         "Fn" => "a function",
         "point" => "a point",
         "angle" => "an angle",
+        several if several.contains("String") => "a text",
         other => KNOWN_TYPES.iter().find(|(name, _)| *name == other).map_or(other, |(_, plain)| plain),
     }
 }

@@ -14,7 +14,7 @@ mod take;
 pub use kind::Kind;
 
 pub(crate) use builder::Builder;
-pub(crate) use describe::{description, plain_type};
+pub(crate) use describe::{description, plain_type, shown};
 pub(crate) use give::{Give, Tidy};
 pub(crate) use plain::point;
 pub(crate) use stamp::ScoreStamp;

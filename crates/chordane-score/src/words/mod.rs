@@ -12,6 +12,7 @@ mod curves;
 mod edits;
 mod entry;
 mod knobs;
+mod meanings;
 mod measure;
 mod numbers;
 mod page;
@@ -28,7 +29,15 @@ use std::sync::OnceLock;
 
 pub use crate::values::Kind;
 pub use entry::{Section, Word};
+pub use meanings::by_meaning;
 pub use page::markdown;
+
+/// The page on the language itself, for the docs: numbers, texts, lists, functions, and what else is no word.
+///
+/// ```
+/// assert!(chordane_score::words::LANGUAGE.contains("## Functions"));
+/// ```
+pub const LANGUAGE: &str = include_str!("language.md");
 
 /// Every word there is, section by section. The table is made when it is first asked for.
 ///

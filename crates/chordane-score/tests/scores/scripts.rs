@@ -131,8 +131,14 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
             "1:1 path data, byte 7: a number is missing; give every point its x and y",
         ),
         ("let a = ;", "1:9 this cannot be read: unexpected ';'"),
-        ("for i in 5 { }", "1:10 this cannot be read: expecting an iterable value, not a number"),
-        ("let n = 5; for i in n { }", "1:21 a loop goes over a range or a list, and this is neither"),
+        (
+            "for i in 5 { }",
+            "1:10 a loop goes over a range or a list, and this is neither (write for i in 0..5, or for one in list)",
+        ),
+        (
+            "let n = 5; for i in n { }",
+            "1:21 a loop goes over a range or a list, and this is neither (write for i in 0..5, or for one in list)",
+        ),
         ("deg(5) + 3", "1:8 `+` does not work on an angle and a number"),
         (
             "for i in 0..2.5 { }",
