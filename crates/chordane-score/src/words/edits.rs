@@ -75,7 +75,7 @@ fn words() -> Vec<Word> {
         word(
             ".inserted(contour, vertex, point)",
             "A new vertex of any contour.",
-            "ring(pt(0, 0), 40, 20).inserted(1, 1, [12, 12])",
+            "ring(pt(0, 0), 40, 20).inserted(1, 1, [5, 5])",
             |path: Path, contour: usize, vertex: usize, point: Point| path.inserted((contour, vertex), point),
         ),
         word(

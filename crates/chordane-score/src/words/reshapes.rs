@@ -143,7 +143,7 @@ fn words() -> Vec<Word> {
         word(
             ".curve_fitted(tolerance)",
             "Few smooth curves in place of many points, as of a line drawn by hand; corners stay.",
-            r##"trail(90, |share| polar(turns(share), 40)).curve_fitted(0.2)"##,
+            r##"trail(90, |share| polar(turns(share), 40)).close().curve_fitted(0.2)"##,
             |path: Path, tolerance: f64| path.curve_fitted(tolerance),
         ),
         word(

@@ -232,7 +232,7 @@ fn words() -> Vec<Word> {
         word(
             "trail(n, f)",
             "The way of a point that a function gives for shares from 0 to 1, in so many even steps.",
-            r##"trail(90, |share| polar(turns(share), 40))"##,
+            r##"trail(90, |share| polar(turns(share), 40)).close()"##,
             |call: &Call<'_>, n: usize, f: FnPtr| trail(n, |share| call.ask(&f, (share,))),
         ),
         word(

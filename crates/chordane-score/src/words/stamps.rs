@@ -22,13 +22,13 @@ fn words() -> Vec<Word> {
         word(
             "stamp(thing)",
             "A thing to set down along a path: ten of them, turned with it, unless something else is said.",
-            r##"stamp(circle(pt(0, 0), 4).fill("teal")).every(20).along(circle(pt(0, 0), 60))"##,
+            r##"stamp(circle(pt(0, 0), 4).fill("teal")).every(15).along(open([[0, 0], [90, 0]]))"##,
             |thing: Node| ScoreStamp::new(thing),
         ),
         word(
             ".every(spacing)",
             "One every so far along each contour.",
-            r##"stamp(circle(pt(0, 0), 4).fill("teal")).every(20).along(circle(pt(0, 0), 60))"##,
+            r##"stamp(circle(pt(0, 0), 4).fill("teal")).every(15).along(open([[0, 0], [90, 0]]))"##,
             |stamp: ScoreStamp, spacing: f64| stamp.set(|stamp| stamp.every(spacing)),
         ),
         word(
@@ -100,7 +100,7 @@ fn words() -> Vec<Word> {
         word(
             ".along(path)",
             "The stamps along a path, as a group.",
-            r##"stamp(circle(pt(0, 0), 4).fill("teal")).every(20).along(circle(pt(0, 0), 60))"##,
+            r##"stamp(circle(pt(0, 0), 4).fill("teal")).every(15).along(open([[0, 0], [90, 0]]))"##,
             |call: &Call<'_>, stamp: ScoreStamp, path: Path| along(call, &stamp, &path),
         ),
         word(

@@ -1,7 +1,7 @@
 //! Every word against every kind of value: it works, or it says what it wants.
 
 use chordane_score::words::{self, Kind};
-use chordane_score::{Limits, Score, Script};
+use chordane_score::{Limits, Runner, Score, Script, Settings};
 
 /// A value of each kind, as a script writes it.
 const SAMPLES: &[(&str, &str)] = &[
@@ -196,4 +196,35 @@ fn a_score_and_its_rust_twin_give_the_same_svg() {
     let made = Script::read("kite.chord", script, Limits::default()).unwrap().sheet().unwrap();
     assert_eq!(made.svg().unwrap(), twin.svg().unwrap());
     assert_eq!(made.pixels().unwrap(), twin.pixels().unwrap());
+}
+
+/// What a word's example draws looks as it is meant to.
+#[test]
+fn every_example_is_sound() {
+    let mut checked = 0;
+    for word in words::all() {
+        let (before, last) = word.example.rsplit_once('\n').unwrap_or(("", word.example));
+        let lined = format!("sheet(1000, 1000).centred().add(({last}).stroke(\"black\", 1))");
+        let plain = format!("sheet(1000, 1000).centred().add({last})");
+        let drawn = match word.gives {
+            Kind::Path => vec![lined],
+            Kind::Node => vec![lined, plain],
+            Kind::Item | Kind::Group => vec![plain],
+            Kind::Sheet => vec![last.to_owned()],
+            _ => continue,
+        };
+        let run = |drawn: &String| {
+            let runner =
+                Runner::read("example.chord", format!("{before}\n{drawn}"), Limits::default()).ok()?;
+            runner.run(&Settings::new()).into_sheet().ok()
+        };
+        // Styles and pens are given by words of these kinds too, and cannot be drawn by themselves.
+        let Some(sheet) = drawn.iter().find_map(run) else { continue };
+        let found = sheet.check().unwrap().findings;
+        let said: Vec<String> =
+            found.iter().map(|finding| format!("{}: {}", finding.code, finding.message)).collect();
+        assert_eq!(said, [] as [String; 0], "{}: {}", word.form(), word.example);
+        checked += 1;
+    }
+    assert!(checked > 130, "{checked}");
 }

@@ -23,7 +23,7 @@ const COARSE_DEGREES: f64 = 18.1;
 const HOOK: f64 = 2.5;
 
 /// How far a kink strays from an even bend, in sheet units, before it is seen.
-const KINK_SEEN: f64 = 0.12;
+const KINK_SEEN: f64 = 0.2;
 
 /// How far a side cuts the curve short, in sheet units, before its corners are seen.
 const COARSE_BULGE: f64 = 0.35;

@@ -11,6 +11,9 @@ use crate::number::{Cell, Point};
 /// A line no larger than this share of its sheet is a dot.
 const SHARE: f64 = 0.02;
 
+/// And no larger than this in units: twice what cosine and sine alone reach.
+const LARGEST: f64 = 4.0;
+
 /// Unless its stroke makes more than this of it.
 const PAINTED: f64 = 0.08;
 
@@ -24,7 +27,7 @@ pub(super) fn look(drawn: &[Drawn<'_>], view: &View, findings: &mut Findings) {
     let side = view.page.size().min_element();
     let is_dot = |bounds: &Cell| {
         let size = bounds.size().max_element();
-        size > 0.0 && size <= side * SHARE && size + width <= side * PAINTED
+        size > 0.0 && size <= LARGEST && size <= side * SHARE && size + width <= side * PAINTED
     };
     // A wrong unit of angles makes things small too, and is told as that.
     let all = all.filter(|bounds| is_dot(bounds) && !findings.has(Code::AngleUnit));
