@@ -55,6 +55,7 @@ pub(crate) fn score<'a>(
     }
     let sheet = run.into_sheet()?;
     note_drafts(&sheet);
+    let asked = asked.or_else(|| options.dpi.map(|dpi| size_at(&sheet, dpi)));
     let shown = if options.bones { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
     let sheet = match origin {
         _ if options.bones => bones(&sheet, shown)?,
@@ -70,6 +71,15 @@ pub(crate) fn score<'a>(
     Ok(())
 }
 
+/// How many pixels a sheet has at so many to the inch.
+fn size_at(sheet: &Sheet, dpi: f64) -> (u32, u32) {
+    let side = |length: f64| {
+        let pixels = length * sheet.get_unit().pixels() / 96.0 * dpi;
+        (pixels - 1e-9).ceil().clamp(1.0, f64::from(u32::MAX)) as u32
+    };
+    (side(sheet.size().x), side(sheet.size().y))
+}
+
 /// The size at which bones are easy to read, in the shape of the sheet.
 fn fitted(sheet: &Sheet) -> (u32, u32) {
     let scale = (BONES_SIZE / sheet.size()).min_element();
@@ -79,7 +89,7 @@ fn fitted(sheet: &Sheet) -> (u32, u32) {
 
 const BONES_SIZE: Point = pt(1280.0, 960.0);
 
-fn bones(sheet: &Sheet, size: Option<(u32, u32)>) -> Result<Sheet, Failure> {
+pub(crate) fn bones(sheet: &Sheet, size: Option<(u32, u32)>) -> Result<Sheet, Failure> {
     let mut options = BonesOptions::default();
     if let Some((width, height)) = size {
         options = options.size(width, height);

@@ -69,6 +69,16 @@ impl Failure {
         )
     }
 
+    /// The same once more.
+    pub(crate) fn again(&self) -> Self {
+        match self {
+            Self::Score(mistake) => Self::Score(mistake.clone()),
+            Self::Input { message, mend } => Self::input(message, mend),
+            Self::Call { message, mend } => Self::call(message, mend),
+            Self::Machine { message, mend } => Self::machine(message, mend),
+        }
+    }
+
     /// 1 the input, 2 the call, 3 the machine is at fault.
     pub(crate) fn code(&self) -> u8 {
         match self {

@@ -86,6 +86,9 @@ pub(crate) struct DrawOptions {
     /// The picture's size in pixels; the sheet is scaled evenly to fit
     #[arg(long, value_name = "WxH", value_parser = parse_size)]
     pub(crate) size: Option<(u32, u32)>,
+    /// Pixels to the inch of a picture; a sheet in pixels has 96 of them to the inch
+    #[arg(long, value_name = "N", conflicts_with = "size", value_parser = parse_dpi)]
+    pub(crate) dpi: Option<f64>,
     /// Draw the construction over it: numbered vertices, handles, directions, bounds and a grid
     #[arg(long)]
     pub(crate) bones: bool,
@@ -114,9 +117,10 @@ Examples:
   chordane vary sail.chord -o sag.png --over sag=0..0.4:5            five steps of a knob
   chordane vary sail.chord -o all.png --over sag=0..0.4:5 --over tail=bows,plain
                                                                      two knobs, as a grid
+  chordane vary sail.chord -o both.png --over sag=0..0.4:5 --seeds 4  a knob across, seeds down
   chordane vary tag.chord -o sizes.png --sizes 320x200,1280x200,200x600
-  chordane vary sail.chord -o seeds.png --seeds 24 --keep 7,12       and 7 and 12 at full size
-Make a kept picture again, from its file alone: chordane draw --again seeds-7.png -o sail.svg";
+  chordane vary sail.chord -o seeds.png --seeds 24 --keep 7,10..12   and these at full size
+Make a kept picture again, from its file alone: chordane draw --again seeds-07.png -o sail.svg";
 
 #[derive(Debug, Args)]
 #[command(after_help = VARY_EXAMPLES)]
@@ -146,9 +150,12 @@ pub(crate) struct VaryOptions {
     /// The sheet's size in pixels, for scores that ask for it with asked_size(..)
     #[arg(long, value_name = "WxH,WxH,..", value_delimiter = ',', value_parser = parse_size)]
     pub(crate) sizes: Vec<(u32, u32)>,
-    /// The numbers of pictures to write at full size too, beside the contact sheet
-    #[arg(long, value_name = "N,N,..", value_delimiter = ',')]
-    pub(crate) keep: Vec<usize>,
+    /// The pictures to write at full size too, beside the contact sheet: by numbers, from one to another, or all
+    #[arg(long, value_name = "N,N..M,all", value_delimiter = ',')]
+    pub(crate) keep: Vec<String>,
+    /// Draw the construction over each picture
+    #[arg(long)]
+    pub(crate) bones: bool,
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
     /// The most pixels a side that a picture may have
@@ -160,7 +167,7 @@ const CHECK_EXAMPLES: &str = "\
 Examples:
   chordane check sail.chord             figures and findings to read
   chordane check sail.svg --json        the same for a program
-Ends with exit code 1 where anything was found.";
+Ends with exit code 1 where a warning was found; hints alone end with 0.";
 
 #[derive(Debug, Args)]
 #[command(after_help = CHECK_EXAMPLES)]
@@ -279,6 +286,11 @@ pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
 fn format_names() -> impl TypedValueParser<Value = Format> {
     PossibleValuesParser::new(Format::all().map(Format::ending))
         .try_map(|name| Format::of_ending(&name).ok_or_else(|| format!("there is no format {name}")))
+}
+
+fn parse_dpi(text: &str) -> Result<f64, String> {
+    let dpi = text.trim().parse::<f64>().ok().filter(|dpi| (1.0..=100_000.0).contains(dpi));
+    dpi.ok_or_else(|| "give a number from 1 to 100000, as in 300".to_owned())
 }
 
 fn parse_size(text: &str) -> Result<(u32, u32), String> {

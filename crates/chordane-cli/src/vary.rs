@@ -6,12 +6,12 @@ use std::time::{Duration, Instant};
 use chordane::ground::trimmed;
 use chordane::number::Point;
 use chordane::picture::{ContactAxes, contact_sheet};
-use chordane::sheet::Sheet;
+use chordane::sheet::{Sheet, sheet};
 use chordane_score::{Runner, Settings};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;
 
-use crate::draw::render;
+use crate::draw::{bones, render};
 use crate::failure::Failure;
 use crate::input::{Input, Origin};
 use crate::knobs;
@@ -52,22 +52,35 @@ pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>)
     let targets = options.out.iter().map(|out| Target::of(out, None)).collect::<Result<Vec<_>, _>>()?;
     let plan = plan(options)?;
     let count = plan.variants.len();
-    if let Some(none) = options.keep.iter().find(|number| !(1..=count).contains(number)) {
-        return Err(Failure::call(
-            format!("there is no picture {none} to keep"),
-            format!("give 1 to {count}"),
-        ));
-    }
+    let keep = kept(&options.keep, count)?;
     let bar = progress(count);
     let draw = |variant: &Variant| {
-        let run = knobs::run(runner, &variant.settings)
-            .inspect_err(|_| bar.suspend(|| say(&format!("in the picture {}:", variant.caption))))?;
+        let sheet = knobs::run(runner, &variant.settings)?.into_sheet()?;
         bar.inc(1);
-        let sheet = Record::of(origin, &variant.settings).put_on(run.into_sheet()?);
-        Ok((variant.caption.clone(), sheet))
+        let sheet = if options.bones { bones(&sheet, None)? } else { sheet };
+        Ok(Record::of(origin, &variant.settings).put_on(sheet))
     };
-    let tiles: Vec<(String, Sheet)> = plan.variants.par_iter().map(draw).collect::<Result<_, Failure>>()?;
+    let drawn: Vec<Result<Sheet, Failure>> = plan.variants.par_iter().map(draw).collect();
     bar.finish_and_clear();
+    let Some(first) = drawn.iter().find_map(|drawn| drawn.as_ref().ok()) else {
+        return drawn.into_iter().next().map_or(Ok(()), |failed| failed.map(|_| ()));
+    };
+    // Pictures that could not be made are left blank, so that the others keep their places.
+    let blank = sheet(first.size().x, first.size().y).ground("#8883");
+    let tiles: Vec<(String, Sheet)> = plan
+        .variants
+        .iter()
+        .zip(&drawn)
+        .map(|(variant, drawn)| match drawn {
+            Ok(sheet) => (variant.caption.clone(), sheet.clone()),
+            Err(_) => (format!("{}: failed", variant.caption), blank.clone()),
+        })
+        .collect();
+    let failed: Vec<(usize, Failure)> =
+        drawn.into_iter().enumerate().filter_map(|(i, drawn)| Some((i + 1, drawn.err()?))).collect();
+    if let Some((_, failure)) = failed.iter().find(|(_, failure)| failure.code() != 1) {
+        return Err(failure.again());
+    }
     let numbered: Vec<(String, Sheet)> = tiles
         .iter()
         .enumerate()
@@ -83,25 +96,81 @@ pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>)
             size(bytes.len()),
             time(begin.elapsed())
         ));
-        for number in &options.keep {
+        for number in &keep {
             let (Some((caption, sheet)), Some(file)) = (tiles.get(number - 1), &target.file) else {
                 continue;
             };
-            let kept = Target { file: Some(numbered_file(file, *number)), format: target.format };
+            if failed.iter().any(|(none, _)| none == number) {
+                continue;
+            }
+            let kept = Target { file: Some(numbered_file(file, *number, count)), format: target.format };
             let asked = plan.variants.get(number - 1).and_then(|variant| variant.settings.get_size());
             let size = asked.map(|size| (size.x as u32, size.y as u32));
             kept.write(&render(sheet, kept.format, size, options.max_side, None)?)?;
             say(&format!("{}  {caption}", kept.name()));
         }
     }
-    Ok(())
+    told_failures(&failed, &plan.variants)
 }
 
-/// `sails.png` becomes `sails-7.png`.
-fn numbered_file(file: &Path, number: usize) -> PathBuf {
+/// Says which pictures could not be made, and why, each reason once.
+fn told_failures(failed: &[(usize, Failure)], variants: &[Variant]) -> Result<(), Failure> {
+    let mut reasons: Vec<String> = Vec::new();
+    for (number, failure) in failed {
+        let reason = failure.to_string();
+        if !reasons.contains(&reason) {
+            let caption = variants.get(number - 1).map_or("", |variant| variant.caption.as_str());
+            say(&format!("in picture {number}, {caption}:"));
+            failure.report();
+            reasons.push(reason);
+        }
+    }
+    if failed.is_empty() {
+        return Ok(());
+    }
+    let numbers: Vec<String> = failed.iter().take(20).map(|(number, _)| number.to_string()).collect();
+    let more = if failed.len() > numbers.len() { ", .." } else { "" };
+    Err(Failure::input(
+        format!(
+            "{} of {} pictures could not be made: {}{more}",
+            failed.len(),
+            variants.len(),
+            numbers.join(", ")
+        ),
+        "the others are drawn, with these left blank; mend the score, or vary it less",
+    ))
+}
+
+/// The numbers of pictures to keep: `7`, `2..5` with both ends, `all`.
+fn kept(asked: &[String], count: usize) -> Result<Vec<usize>, Failure> {
+    let mut keep = Vec::new();
+    for text in asked {
+        let number = |text: &str| text.trim().parse::<usize>().ok();
+        let range = match text.split_once("..") {
+            _ if text == "all" => Some((1, count)),
+            Some((low, high)) => number(low).zip(number(high)).filter(|(low, high)| low <= high),
+            None => number(text).map(|number| (number, number)),
+        };
+        let (low, high) = range.ok_or_else(|| {
+            Failure::call(format!("--keep {text} is not a picture's number"), "write 7, 2..5 or all")
+        })?;
+        if let Some(none) = [low, high].into_iter().find(|number| !(1..=count).contains(number)) {
+            return Err(Failure::call(
+                format!("there is no picture {none} to keep"),
+                format!("give 1 to {count}"),
+            ));
+        }
+        keep.extend((low..=high).filter(|number| !keep.contains(number)).collect::<Vec<_>>());
+    }
+    Ok(keep)
+}
+
+/// `sails.png` becomes `sails-7.png`, or `sails-07.png` where there are ten pictures or more.
+fn numbered_file(file: &Path, number: usize, count: usize) -> PathBuf {
+    let digits = count.to_string().len();
     let stem = file.file_stem().unwrap_or_default().to_string_lossy();
     let ending = file.extension().map_or(String::new(), |ending| format!(".{}", ending.to_string_lossy()));
-    file.with_file_name(format!("{stem}-{number}{ending}"))
+    file.with_file_name(format!("{stem}-{number:0digits$}{ending}"))
 }
 
 /// A bar on a terminal; nothing elsewhere, nor where the work is done in a moment.
@@ -116,16 +185,20 @@ fn progress(count: usize) -> ProgressBar {
 }
 
 fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
-    let asked = [options.seeds.is_some(), !options.over.is_empty(), !options.sizes.is_empty()];
-    if asked.iter().filter(|asked| **asked).count() != 1 {
+    let asked = (options.seeds.is_some(), !options.over.is_empty(), !options.sizes.is_empty());
+    if matches!(asked, (false, false, false) | (true, _, true) | (_, true, true)) {
         return Err(Failure::call(
             "it is not said what to vary, or more than one thing",
-            "give one of --seeds 24, --over sag=0..0.4:5 and --sizes 320x200,1280x200",
+            "give one of --seeds 24, --over sag=0..0.4:5 and --sizes 320x200,1280x200, or --seeds and --over together",
         ));
     }
     let settings = options.knobs.settings()?;
     if let Some(seeds) = options.seeds {
         let first = if options.knobs.seed.is_some() { settings.get_seed() } else { 1 };
+        if !options.over.is_empty() {
+            let seeds: Vec<u64> = (0..seeds).map(|i| first.wrapping_add(i)).collect();
+            return over_seeds(&options.over, &seeds, &settings);
+        }
         let variant = |i: u64| {
             let seed = first.wrapping_add(i);
             Variant { caption: format!("seed {seed}"), settings: settings.clone().seed(seed) }
@@ -144,6 +217,36 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
         return Ok(Plan { variants: options.sizes.iter().map(variant).collect(), columns, axes: None });
     }
     over(&options.over, &settings)
+}
+
+/// One knob across, and seeds down.
+fn over_seeds(knobs: &[String], seeds: &[u64], settings: &Settings) -> Result<Plan, Failure> {
+    let [knob] = knobs else {
+        return Err(Failure::call(
+            format!("--over is given {} times beside --seeds", knobs.len()),
+            "give it once: the knob goes across, the seeds go down",
+        ));
+    };
+    let range = Range::read(knob)?;
+    let count = range.values.len() * seeds.len();
+    if count > MOST_PICTURES {
+        return Err(Failure::call(
+            format!("{count} pictures are too many"),
+            format!("give at most {MOST_PICTURES}"),
+        ));
+    }
+    let row = |seed: &u64| {
+        let settings = settings.clone().seed(*seed);
+        let one = |value: &String| Variant {
+            caption: format!("{}={value} seed {seed}", range.name),
+            settings: settings.clone().set(&range.name, value),
+        };
+        range.values.iter().map(one).collect::<Vec<_>>()
+    };
+    let variants = seeds.iter().flat_map(row).collect();
+    let down = ("seed".to_owned(), seeds.iter().map(u64::to_string).collect());
+    let axes = ContactAxes { across: (range.name.clone(), range.values.clone()), down };
+    Ok(Plan { variants, columns: range.values.len(), axes: Some(axes) })
 }
 
 /// One knob in a row, or two in a grid.
@@ -273,6 +376,10 @@ mod tests {
 
     #[test]
     fn kept_files_are_numbered() {
-        assert_eq!(numbered_file(Path::new("out/sails.tar.png"), 12), PathBuf::from("out/sails.tar-12.png"));
+        assert_eq!(numbered_file(Path::new("sails.png"), 7, 120), PathBuf::from("sails-007.png"));
+        assert_eq!(
+            numbered_file(Path::new("out/sails.tar.png"), 12, 24),
+            PathBuf::from("out/sails.tar-12.png")
+        );
     }
 }

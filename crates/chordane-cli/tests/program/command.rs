@@ -5,6 +5,7 @@ use std::path::{Path, PathBuf};
 use std::process::{Command as Process, Stdio};
 
 use assert_cmd::Command;
+use predicates::prelude::PredicateBooleanExt;
 use predicates::str::{contains, starts_with};
 use tempfile::TempDir;
 
@@ -604,6 +605,47 @@ sheet(size.x, size.y).centred().add(wheel_polygon(pt(spot, 0), sides, 20, pinch)
 "##;
 
 #[test]
+fn pictures_that_cannot_be_made_are_left_blank_and_told() {
+    let (folder, score) = loft(
+        "let n = knob(\"n\", 3, 1, 9);\nlet r = 40 / (5 - n);\nsheet(120, 90).centred().add(circle(pt(0, 0), r).fill(\"teal\"))\n",
+    );
+    let out = folder.path().join("all.png");
+    let vary = |range: &str| {
+        chordane()
+            .arg("vary")
+            .arg(&score)
+            .arg("-o")
+            .arg(&out)
+            .args(["--over", range, "--keep", "all"])
+            .assert()
+    };
+    vary("n=2..7:6")
+        .code(1)
+        .stderr(contains("in picture 5, n=6:").and(contains("the radius -40 is negative")))
+        .stderr(contains("error: 3 of 6 pictures could not be made: 4, 5, 6"));
+    assert_eq!(names(folder.path()), ["all-1.png", "all-2.png", "all-3.png", "all.png", "kite.chord"]);
+    std::fs::remove_file(&out).unwrap();
+    vary("n=6..7:2").code(1).stderr(contains("is negative"));
+    assert!(!out.exists(), "nothing could be drawn");
+}
+
+#[test]
+fn pictures_of_sheets_in_millimetres_hold_their_resolution() {
+    let (folder, score) = loft("sheet(50.8, 25.4).unit(\"mm\").ground(\"teal\")\n");
+    let png = folder.path().join("card.png");
+    let physical = |arguments: &[&str]| {
+        chordane().arg("draw").arg(&score).arg("-o").arg(&png).args(arguments).assert().success();
+        let bytes = std::fs::read(&png).unwrap();
+        let at = bytes.windows(4).position(|four| four == b"pHYs").unwrap();
+        (png_size(&png), u32::from_be_bytes(bytes[at + 4..at + 8].try_into().unwrap()), bytes[at + 12])
+    };
+    // 96 pixels to the inch are 3780 to the metre.
+    assert_eq!(physical(&[]), ((192, 96), 3780, 1));
+    assert_eq!(physical(&["--dpi", "300"]), ((600, 300), 11811, 1));
+    chordane().arg("draw").arg(&score).arg("-o").arg(&png).args(["--dpi", "0"]).assert().code(2);
+}
+
+#[test]
 fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
     let (folder, score) = loft(KNOBBED);
     let out = folder.path().join("all.png");
@@ -620,6 +662,10 @@ fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
     assert_eq!(std::fs::read(&out).unwrap(), seeds, "the same bytes again");
     vary(&["--over", "pinch=0..1:3", "--over", "sides=3,4"]).success().stderr(contains("6 pictures"));
     vary(&["--sizes", "120x90,300x90,60x200"]).success().stderr(contains("3 pictures"));
+    vary(&["--over", "pinch=0..1:3", "--seeds", "2"]).success().stderr(contains("6 pictures"));
+    vary(&["--seeds", "12", "--keep", "3,9..10,all", "--bones"]).success().stderr(contains("12 pictures"));
+    let kept = names(folder.path()).into_iter().filter(|name| name.starts_with("all-")).collect::<Vec<_>>();
+    assert!(kept.len() == 14 && kept.contains(&"all-03.png".to_owned()), "{kept:?}");
     for (wrong, told) in [
         (&[][..], "it is not said what to vary"),
         (&["--seeds", "0"], "0 is not in 1..=1000"),
@@ -632,6 +678,15 @@ fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
         (&["--over", "pinhc=0..1:3"], "did you mean \"pinch\"?"),
         (&["--over", "pinch=0..1:3", "--over", "pinch=0..1:2"], "is given twice"),
         (&["--seeds", "3", "--keep", "4"], "there is no picture 4 to keep"),
+        (&["--seeds", "3", "--keep", "1..4"], "there is no picture 4 to keep"),
+        (
+            &["--seeds", "3", "--keep", "3..1"],
+            "--keep 3..1 is not a picture's number\n  help: write 7, 2..5 or all",
+        ),
+        (
+            &["--seeds", "3", "--over", "pinch=0..1:2", "--over", "sides=3,4"],
+            "--over is given 2 times beside --seeds",
+        ),
         (&["--seeds", "3", "--set", "pinch=1", "--set", "pinch=0"], "is set twice"),
     ] {
         vary(wrong).code(2).stderr(contains(told));

@@ -7,7 +7,7 @@ use super::plan::{Plan, View};
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::Affine;
-use crate::sheet::Sheet;
+use crate::sheet::{Sheet, Unit};
 
 /// No picture has more pixels a side than this, unless [`PixelOptions::max_side`] allows it.
 pub const MOST_PIXELS_A_SIDE: u32 = 16_384;
@@ -36,6 +36,8 @@ pub struct Pixels {
     data: Vec<Rgba>,
     /// What a file carries along unseen.
     pub(crate) metadata: Option<Box<str>>,
+    /// Pixels to the metre, of a sheet that is so many millimetres or inches large.
+    per_metre: Option<u32>,
 }
 
 /// How a sheet is turned into pixels.
@@ -172,7 +174,20 @@ impl Pixels {
         let mut data: Vec<Rgba> = Vec::new();
         data.try_reserve_exact(count as usize).map_err(|_| too_large())?;
         data.resize(count as usize, [0; 4]);
-        Ok(Self { width, height, data, metadata: None })
+        Ok(Self { width, height, data, metadata: None, per_metre: None })
+    }
+
+    /// Pixels to the metre, of a sheet whose unit is a millimetre or an inch; `None` of one in pixels. PNG files carry it.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let card = sheet(25.4, 12.7).unit("mm").pixels()?;
+    /// assert_eq!(card.per_metre(), Some(3780), "96 to the inch");
+    /// # Ok::<(), chordane::raster::DrawError>(())
+    /// ```
+    #[must_use]
+    pub fn per_metre(&self) -> Option<u32> {
+        self.per_metre
     }
 
     /// Pixels a row.
@@ -286,6 +301,10 @@ impl Sheet {
         let mut pixels = Pixels::within(size.x as u32, size.y as u32, options.max_side)?;
         pixels.draw_within(self, options.tolerance)?;
         pixels.metadata.clone_from(&self.metadata);
+        if self.unit != Unit::Px {
+            let per_inch = (size / self.size).min_element() * Unit::In.pixels() / self.unit.pixels();
+            pixels.per_metre = Some((per_inch / 0.0254).round() as u32);
+        }
         Ok(pixels)
     }
 }

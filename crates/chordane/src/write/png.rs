@@ -22,6 +22,10 @@ impl Pixels {
         // row, in half the time.
         encoder.set_filter(png::Filter::Up);
         encoder.set_compression(png::Compression::Balanced);
+        if let Some(per_metre) = self.per_metre() {
+            let (xppu, yppu, unit) = (per_metre, per_metre, png::Unit::Meter);
+            encoder.set_pixel_dims(Some(png::PixelDimensions { xppu, yppu, unit }));
+        }
         if let Some(text) = &self.metadata {
             encoder.add_itxt_chunk(METADATA.to_owned(), text.to_string()).map_err(io::Error::from)?;
         }
