@@ -204,9 +204,7 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
             Variant { caption: format!("seed {seed}"), settings: settings.clone().seed(seed) }
         };
         let variants: Vec<Variant> = (0..seeds).map(variant).collect();
-        // A little wider than high.
-        let columns = ((variants.len() as f64 * 1.3).sqrt().ceil() as usize).max(1);
-        return Ok(Plan { columns: columns.min(variants.len()), variants, axes: None });
+        return Ok(Plan { columns: columns_of(variants.len()), variants, axes: None });
     }
     if !options.sizes.is_empty() {
         let variant = |(width, height): &(u32, u32)| {
@@ -217,6 +215,11 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
         return Ok(Plan { variants: options.sizes.iter().map(variant).collect(), columns, axes: None });
     }
     over(&options.over, &settings)
+}
+
+/// How many columns so many pictures take: a little wider than high, and a few in one row.
+fn columns_of(count: usize) -> usize {
+    if count <= 3 { count.max(1) } else { (count as f64 * 1.3).sqrt().ceil() as usize }
 }
 
 /// One knob across, and seeds down.
@@ -292,8 +295,8 @@ fn over(knobs: &[String], settings: &Settings) -> Result<Plan, Failure> {
         None => across.values.iter().map(|value| one(value, None)).collect(),
     };
     let labels = |range: &Range| (range.name.clone(), range.values.clone());
-    // A long row of one knob is broken; then the captions alone say what is what.
-    let columns = if down.is_none() && across.values.len() > 8 { 6 } else { across.values.len() };
+    // A row of one knob is broken so that it fills a sheet; then the captions alone say what is what.
+    let columns = if down.is_none() { columns_of(across.values.len()) } else { across.values.len() };
     let axes = (columns == across.values.len())
         .then(|| ContactAxes { across: labels(across), down: down.map(labels).unwrap_or_default() });
     Ok(Plan { variants, columns, axes })
@@ -334,11 +337,14 @@ impl Range {
         if !(1..=MOST_PICTURES).contains(&steps) {
             return Err(wrong(&format!("has {steps} steps; 1 to {MOST_PICTURES} are allowed")));
         }
+        let step = (high - low).abs() / (steps.max(2) - 1) as f64;
+        let decimals = if step > 0.0 { (3.0 - step.log10().floor()).clamp(0.0, 12.0) as usize } else { 12 };
         let value = |i: usize| {
             let share = if steps > 1 { i as f64 / (steps - 1) as f64 } else { 0.0 };
             let value = if i + 1 == steps && steps > 1 { high } else { low + (high - low) * share };
-            // As few digits as tell the steps apart.
-            trimmed(value, 12)
+            // A thousandth of a step is fine enough; the ends are as they were given.
+            let is_end = i == 0 || i + 1 == steps;
+            trimmed(value, if is_end { 12 } else { decimals })
         };
         Ok(Self { name, values: (0..steps).map(value).collect() })
     }
@@ -355,6 +361,8 @@ mod tests {
         };
         assert_eq!(values("sag=0..0.4:5").unwrap(), "0 0.1 0.2 0.3 0.4");
         assert_eq!(values("sag=1..-1:3").unwrap(), "1 0 -1");
+        assert_eq!(values("sag=0..1:4").unwrap(), "0 0.3333 0.6667 1");
+        assert_eq!(values("sag=0.123456..12:4").unwrap(), "0.123456 4.082 8.041 12");
         assert_eq!(values("sag=2..9:1").unwrap(), "2");
         assert_eq!(values("tail=bows, plain").unwrap(), "bows plain");
         let mend = "write NAME=LOW..HIGH:STEPS, as in sag=0..0.4:5, or values, as in tail=bows,plain";
