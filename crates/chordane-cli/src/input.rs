@@ -70,7 +70,12 @@ impl Input {
             Self::Svg(name, bytes) => {
                 let SvgReading { sheet, notes, .. } = Sheet::read_document(&bytes)
                     .map_err(|error| Failure::input(format!("{name}: {error}"), "mend the document"))?;
-                let runner = Runner::new(move |_: &mut Stage| sheet.clone());
+                // At an asked size it is shown as a browser shows it.
+                let runner = Runner::new(move |stage: &mut Stage| {
+                    let asked = stage.settings().get_size();
+                    let at = asked.and_then(|size| Sheet::read_document_at(&bytes, size).ok());
+                    at.map_or_else(|| sheet.clone(), |reading| reading.sheet)
+                });
                 Ok(Opened { runner, name, notes })
             }
         }

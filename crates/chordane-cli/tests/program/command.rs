@@ -31,6 +31,15 @@ fn png_size(file: &Path) -> (u32, u32) {
     reader.info().size()
 }
 
+fn pixel(file: &Path, (x, y): (u32, u32)) -> [u8; 4] {
+    let mut reader =
+        png::Decoder::new(std::io::BufReader::new(std::fs::File::open(file).unwrap())).read_info().unwrap();
+    let mut bytes = vec![0; reader.output_buffer_size().unwrap()];
+    let info = reader.next_frame(&mut bytes).unwrap();
+    let at = (y * info.width + x) as usize * 4;
+    bytes[at..at + 4].try_into().unwrap()
+}
+
 fn names(folder: &Path) -> Vec<String> {
     let mut names: Vec<String> = std::fs::read_dir(folder)
         .unwrap()
@@ -430,6 +439,34 @@ fn check_json_is_what_programs_parse() {
         (Some("open-outline"), Some("warning"))
     );
     assert!(finding["message"].as_str().unwrap().contains("line 1"));
+}
+
+/// As a browser shows an image of that size: where the view box lies says its preserveAspectRatio.
+#[test]
+fn documents_are_drawn_at_a_size_as_they_say() {
+    let folder = tempfile::tempdir().unwrap();
+    let (document, png) = (folder.path().join("kite.svg"), folder.path().join("kite.png"));
+    let red_at = |ratio: &str, at: (u32, u32)| {
+        let text = format!(
+            "<svg viewBox=\"10 10 40 30\" preserveAspectRatio=\"{ratio}\"><path d=\"M10 10H50V40H10Z\" fill=\"red\"/></svg>"
+        );
+        std::fs::write(&document, text).unwrap();
+        chordane()
+            .arg("draw")
+            .arg(&document)
+            .arg("-o")
+            .arg(&png)
+            .args(["--size", "200x60"])
+            .assert()
+            .success();
+        assert_eq!(png_size(&png), (200, 60));
+        pixel(&png, at) == [255, 0, 0, 255]
+    };
+    assert!(red_at("xMinYMid", (5, 30)) && !red_at("xMinYMid", (100, 30)));
+    assert!(red_at("xMidYMid meet", (100, 30)) && !red_at("xMidYMid meet", (5, 30)));
+    assert!(red_at("xMaxYMid", (195, 30)) && !red_at("xMaxYMid", (100, 30)));
+    assert!(red_at("none", (5, 30)) && red_at("none", (195, 30)));
+    assert!(red_at("xMidYMid slice", (5, 5)) && red_at("xMidYMid slice", (195, 55)));
 }
 
 #[test]

@@ -24,7 +24,7 @@ fn words() -> Vec<Word> {
             ".vertices()",
             "The vertices of all contours in order, as the bones number them.",
             "closed(circle(pt(0, 0), 40).vertices())",
-            |path: Path| path.contours().iter().flat_map(Contour::vertices).collect::<Vec<_>>(),
+            |path: Path| path.contours().iter().flat_map(numbered).collect::<Vec<_>>(),
         ),
         word(
             ".crosses_itself()",
@@ -136,6 +136,15 @@ fn words() -> Vec<Word> {
             bounds,
         ),
     ]
+}
+
+/// The vertices of a contour as the bones number them: where a curve comes back to the first one, that is not another.
+fn numbered(contour: &Contour) -> Vec<Point> {
+    let mut vertices: Vec<Point> = contour.vertices().collect();
+    if contour.is_closed() && vertices.len() > 1 && vertices.first() == vertices.last() {
+        vertices.pop();
+    }
+    vertices
 }
 
 fn places(crossings: Vec<Crossing>) -> Vec<Point> {

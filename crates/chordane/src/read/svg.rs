@@ -40,38 +40,52 @@ impl Sheet {
     /// assert_eq!(Sheet::read_document(b"<p/>").unwrap_err().to_string(), "there is no <svg> element; give an SVG document");
     /// ```
     pub fn read_document(bytes: &[u8]) -> Result<SvgReading, ReadError> {
-        let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
-        let text =
-            std::str::from_utf8(bytes).map_err(|error| ReadError::NotText { byte: error.valid_up_to() })?;
-        let document = Document::read(text)?;
-        let root = document.element(0).filter(|root| root.name == "svg").ok_or(ReadError::NoSvg)?;
-        let mut ids = HashMap::new();
-        for (i, element) in document.elements() {
-            if let Some(id) = document.attribute(element, "id") {
-                ids.entry(id).or_insert(i);
-            }
-        }
-        let newlines =
-            text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n').map(|(at, _)| at).collect();
-        let mut walk = Walk {
-            document: &document,
-            ids,
-            newlines,
-            notes: Vec::new(),
-            shapes: 0,
-            uses: Vec::new(),
-            depth: 0,
-        };
-        for (name, at) in &document.unknown_entities {
-            walk.note(*at, format!("the entity &{name}; is not expanded: left out"));
-        }
-        let (blank, place) = walk.blank(root);
-        let mut nodes = Vec::new();
-        let from = Inherited { properties: Properties::default(), viewport: place.view.size() };
-        let from = Inherited { properties: walk.properties(root, &from).0, ..from };
-        walk.inside(0, &from, place.transform, &mut nodes)?;
-        Ok(SvgReading { sheet: blank.add_all(nodes), notes: walk.notes })
+        read(bytes, None)
     }
+
+    /// As [`Sheet::read_document`], shown at a size in pixels as a browser shows an image of that size: the view box is fitted into
+    /// it as the document's `preserveAspectRatio` says. A document without a view box keeps its own size.
+    ///
+    /// # Errors
+    ///
+    /// As [`Sheet::read_document`].
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let document = br#"<svg viewBox="0 0 40 30" preserveAspectRatio="xMinYMin"><rect width="40" height="30"/></svg>"#;
+    /// let wide = Sheet::read_document_at(document, (200.0, 60.0)).unwrap().sheet;
+    /// let bounds = wide.items().next().and_then(|item| item.line_bounds()).unwrap();
+    /// assert_eq!((wide.size(), bounds.max), (pt(200.0, 60.0), pt(80.0, 60.0)));
+    /// ```
+    pub fn read_document_at(bytes: &[u8], size: impl Into<Point>) -> Result<SvgReading, ReadError> {
+        read(bytes, Some(size.into()))
+    }
+}
+
+fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
+    let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
+    let text =
+        std::str::from_utf8(bytes).map_err(|error| ReadError::NotText { byte: error.valid_up_to() })?;
+    let document = Document::read(text)?;
+    let root = document.element(0).filter(|root| root.name == "svg").ok_or(ReadError::NoSvg)?;
+    let mut ids = HashMap::new();
+    for (i, element) in document.elements() {
+        if let Some(id) = document.attribute(element, "id") {
+            ids.entry(id).or_insert(i);
+        }
+    }
+    let newlines = text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n').map(|(at, _)| at).collect();
+    let mut walk =
+        Walk { document: &document, ids, newlines, notes: Vec::new(), shapes: 0, uses: Vec::new(), depth: 0 };
+    for (name, at) in &document.unknown_entities {
+        walk.note(*at, format!("the entity &{name}; is not expanded: left out"));
+    }
+    let (blank, place) = walk.blank(root, shown);
+    let mut nodes = Vec::new();
+    let from = Inherited { properties: Properties::default(), viewport: place.view.size() };
+    let from = Inherited { properties: walk.properties(root, &from).0, ..from };
+    walk.inside(0, &from, place.transform, &mut nodes)?;
+    Ok(SvgReading { sheet: blank.add_all(nodes), notes: walk.notes })
 }
 
 /// What is handed down to the elements inside.
@@ -119,7 +133,7 @@ impl<'a> Walk<'a> {
     }
 
     /// The empty sheet of the document's size, and where its view box is shown.
-    fn blank(&mut self, root: &Element<'_>) -> (Sheet, RootPlace) {
+    fn blank(&mut self, root: &Element<'_>, shown: Option<Point>) -> (Sheet, RootPlace) {
         let document = self.document;
         let view = document.attribute(root, "viewBox").and_then(|text| {
             let read = view_box(text);
@@ -153,6 +167,9 @@ impl<'a> Walk<'a> {
             (None, Some(y)) => Point::new(y * basis.x / basis.y, y),
             (None, None) => basis,
         };
+        // Shown at a size of its own, and then in pixels.
+        let shown = shown.filter(|shown| view.is_some() && shown.cmpgt(Point::ZERO).all());
+        let (size, unit) = shown.map_or((size, unit), |shown| (shown, Unit::Px));
         // A document without a view box is drawn in pixels, whatever its size is given in.
         let view = view.unwrap_or(Cell { min: Point::ZERO, max: size * unit.pixels() });
         let mut blank = sheet(size.x, size.y).unit(unit);
