@@ -30,6 +30,6 @@ pub use crate::shape::{
     wheel_polygon, wheels_inside, wheels_outside,
 };
 pub use crate::sheet::{
-    Colour, Group, Item, Paint, Sheet, Stroke, Style, Unit, copies_at, group, ring_of, sheet, style,
+    Colour, Group, Item, Paint, Sheet, Stroke, Style, Unit, copies_at, group, paper, ring_of, sheet, style,
 };
 pub use crate::write::{Format, SvgOptions};

@@ -1,9 +1,11 @@
 //! Words for groups and the sheet.
 
+use chordane::number::Cell;
 use chordane::prelude::*;
 use chordane::sheet::Node;
 
 use super::entry::{Section, Word, word};
+use crate::refusal::Refusal;
 use crate::values::{Builder, Holder, Thing};
 
 pub(super) fn section() -> Section {
@@ -21,6 +23,16 @@ fn words() -> Vec<Word> {
             "A group of nothing yet. What is added to it moves and fades together.",
             r##"group().add(circle(pt(0, 0), 9).fill("teal")).moved([50, 50])"##,
             group,
+        ),
+        word(
+            "paper(cell, step)",
+            "Squared paper to lie under a drawing: a line at every multiple of a step both ways, with numbers that are the coordinates.",
+            "paper(cell(pt(-160, -100), 320, 200), 20)",
+            |cell: Cell, step: f64| {
+                let squares = paper(&cell, step);
+                sheet(1.0, 1.0).add(squares.clone()).sound()?;
+                Ok::<_, Refusal>(squares)
+            },
         ),
         word(
             "ring_of(node, n, radius)",

@@ -475,6 +475,7 @@ fn stamps() -> Vec<Twin> {
         twin("along", Stamp::new(bead()).every(15.0).along(&line())),
         twin("stamped", hoop().stamped(&shape, 16.0).fill("teal")),
         twin("group", group().add(circle(O, 9.0).fill("teal")).moved((50.0, 50.0))),
+        twin("paper", paper(&cell((-160.0, -100.0), 320.0, 200.0), 20.0)),
         twin("ring_of", ring_of(circle(O, 6.0).fill("teal"), 12, 50.0)),
         twin("copies_at", copies_at(circle(O, 2.0).fill("teal"), golden_places(90, 5.0))),
         twin("woven", woven(hoops)),

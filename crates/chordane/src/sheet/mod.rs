@@ -9,6 +9,7 @@ mod group;
 mod item;
 mod page;
 mod paint;
+mod paper;
 mod stroke;
 mod style;
 
@@ -19,5 +20,6 @@ pub use item::Item;
 pub(crate) use page::View;
 pub use page::{Sheet, Unit, sheet};
 pub use paint::{GivenPaint, Paint};
+pub use paper::paper;
 pub use stroke::Stroke;
 pub use style::{Style, style};
