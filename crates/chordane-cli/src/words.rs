@@ -73,7 +73,7 @@ fn found(asked: &str) -> Result<String, Failure> {
         return Ok(text);
     }
     if let Some(write) = words::by_meaning(name) {
-        let shown: String = words::all().filter(|word| is_in(word.name, write)).map(one).collect();
+        let shown: String = words::all().filter(|word| is_called(word, write)).map(one).collect();
         return Ok(format!("there is no word `{name}`; write {write}\n\n{shown}"));
     }
     let terms: Vec<String> = asked.to_lowercase().split_whitespace().map(str::to_owned).collect();
@@ -98,12 +98,14 @@ fn found(asked: &str) -> Result<String, Failure> {
     ))
 }
 
-/// Whether a name stands in a text as a call.
-fn is_in(name: &str, text: &str) -> bool {
-    text.match_indices(name).any(|(at, _)| {
+/// Whether a word is called in a text, on something or by itself as the word is.
+fn is_called(word: &Word, text: &str) -> bool {
+    let on_something = !word.form().starts_with(word.name);
+    text.match_indices(word.name).any(|(at, _)| {
         let before = text.get(..at).and_then(|before| before.chars().next_back());
-        let behind = text.get(at + name.len()..).unwrap_or_default();
-        behind.starts_with('(') && before.is_none_or(|c| !c.is_alphanumeric() && c != '_')
+        let behind = text.get(at + word.name.len()..).unwrap_or_default();
+        let alone = before.is_none_or(|c| !c.is_alphanumeric() && c != '_');
+        behind.starts_with('(') && alone && (before == Some('.')) == on_something
     })
 }
 
