@@ -16,7 +16,7 @@ const MEANINGS: &[(&[&str], &str)] = &[
     (&["line_to", "lineto", "vertex"], "start(point).line(point)"),
     (&["polyline", "points"], "open(points) or closed(points)"),
     (&["bezier", "curve_to", "bezier_to", "bezier_curve"], "start(point).cubic(control1, control2, end)"),
-    (&["quadratic", "quad_to", "quadratic_curve"], "start(point).quad(control, end)"),
+    (&["quadratic", "quadratic_curve"], "start(point).quad(control, end)"),
     (&["spline", "curve", "smooth_curve"], "through(points).open() or .close()"),
     (&["guide", "guides"], "through(points).led(before, behind)"),
     (&["translate", "translated", "shift", "move", "offset_by"], ".moved(step)"),
