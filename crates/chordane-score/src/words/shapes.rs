@@ -1,12 +1,14 @@
 //! Words for ready shapes.
 
 use chordane::prelude::*;
+use chordane::shape::lettering_lacks;
 
-use rhai::FnPtr;
+use rhai::{Dynamic, FnPtr};
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
 use crate::refusal::Refusal;
+use crate::values::shown;
 
 pub(super) fn section() -> Section {
     Section {
@@ -245,15 +247,25 @@ fn words() -> Vec<Word> {
         ),
         word(
             "lettering(text, baseline, height)",
-            "A text as open strokes, for labels: small letters, digits and a few signs.",
+            "A text or a number as open strokes, for labels: small letters, digits and a few signs; it says which others it lacks.",
             r##"lettering("sail 7", pt(0, 0), 9).stroke("#20303c", 1).cap("round")"##,
-            |text: String, baseline: Point, height: f64| lettering(&text, baseline, height),
+            |call: &Call<'_>, text: Dynamic, baseline: Point, height: f64| {
+                let text = shown(&text);
+                let lacking: Vec<String> = lettering_lacks(&text).iter().map(char::to_string).collect();
+                if !lacking.is_empty() {
+                    let lacking = lacking.join(" ");
+                    call.stage(|stage| {
+                        stage.remark(format!("lettering has no {lacking}, and leaves that blank"))
+                    });
+                }
+                lettering(&text, baseline, height)
+            },
         ),
         word(
             "lettering_width(text, height)",
             "How wide a text is as lettering of a height.",
             r##"lettering_width("sail 7", 9)"##,
-            |text: String, height: f64| lettering_width(&text, height),
+            |text: Dynamic, height: f64| lettering_width(&shown(&text), height),
         ),
     ]
 }

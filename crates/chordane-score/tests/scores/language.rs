@@ -182,3 +182,13 @@ fn what_is_meant_by_other_names_exists() {
         assert!(words::named(name).next().is_none(), "{name} is a word itself");
     }
 }
+
+#[test]
+fn lettering_takes_numbers_and_says_what_it_lacks() {
+    let drawn = |text: &str| {
+        run(&format!("sheet(99, 99).add(lettering({text}, [5, 50], 9).stroke(\"black\", 1))")).unwrap()
+    };
+    assert_eq!(drawn("7.5").sheet().unwrap(), drawn("\"7.5\"").sheet().unwrap());
+    assert_eq!(drawn("\"sail é → é\"").remarks(), ["lettering has no é →, and leaves that blank"]);
+    assert_eq!(drawn("\"Sail 7\"").remarks(), [] as [String; 0]);
+}

@@ -158,6 +158,24 @@ pub fn lettering(text: &str, baseline: impl Into<Point>, height: f64) -> Path {
     Path::from_parts(contours, FillRule::default(), fault).within_numbers("lettering")
 }
 
+/// The characters of a text that [`lettering`] leaves blank since it does not have them, each once.
+///
+/// ```
+/// use chordane::shape::lettering_lacks;
+/// assert_eq!(lettering_lacks("Sail 7: 10 %"), []);
+/// assert_eq!(lettering_lacks("é → é"), ['é', '→']);
+/// ```
+#[must_use]
+pub fn lettering_lacks(text: &str) -> Vec<char> {
+    let mut lacking = Vec::new();
+    for c in text.chars().filter(|c| !c.is_whitespace() && letter(*c).is_none()) {
+        if !lacking.contains(&c) {
+            lacking.push(c);
+        }
+    }
+    lacking
+}
+
 /// A label longer than this is not a label.
 const MOST_STROKES: usize = 100_000;
 

@@ -17,7 +17,7 @@ mod wheels;
 
 pub use arcs::{arc, chord_cut, elliptic_arc, pie, ring, ring_part};
 pub use curves::{lissajous, rose, superellipse};
-pub use lettering::{lettering, lettering_width};
+pub use lettering::{lettering, lettering_lacks, lettering_width};
 pub use plot::{plot, traced_trail, trail};
 pub use polygon::{
     polygon, polygon_about, polygon_of_side, rounded_polygon, rounded_star, star, star_polygon,
