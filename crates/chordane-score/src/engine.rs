@@ -19,7 +19,7 @@ use crate::operators::operators;
 use crate::refusal::Refusal;
 use crate::running::Running;
 use crate::values::{Builder, ScoreStamp, description, shown};
-use crate::words::{self, Word};
+use crate::words::{self, Kind, Word};
 
 /// How the engine hands a run to the words.
 #[derive(Clone)]
@@ -194,6 +194,10 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
     FuncRegistration::new(name).in_global_namespace().set_into_module_raw(module, any, func);
 }
 
+/// What a share of a length is where no length is at hand.
+const EXTENT_ADVICE: &str =
+    "a share is of a length: write that length times the share, as in cell.size().x * 0.25";
+
 /// Why no form of a word fits what it was called with.
 fn unfitting(forms: &[&'static Word], values: &[&Dynamic]) -> Refusal {
     let Some(word) = forms.iter().find(|word| word.stands_on(values)).or(forms.first()) else {
@@ -203,7 +207,10 @@ fn unfitting(forms: &[&'static Word], values: &[&Dynamic]) -> Refusal {
     let (message, mend) = match word.mismatch(values).filter(|_| word.stands_on(values)) {
         Some((what, kind, given)) => (
             format!("`{name}` wants {} for its {what}, and was given {given}", kind.described()),
-            kind.mend(),
+            match given.as_str() {
+                "an extent" if kind == Kind::Number => Some(EXTENT_ADVICE),
+                _ => kind.mend(),
+            },
         ),
         None => {
             let mut on: Vec<&str> = Vec::new();

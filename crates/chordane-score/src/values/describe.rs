@@ -1,6 +1,7 @@
 //! What a value is, in plain words, for messages.
 
-use chordane::number::{Angle, Point};
+use chordane::number::{Angle, Extent, Point};
+use chordane::path::Vertex;
 use rhai::Dynamic;
 
 use super::Kind;
@@ -14,6 +15,12 @@ pub(crate) fn description(value: &Dynamic) -> String {
     if let Some(text) = value.read_lock::<rhai::ImmutableString>() {
         let shown: String = text.chars().take(24).collect();
         return format!("the text \"{shown}\"");
+    }
+    if value.is::<Extent>() {
+        return "an extent".to_owned();
+    }
+    if value.is::<Vertex>() {
+        return "a vertex".to_owned();
     }
     let ours = [
         Kind::Point,
@@ -79,7 +86,11 @@ pub(crate) fn plain_type(name: &str) -> &str {
         "point" => "a point",
         "angle" => "an angle",
         several if several.contains("String") => "a text",
-        other => KNOWN_TYPES.iter().find(|(name, _)| *name == other).map_or(other, |(_, plain)| plain),
+        // Never a name of Rust's.
+        other => KNOWN_TYPES
+            .iter()
+            .find(|(name, _)| *name == other)
+            .map_or(if other.contains("::") { "a value" } else { other }, |(_, plain)| plain),
     }
 }
 

@@ -152,6 +152,11 @@ fn mistakes_of_the_language_are_told_in_plain_words() {
         ("print(atan2(1, 2));", "there is no word `atan2`", "write atan(y, x)"),
         ("print(rect(1, 2));", "there is no word `rect`", "write rectangle(corner, width, height)"),
         ("print(lerp(1, 2, 0.5));", "there is no word `lerp`", "write rescale(value, [0, 1], [low, high])"),
+        (
+            "let c = circle(pt(0, 0), part(0.25));",
+            "`circle` wants a number for its radius, and was given an extent",
+            "a share is of a length: write that length times the share, as in cell.size().x * 0.25",
+        ),
         ("print(tau);", "there is nothing called `tau`", "write turns(1), or 2 * PI for the number"),
     ] {
         assert_eq!(told(source), (message.to_owned(), advice.to_owned()), "{source}");

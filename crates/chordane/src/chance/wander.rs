@@ -104,7 +104,9 @@ mod tests {
         );
         assert_eq!(shown, "-0.238795 -0.236929 -0.057237");
         // Where people look first it is not nothing.
-        assert!((0..20).all(|i| dice.wander(f64::from(i)) != 0.0 && dice.wander_over(f64::from(i), 3.0) != 0.0));
+        assert!(
+            (0..20).all(|i| dice.wander(f64::from(i)) != 0.0 && dice.wander_over(f64::from(i), 3.0) != 0.0)
+        );
         let (mut low, mut high) = (0.0_f64, 0.0_f64);
         for i in 0..200_000 {
             let x = f64::from(i) * 0.01 - 1000.0;
