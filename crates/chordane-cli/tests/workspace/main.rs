@@ -24,7 +24,7 @@ fn example(name: &str) -> PathBuf {
     built.join("examples").join(format!("{name}{}", std::env::consts::EXE_SUFFIX))
 }
 
-/// The scores that the READMEs show run as they stand.
+/// The scores that the READMEs show run as they stand, and nothing looks wrong with them.
 #[test]
 fn the_scores_of_the_readmes_run() {
     let mut ran = 0;
@@ -34,10 +34,32 @@ fn the_scores_of_the_readmes_run() {
             let runner = Runner::read(file, score, Limits::default()).unwrap();
             let drawn = runner.run(&Settings::new()).into_sheet().unwrap();
             assert!(drawn.items().len() > 0, "{score}");
+            assert_eq!(drawn.check().unwrap().findings, [], "{score}");
             ran += 1;
         }
     }
     assert!(ran >= 4, "{ran}");
+}
+
+/// Nothing of the demo looks wrong: no warning stands there, and no more hints than a kink that a reshape is shown to make.
+#[test]
+fn the_demo_is_sound() {
+    for entry in std::fs::read_dir(top().join("demo")).unwrap() {
+        let file = entry.unwrap().path();
+        if file.extension().is_none_or(|ending| ending != "chord") {
+            continue;
+        }
+        let (name, source) = (file.display().to_string(), std::fs::read_to_string(&file).unwrap());
+        let runner = Runner::read(name.as_str(), source, Limits::default()).unwrap();
+        let run = runner.run(&Settings::new());
+        let mut found = run.sheet().unwrap().check().unwrap().findings;
+        found.extend(runner.knob_findings(&run));
+        let shown = if name.ends_with("reshapes.chord") { 2 } else { 0 };
+        assert!(
+            found.len() <= shown && found.iter().all(|one| one.level.name() == "hint"),
+            "{name}: {found:?}"
+        );
+    }
 }
 
 /// The Rust of the first README is that of the library's, which the tests of the docs compile and run.

@@ -157,6 +157,8 @@ fn mistakes_of_the_language_are_told_in_plain_words() {
             "`circle` wants a number for its radius, and was given an extent",
             "a share is of a length: write that length times the share, as in cell.size().x * 0.25",
         ),
+        ("sleep(1);", "there is no word `sleep`", ""),
+        ("sleep(0.5);", "there is no word `sleep`", ""),
         ("print(tau);", "there is nothing called `tau`", "write turns(1), or 2 * PI for the number"),
     ] {
         assert_eq!(told(source), (message.to_owned(), advice.to_owned()), "{source}");
