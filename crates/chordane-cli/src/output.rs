@@ -26,13 +26,16 @@ impl Target {
     pub(crate) fn of(out: &Path, format: Option<Format>) -> Result<Self, Failure> {
         let as_options: Vec<String> =
             Format::all().map(|format| format!("--as {}", format.ending())).collect();
-        let mend = || {
-            format!(
-                "end the name in {}, or say the format with {}",
-                Format::endings(),
-                as_options.join(" or ")
-            )
-        };
+        Self::at(out, format, &format!(", or say the format with {}", as_options.join(" or ")))
+    }
+
+    /// The target of an `-o` of a command that has no `--as`.
+    pub(crate) fn by_ending(out: &Path) -> Result<Self, Failure> {
+        Self::at(out, None, "")
+    }
+
+    fn at(out: &Path, format: Option<Format>, or_else: &str) -> Result<Self, Failure> {
+        let mend = || format!("end the name in {}{or_else}", Format::endings());
         if out == Path::new("-") {
             let format =
                 format.ok_or_else(|| Failure::call("cannot tell the format of standard output", mend()))?;

@@ -714,6 +714,10 @@ fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
         (&["--over", "pinch=0..9:3"], "the knob \"pinch\" cannot be set to"),
         (&["--over", "pinhc=0..1:3"], "did you mean \"pinch\"?"),
         (&["--over", "pinch=0..1:3", "--over", "pinch=0..1:2"], "is given twice"),
+        (
+            &["--seeds", "2", "-o", "all.gif"],
+            "cannot tell the format from the file name all.gif\n  help: end the name in .svg or .png\n",
+        ),
         (&["--seeds", "3", "--keep", "4"], "there is no picture 4 to keep"),
         (&["--seeds", "3", "--keep", "1..4"], "there is no picture 4 to keep"),
         (
