@@ -2,8 +2,9 @@
 
 use std::time::Instant;
 
+use chordane::ground::{Given, Named};
 use chordane::number::{Point, pt};
-use chordane::picture::BonesOptions;
+use chordane::picture::{BoneLayer, BonesOptions};
 use chordane::raster::DrawError;
 use chordane::sheet::Sheet;
 use chordane::write::{Format, WriteOptions};
@@ -56,9 +57,9 @@ pub(crate) fn score<'a>(
     let sheet = run.into_sheet()?;
     note_drafts(&sheet);
     let asked = asked.or_else(|| options.dpi.map(|dpi| size_at(&sheet, dpi)));
-    let shown = if options.bones { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
+    let shown = if options.bones.is_some() { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
     let sheet = match origin {
-        _ if options.bones => bones(&sheet, shown)?,
+        _ if options.bones.is_some() => bones(&sheet, shown, options.bones.as_deref().unwrap_or_default())?,
         Some(origin) => Record::of(&origin, &settings).put_on(sheet),
         None => sheet,
     };
@@ -89,8 +90,17 @@ fn fitted(sheet: &Sheet) -> (u32, u32) {
 
 const BONES_SIZE: Point = pt(1280.0, 960.0);
 
-pub(crate) fn bones(sheet: &Sheet, size: Option<(u32, u32)>) -> Result<Sheet, Failure> {
+pub(crate) fn bones(sheet: &Sheet, size: Option<(u32, u32)>, layers: &[String]) -> Result<Sheet, Failure> {
     let mut options = BonesOptions::default();
+    if !layers.iter().any(|layer| layer == "all") {
+        let named = |layer: &String| {
+            let given = Given::<BoneLayer>::from(layer.as_str());
+            given.resolve("--bones").map_err(|fault| {
+                Failure::call(fault.to_string(), format!("name some of {}", BoneLayer::NAMES.join(",")))
+            })
+        };
+        options = options.only(layers.iter().map(named).collect::<Result<Vec<_>, _>>()?);
+    }
     if let Some((width, height)) = size {
         options = options.size(width, height);
     }

@@ -51,7 +51,7 @@ use options::{Action, Options};
 /// ```
 #[must_use]
 pub fn main() -> ExitCode {
-    let options = match Options::try_parse_from(std::env::args_os()) {
+    let options = match Options::try_parse_from(options::words_of(std::env::args_os())) {
         Ok(options) => options,
         Err(error) => return usage(&error),
     };
@@ -90,7 +90,7 @@ fn run_with(
 ) -> ExitCode {
     let command = options::command_of_one_score(name);
     let parsed = command
-        .try_get_matches_from(arguments)
+        .try_get_matches_from(options::words_of(arguments))
         .and_then(|matches| options::OneScore::from_arg_matches(&matches));
     let runner = Runner::new(score);
     let origin = Origin { name: name.to_owned(), source: None };

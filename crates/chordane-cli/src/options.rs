@@ -1,8 +1,11 @@
 //! The command line: what can be asked for, and its help.
 
+use std::ffi::OsString;
 use std::path::PathBuf;
 use std::time::Duration;
 
+use chordane::ground::Named;
+use chordane::picture::BoneLayer;
 use chordane::raster::MOST_PIXELS_A_SIDE;
 use chordane::write::Format;
 use chordane_score::Limits;
@@ -89,9 +92,9 @@ pub(crate) struct DrawOptions {
     /// Pixels to the inch of a picture; a sheet in pixels has 96 of them to the inch
     #[arg(long, value_name = "N", conflicts_with = "size", value_parser = parse_dpi)]
     pub(crate) dpi: Option<f64>,
-    /// Draw the construction over it: numbered vertices, handles, directions, bounds and a grid
-    #[arg(long)]
-    pub(crate) bones: bool,
+    /// Draw the construction over it, or only some of it: grid, vertices, handles, directions, bounds
+    #[arg(long, value_name = "LAYER,LAYER,..", num_args = 0..=1, require_equals = true, default_missing_value = "all", value_delimiter = ',')]
+    pub(crate) bones: Option<Vec<String>>,
     /// Decimals of coordinates in SVG files [default: as many as show a millionth of the sheet]
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u8).range(0..=12))]
     pub(crate) decimals: Option<u8>,
@@ -153,9 +156,9 @@ pub(crate) struct VaryOptions {
     /// The pictures to write at full size too, beside the contact sheet: by numbers, from one to another, or all
     #[arg(long, value_name = "N,N..M,all", value_delimiter = ',')]
     pub(crate) keep: Vec<String>,
-    /// Draw the construction over each picture
-    #[arg(long)]
-    pub(crate) bones: bool,
+    /// Draw the construction over each picture, or only some of it, as in draw --bones
+    #[arg(long, value_name = "LAYER,LAYER,..", num_args = 0..=1, require_equals = true, default_missing_value = "all", value_delimiter = ',')]
+    pub(crate) bones: Option<Vec<String>>,
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
     /// The most pixels a side that a picture may have
@@ -286,6 +289,24 @@ pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
 fn format_names() -> impl TypedValueParser<Value = Format> {
     PossibleValuesParser::new(Format::all().map(Format::ending))
         .try_map(|name| Format::of_ending(&name).ok_or_else(|| format!("there is no format {name}")))
+}
+
+/// The words of a call. The layers of `--bones` may stand behind it as values of other options do: what is no layer belongs to
+/// the call, so that `--bones sail.chord` names a score.
+pub(crate) fn words_of(arguments: impl IntoIterator<Item = OsString>) -> Vec<OsString> {
+    let is_layers =
+        |text: &str| text.split(',').all(|layer| BoneLayer::NAMES.contains(&layer) || layer == "all");
+    let mut words: Vec<OsString> = Vec::new();
+    for word in arguments {
+        match (words.last_mut(), word.to_str()) {
+            (Some(last), Some(text)) if *last == "--bones" && is_layers(text) => {
+                last.push("=");
+                last.push(text);
+            }
+            _ => words.push(word),
+        }
+    }
+    words
 }
 
 fn parse_dpi(text: &str) -> Result<f64, String> {

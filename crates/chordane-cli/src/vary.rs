@@ -57,7 +57,10 @@ pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>)
     let draw = |variant: &Variant| {
         let sheet = knobs::run(runner, &variant.settings)?.into_sheet()?;
         bar.inc(1);
-        let sheet = if options.bones { bones(&sheet, None)? } else { sheet };
+        let sheet = match &options.bones {
+            Some(layers) => bones(&sheet, None, layers)?,
+            None => sheet,
+        };
         Ok(Record::of(origin, &variant.settings).put_on(sheet))
     };
     let drawn: Vec<Result<Sheet, Failure>> = plan.variants.par_iter().map(draw).collect();

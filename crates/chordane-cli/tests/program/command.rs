@@ -642,6 +642,31 @@ sheet(size.x, size.y).centred().add(wheel_polygon(pt(spot, 0), sides, 20, pinch)
 "##;
 
 #[test]
+fn bones_are_drawn_layer_by_layer() {
+    let (folder, score) = loft(SAIL);
+    let out = folder.path().join("bones.svg");
+    let size = |arguments: &[&str]| {
+        chordane().arg("draw").args(arguments).arg(&score).arg("-o").arg(&out).assert().success();
+        std::fs::read(&out).unwrap().len()
+    };
+    // The score's name may stand right behind.
+    let all = size(&["--bones"]);
+    assert_eq!((size(&["--bones", "all"]), size(&["--bones=all"])), (all, all));
+    let (grid, both) = (size(&["--bones", "grid"]), size(&["--bones", "grid,vertices"]));
+    assert!(grid < both && both < all, "{grid} {both} {all}");
+    let told = "`--bones`: \"gird\" is not a layer of bones; give \"grid\", \"vertices\", \"handles\", \"directions\" or \"bounds\"";
+    chordane()
+        .arg("draw")
+        .arg("--bones=gird")
+        .arg(&score)
+        .arg("-o")
+        .arg(&out)
+        .assert()
+        .code(2)
+        .stderr(contains(told));
+}
+
+#[test]
 fn pictures_that_cannot_be_made_are_left_blank_and_told() {
     let (folder, score) = loft(
         "let n = knob(\"n\", 3, 1, 9);\nlet r = 40 / (5 - n);\nsheet(120, 90).centred().add(circle(pt(0, 0), r).fill(\"teal\"))\n",

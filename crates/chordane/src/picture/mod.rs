@@ -3,5 +3,5 @@
 mod bones;
 mod contact;
 
-pub use bones::BonesOptions;
+pub use bones::{BoneLayer, BonesOptions};
 pub use contact::{ContactAxes, contact_sheet};

@@ -7,7 +7,7 @@
 mod grid;
 mod room;
 
-use crate::ground::Fault;
+use crate::ground::{Fault, Named};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, Path, Segment, start};
 use crate::reshape::{Cap, Join};
@@ -28,6 +28,37 @@ use room::Room;
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct BonesOptions {
     shown: Option<(u32, u32)>,
+    /// Which layers are drawn, by their places; all where nothing is said.
+    only: Option<[bool; BoneLayer::VALUES.len()]>,
+}
+
+/// A part of the bones, which can be drawn without the others.
+///
+/// ```
+/// use chordane::ground::Named;
+/// use chordane::picture::BoneLayer;
+/// assert_eq!(BoneLayer::NAMES, ["grid", "vertices", "handles", "directions", "bounds"]);
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[non_exhaustive]
+pub enum BoneLayer {
+    /// Graph paper, axes and their numbers.
+    Grid,
+    /// Vertices, their numbers, and where each contour starts.
+    Vertices,
+    /// Handles and their arms.
+    Handles,
+    /// Arrows in the direction of travel, and sides that are implied.
+    Directions,
+    /// The box of each path, its size and its centre.
+    Bounds,
+}
+
+impl Named for BoneLayer {
+    const WHAT: &'static str = "layer of bones";
+    const NAMES: &'static [&'static str] = &["grid", "vertices", "handles", "directions", "bounds"];
+    const VALUES: &'static [Self] =
+        &[Self::Grid, Self::Vertices, Self::Handles, Self::Directions, Self::Bounds];
 }
 
 impl BonesOptions {
@@ -37,6 +68,35 @@ impl BonesOptions {
     pub fn size(mut self, width: u32, height: u32) -> Self {
         self.shown = Some((width, height));
         self
+    }
+
+    /// Only some layers, and a legend of those; all of them where this is not said.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane::picture::BoneLayer;
+    /// let page = sheet(100.0, 80.0).add(circle((50.0, 40.0), 20.0).fill("teal"));
+    /// let all = page.bones(&BonesOptions::default())?;
+    /// let grid = page.bones(&BonesOptions::default().only([BoneLayer::Grid]))?;
+    /// assert!(grid.items().len() < all.items().len());
+    /// # Ok::<(), Fault>(())
+    /// ```
+    #[must_use]
+    pub fn only(mut self, layers: impl IntoIterator<Item = BoneLayer>) -> Self {
+        let layers: Vec<BoneLayer> = layers.into_iter().collect();
+        let mut only = [false; BoneLayer::VALUES.len()];
+        for (chosen, layer) in only.iter_mut().zip(BoneLayer::VALUES) {
+            *chosen = layers.contains(layer);
+        }
+        self.only = Some(only);
+        self
+    }
+
+    /// Whether a layer is drawn.
+    #[must_use]
+    pub fn shows(&self, layer: BoneLayer) -> bool {
+        let place = BoneLayer::VALUES.iter().position(|one| *one == layer);
+        self.only.is_none_or(|only| place.and_then(|place| only.get(place).copied()).unwrap_or(false))
     }
 }
 
@@ -104,8 +164,10 @@ impl Sheet {
         let to_pixels = Affine::from_scale(Point::splat(scale)) * Affine::from_translation(-corner);
         let scene = self.seen_through(&(to_pixels * self.upright()))?;
         let page = Cell { min: Point::ZERO, max: self.size * scale };
-        let mut overlay = Overlay { layer: group(), room: Room::default(), page };
-        overlay.graph_paper(self, &(to_pixels * self.upright()));
+        let mut overlay = Overlay { layer: group(), room: Room::default(), page, options: *options };
+        if options.shows(BoneLayer::Grid) {
+            overlay.graph_paper(self, &(to_pixels * self.upright()));
+        }
         let bone =
             |placed: &Placed<'_>| Bone { path: placed.path(), filled: placed.item().style.fill.is_some() };
         let paths: Vec<Bone> = scene.items().iter().map(bone).filter(|bone| !bone.path.is_empty()).collect();
@@ -125,6 +187,7 @@ struct Overlay {
     layer: Group,
     room: Room,
     page: Cell,
+    options: BonesOptions,
 }
 
 impl Overlay {
@@ -253,7 +316,8 @@ impl Overlay {
         }
         let legend = self.legend_place(bones.iter().map(|bone| &bone.path));
         self.room.take(legend.0);
-        let bounded = bones.len() <= MOST_BOUNDED;
+        let bounded = bones.len() <= MOST_BOUNDED && self.options.shows(BoneLayer::Bounds);
+        let vertices = self.options.shows(BoneLayer::Vertices);
         for bone in bones {
             if bounded {
                 self.bounds(&bone.path);
@@ -262,10 +326,10 @@ impl Overlay {
         for bone in bones {
             self.lines(bone);
         }
-        for bone in bones {
+        for bone in bones.iter().filter(|_| vertices) {
             self.marks(&bone.path, marked);
         }
-        for bone in bones {
+        for bone in bones.iter().filter(|_| vertices) {
             self.numbers(&bone.path, step);
         }
         for (number, bone) in bones.iter().enumerate() {
@@ -384,11 +448,19 @@ impl Overlay {
             }
         }
         // A side that is only implied stays visible as such where the line has just been drawn over it.
-        self.add(implied.clone().stroke(PAPER, 2.2));
-        self.add(implied.stroke(INK, 1.4).dash([6.0, 4.0]));
-        self.add(arms.stroke(HANDLE, 1.0));
-        self.add(squares.fill(PAPER).stroke(HANDLE, 1.3));
-        self.add(arrows.fill(ARROW));
+        let (handled, directed) =
+            (self.options.shows(BoneLayer::Handles), self.options.shows(BoneLayer::Directions));
+        if directed {
+            self.add(implied.clone().stroke(PAPER, 2.2));
+            self.add(implied.stroke(INK, 1.4).dash([6.0, 4.0]));
+        }
+        if handled {
+            self.add(arms.stroke(HANDLE, 1.0));
+            self.add(squares.fill(PAPER).stroke(HANDLE, 1.3));
+        }
+        if directed {
+            self.add(arrows.fill(ARROW));
+        }
     }
 
     fn marks(&mut self, path: &Path, step: usize) {
@@ -452,8 +524,9 @@ impl Overlay {
             let covered = vertices.iter().filter(|vertex| bounds.contains(**vertex)).count();
             covered * 1000 + usize::from(!self.room.is_free(&bounds)) * 100 + self.room.spots_in(&bounds)
         };
+        let entries = self.legend_entries().count().max(1);
         let size = |columns: usize| {
-            let rows = LEGEND.len().div_ceil(columns);
+            let rows = entries.div_ceil(columns);
             Point::new(LEGEND_WIDTH * columns as f64, LEGEND_ROW * rows as f64 + 10.0)
         };
         let margin = Point::splat(8.0);
@@ -482,17 +555,33 @@ impl Overlay {
         (best.1, best.2)
     }
 
+    /// The marks of the layers that are drawn.
+    fn legend_entries(&self) -> impl Iterator<Item = (Mark, &'static str)> + '_ {
+        LEGEND.iter().copied().filter(|(mark, _)| {
+            self.options.shows(match mark {
+                Mark::Start | Mark::Vertex => BoneLayer::Vertices,
+                Mark::Handle => BoneLayer::Handles,
+                Mark::Arrow | Mark::Implied => BoneLayer::Directions,
+                Mark::Bounds => BoneLayer::Bounds,
+            })
+        })
+    }
+
     fn legend(&mut self, (place, columns): (Cell, usize), step: usize) {
         // A picture too small for it goes without.
         if (self.page.size() * 0.5).cmplt(place.size().min(Point::new(LEGEND_WIDTH, f64::MAX))).any() {
+            return;
+        }
+        let entries: Vec<(Mark, &str)> = self.legend_entries().collect();
+        if entries.is_empty() {
             return;
         }
         let size = place.size();
         self.add(
             rectangle(place.min, size.x, size.y).fill(PAPER.faded(0.88)).stroke("rgb(22 35 43 / 30%)", 1.0),
         );
-        let rows = LEGEND.len().div_ceil(columns);
-        for (i, (mark, text)) in LEGEND.iter().enumerate() {
+        let rows = entries.len().div_ceil(columns);
+        for (i, (mark, text)) in entries.iter().enumerate() {
             let (column, row) = ((i / rows) as f64, (i % rows) as f64);
             let middle = place.min + Point::new(20.0 + LEGEND_WIDTH * column, 5.0 + LEGEND_ROW * (row + 0.5));
             let (left, right) = (middle - Point::X * 10.0, middle + Point::X * 10.0);
