@@ -119,7 +119,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".wander(x)",
-            "A number from -1 to 1 that wanders smoothly with x: about one hill or dale between two whole numbers.",
+            "A number from -1 to 1 that wanders smoothly with x: about one hill or dale for each unit.",
             r##"dice("gust").wander(0.4)"##,
             |dice: Builder<Dice>, x: f64| dice.with(|dice| dice.wander(x)),
         ),
