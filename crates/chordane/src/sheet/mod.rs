@@ -17,6 +17,7 @@ pub use colour::Colour;
 pub use copies::{copies_at, ring_of};
 pub use group::{Group, Node, group};
 pub use item::Item;
+#[cfg(feature = "svg-read")]
 pub(crate) use page::View;
 pub use page::{Sheet, Unit, sheet};
 pub use paint::{GivenPaint, Paint};
