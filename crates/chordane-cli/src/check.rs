@@ -3,9 +3,7 @@
 use std::io::IsTerminal;
 
 use chordane::check::{Level, PathFigures, Report};
-use chordane::measure::Direction;
 use chordane::number::{Cell, Point};
-use chordane::path::FillRule;
 use chordane::read::SvgNote;
 use chordane::sheet::{Colour, Paint};
 use chordane_score::Runner;
@@ -16,7 +14,7 @@ use crate::input::Input;
 use crate::knobs;
 use crate::options::{CheckFileOptions, CheckOptions};
 use crate::output::print;
-use crate::report;
+use crate::report::{self, direction, fill_rule};
 
 /// Whether anything was found that is hardly meant.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -111,21 +109,6 @@ struct JsonFinding<'a> {
 /// Adding zero makes minus zero plain.
 fn pair(p: Point) -> [f64; 2] {
     [p.x + 0.0, p.y + 0.0]
-}
-
-pub(crate) fn fill_rule(rule: FillRule) -> &'static str {
-    match rule {
-        FillRule::Nonzero => "nonzero",
-        FillRule::EvenOdd => "evenodd",
-    }
-}
-
-pub(crate) fn direction(direction: Direction) -> &'static str {
-    match direction {
-        Direction::Clockwise => "clockwise",
-        Direction::Anticlockwise => "anticlockwise",
-        Direction::Flat => "flat",
-    }
 }
 
 /// The report as one JSON object. A path without a contour has bounds of zeros.

@@ -4,9 +4,10 @@ use std::fmt::Write;
 
 use chordane::check::{Finding, Level, PathFigures, Report};
 use chordane::ground::trimmed;
+use chordane::measure::Direction;
 use chordane::number::{Angle, Point};
+use chordane::path::FillRule;
 
-use crate::check::{direction, fill_rule};
 use crate::output::terminal_width;
 
 /// So few paths are shown with all their figures, more in a table.
@@ -23,6 +24,23 @@ const MOST_PLACES: usize = 8;
 
 /// Shown as zero: what is left of rounding.
 const NOTHING: f64 = 1e-9;
+
+/// A fill rule, for people and programs alike.
+pub(crate) fn fill_rule(rule: FillRule) -> &'static str {
+    match rule {
+        FillRule::Nonzero => "nonzero",
+        FillRule::EvenOdd => "evenodd",
+    }
+}
+
+/// Which way round a contour runs, for people and programs alike.
+pub(crate) fn direction(direction: Direction) -> &'static str {
+    match direction {
+        Direction::Clockwise => "clockwise",
+        Direction::Anticlockwise => "anticlockwise",
+        Direction::Flat => "flat",
+    }
+}
 
 /// The report; `notes` is how many kinds of things of a document were not understood.
 pub(crate) fn text(report: &Report, notes: usize, coloured: bool) -> String {

@@ -145,7 +145,7 @@ fn off_sheet(drawn: &Drawn<'_>, bounds: &Cell, painted: &Cell, page: &Cell, find
         part(drawn.path.clip_line(&frame).length(), drawn.path.length())
     };
     let Some(on_it) = on_it.filter(|on_it| *on_it < MOSTLY_OFF) else { return false };
-    let seen = format!("only {} hundredths of the path lie on the sheet", short((on_it * 100.0).round()));
+    let seen = format!("only {} % of the path lies on the sheet", short((on_it * 100.0).round()));
     findings.add((Code::OffSheet, Level::Warning), drawn, start, seen, mend);
     false
 }
