@@ -40,7 +40,7 @@ pub(super) fn look(drawn: &[Drawn<'_>], view: &View, findings: &mut Findings) {
             short(size.y)
         );
         findings.without(Code::Speck);
-        findings.add((Code::Speck, Level::Warning), first, (0, bounds.centre()), seen, mend());
+        findings.add((Code::Speck, Level::Warning), first, (0, bounds.centre()), seen, mend(view));
         return;
     }
     let mut made_at: HashMap<usize, Vec<&Drawn<'_>>> = HashMap::new();
@@ -53,15 +53,17 @@ pub(super) fn look(drawn: &[Drawn<'_>], view: &View, findings: &mut Findings) {
     }
     for together in made_at.into_values().chain(alone) {
         nothing_drawn(&together, view, findings);
-        unit_circle(&together, &is_dot, findings);
+        unit_circle(&together, &is_dot, view, findings);
     }
-    copies_on_a_dot(drawn, &is_dot, findings);
+    copies_on_a_dot(drawn, &is_dot, view, findings);
 }
 
-fn mend() -> (&'static str, &'static str) {
+/// What is made too small is made larger where it stands, so that it stays on the sheet.
+fn mend(view: &View) -> (String, &'static str) {
+    let radius = short((view.page.size().min_element() / 3.0).round().max(1.0));
     (
-        "multiply by a radius: polar(a, 80) instead of [cos(a), sin(a)], or scale it up with scaled(80)",
-        "scale it up with a transform: were its numbers meant as shares of a larger size?",
+        format!("make it larger: were cosine and sine not multiplied by a radius, as in cos(a) * {radius}?"),
+        "make it larger: were its numbers meant as shares of a larger size?",
     )
 }
 
@@ -78,7 +80,12 @@ fn nothing_drawn(together: &[&Drawn<'_>], view: &View, findings: &mut Findings) 
 
 /// A polygon on a circle of radius 1, small as a dot: cosine and sine that nothing was multiplied by. One among several
 /// of its making is meant.
-fn unit_circle(together: &[&Drawn<'_>], is_dot: &impl Fn(&Cell) -> bool, findings: &mut Findings) {
+fn unit_circle(
+    together: &[&Drawn<'_>],
+    is_dot: &impl Fn(&Cell) -> bool,
+    view: &View,
+    findings: &mut Findings,
+) {
     let [one] = together else { return };
     let painted = one.filled || one.half_stroke.is_some();
     if !painted || !one.bounds.is_some_and(|bounds| is_dot(&bounds)) {
@@ -90,12 +97,17 @@ fn unit_circle(together: &[&Drawn<'_>], is_dot: &impl Fn(&Cell) -> bool, finding
     });
     if let (Some(contour), Some(bounds)) = (polygon, one.bounds) {
         let seen = format!("{} vertices stand on a circle of radius 1: a dot", contour.vertex_count());
-        findings.add((Code::Speck, Level::Warning), one, (0, bounds.centre()), seen, mend());
+        findings.add((Code::Speck, Level::Warning), one, (0, bounds.centre()), seen, mend(view));
     }
 }
 
 /// Copies whose middles stand on a circle of radius 1, all over one another.
-fn copies_on_a_dot(drawn: &[Drawn<'_>], is_dot: &impl Fn(&Cell) -> bool, findings: &mut Findings) {
+fn copies_on_a_dot(
+    drawn: &[Drawn<'_>],
+    is_dot: &impl Fn(&Cell) -> bool,
+    view: &View,
+    findings: &mut Findings,
+) {
     let made_together = |a: &Drawn<'_>, b: &Drawn<'_>| a.item.line() == b.item.line() && alike(a, b);
     for row in drawn.chunk_by(made_together).filter(|row| row.len() >= 5) {
         let middles: Vec<Point> = row.iter().filter_map(|d| Some(d.bounds?.centre())).collect();
@@ -103,7 +115,7 @@ fn copies_on_a_dot(drawn: &[Drawn<'_>], is_dot: &impl Fn(&Cell) -> bool, finding
         let on_circle = Ring::of(&middles).is_some_and(|ring| (ring.radius - 1.0).abs() < UNIT);
         if let (true, Some(last)) = (on_circle, row.last()) {
             let seen = format!("{} copies stand on a circle of radius 1, all over one another", row.len());
-            findings.add((Code::Speck, Level::Warning), last, (0, bounds.centre()), seen, mend());
+            findings.add((Code::Speck, Level::Warning), last, (0, bounds.centre()), seen, mend(view));
         }
     }
 }

@@ -138,7 +138,8 @@ proptest! {
         let plain = Path::closed(steps(n, turns(1.0 / n as f64))).moved(put.at);
         let told = only(Code::Speck, plain.clone().stroke("black", 3.0));
         prop_assert!(told.message.starts_with("the whole drawing is a dot"), "{}", told.message);
-        sound([Path::closed(around(n).map(|a| polar(a, 80.0))).moved(put.at).stroke("black", 3.0)]);
+        prop_assert!(told.mend.ends_with("as in cos(a) * 133?"), "{}", told.mend);
+        sound([Path::closed(around(n).map(|a| polar(a, 133.0))).moved(put.at).stroke("black", 3.0)]);
         // Beside something else it is told where it is a ring of some vertices.
         let frame = rectangle((10.0, 10.0), 380.0, 380.0).stroke("black", 2.0);
         if n >= 5 {
