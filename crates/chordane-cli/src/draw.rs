@@ -22,7 +22,7 @@ use crate::record::Record;
 pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
     let (input, settings) = if options.again {
         let record = Record::read(&options.input)?;
-        (record.input(&options.input)?, record.settings())
+        (record.input(&options.input)?, record.settings(&options.input, options.tile)?)
     } else {
         (Input::read(&options.input)?, Settings::new())
     };

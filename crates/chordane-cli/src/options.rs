@@ -67,6 +67,9 @@ pub(crate) struct DrawFileOptions {
     /// Make a picture again: INPUT is a .svg or .png file that was drawn from a score
     #[arg(long)]
     pub(crate) again: bool,
+    /// Which picture of a contact sheet to make again, by its number
+    #[arg(long, value_name = "N", requires = "again")]
+    pub(crate) tile: Option<usize>,
     #[command(flatten)]
     pub(crate) draw: DrawOptions,
     #[command(flatten)]
@@ -123,7 +126,9 @@ Examples:
   chordane vary sail.chord -o both.png --over sag=0..0.4:5 --seeds 4  a knob across, seeds down
   chordane vary tag.chord -o sizes.png --sizes 320x200,1280x200,200x600
   chordane vary sail.chord -o seeds.png --seeds 24 --keep 7,10..12   and these at full size
-Make a kept picture again, from its file alone: chordane draw --again seeds-07.png -o sail.svg";
+Make a picture again, from its file alone:
+  chordane draw --again seeds-07.png -o sail.svg                     one that was kept
+  chordane draw --again seeds.png --tile 7 -o sail.svg               any of a contact sheet";
 
 #[derive(Debug, Args)]
 #[command(after_help = VARY_EXAMPLES)]
@@ -147,7 +152,7 @@ pub(crate) struct VaryOptions {
     /// So many seeds, from 1 on, or from --seed on
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MOST_PICTURES as u64))]
     pub(crate) seeds: Option<u64>,
-    /// A knob in even steps, or by a list of its values; given twice, the knobs make a grid
+    /// A knob in even steps, or by a list of its values, points as (12,30),(40,50); given twice, the knobs make a grid
     #[arg(long, value_name = "NAME=LOW..HIGH:STEPS")]
     pub(crate) over: Vec<String>,
     /// The sheet's size in pixels, for scores that ask for it with asked_size(..)

@@ -11,21 +11,41 @@ use serde::{Deserialize, Serialize};
 use crate::failure::Failure;
 use crate::input::{Input, Origin, read_file};
 
-/// What it takes to make a picture again.
+/// What it takes to make a picture again, or any of those on a contact sheet.
 #[derive(Clone, Debug, Deserialize, PartialEq, Serialize)]
 pub(crate) struct Record {
     /// The version that drew it.
     pub(crate) chordane: String,
     /// What the score is called.
     pub(crate) score: String,
-    pub(crate) seed: u64,
-    pub(crate) knobs: BTreeMap<String, String>,
-    /// The size that the score was asked for.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub(crate) size: Option<[f64; 2]>,
+    #[serde(flatten)]
+    made: Made,
+    /// What each picture of a contact sheet was run with.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    tiles: Vec<Made>,
     /// The score's text; none where it was compiled in.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) source: Option<String>,
+}
+
+/// What a score was run with.
+#[derive(Clone, Debug, Deserialize, PartialEq, Serialize)]
+struct Made {
+    seed: u64,
+    knobs: BTreeMap<String, String>,
+    /// The size that the score was asked for.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    size: Option<[f64; 2]>,
+}
+
+impl From<&Settings> for Made {
+    fn from(settings: &Settings) -> Self {
+        Self {
+            seed: settings.get_seed(),
+            knobs: settings.knobs().clone(),
+            size: settings.get_size().map(|size| [size.x, size.y]),
+        }
+    }
 }
 
 impl Record {
@@ -36,11 +56,15 @@ impl Record {
             score: Path::new(&origin.name)
                 .file_name()
                 .map_or_else(|| origin.name.clone(), |name| name.to_string_lossy().into_owned()),
-            seed: settings.get_seed(),
-            knobs: settings.knobs().clone(),
-            size: settings.get_size().map(|size| [size.x, size.y]),
+            made: settings.into(),
+            tiles: Vec::new(),
             source: origin.source.clone(),
         }
+    }
+
+    /// The same for a contact sheet of pictures that were run with these settings.
+    pub(crate) fn of_tiles<'a>(self, tiles: impl IntoIterator<Item = &'a Settings>) -> Self {
+        Self { tiles: tiles.into_iter().map(Made::from).collect(), ..self }
     }
 
     /// The sheet with the record in it.
@@ -69,11 +93,30 @@ impl Record {
         })
     }
 
-    /// What the score was run with.
-    pub(crate) fn settings(&self) -> Settings {
+    /// What the score was run with, for a tile of a contact sheet or for the one picture that there is.
+    pub(crate) fn settings(&self, file: &Path, tile: Option<usize>) -> Result<Settings, Failure> {
+        let (name, count) = (file.display(), self.tiles.len());
+        let made = match tile {
+            None if count == 0 => &self.made,
+            None => {
+                return Err(Failure::call(
+                    format!("{name} is a contact sheet of {count} pictures"),
+                    format!("say which one with --tile, 1 to {count}"),
+                ));
+            }
+            Some(tile) if count == 0 => {
+                return Err(Failure::call(
+                    format!("{name} is one picture, without a tile {tile}"),
+                    "leave out --tile",
+                ));
+            }
+            Some(tile) => tile.checked_sub(1).and_then(|at| self.tiles.get(at)).ok_or_else(|| {
+                Failure::call(format!("{name} has no tile {tile}"), format!("give 1 to {count}"))
+            })?,
+        };
         let set = |all: Settings, (name, value): (&String, &String)| all.set(name, value);
-        let settings = self.knobs.iter().fold(Settings::new().seed(self.seed), set);
-        self.size.map_or(settings.clone(), |[width, height]| settings.size((width, height)))
+        let settings = made.knobs.iter().fold(Settings::new().seed(made.seed), set);
+        Ok(made.size.map_or(settings.clone(), |[width, height]| settings.size((width, height))))
     }
 
     /// The score to run again.
@@ -81,13 +124,13 @@ impl Record {
         let source = self.source.clone().ok_or_else(|| {
             Failure::call(
                 format!("{} was drawn by a compiled score, {}", file.display(), self.score),
-                format!("run that one again with --seed {}{}", self.seed, self.knob_options()),
+                format!("run that one again with --seed {}{}", self.made.seed, self.knob_options()),
             )
         })?;
         Ok(Input::Score(self.score.clone(), source))
     }
 
     fn knob_options(&self) -> String {
-        self.knobs.iter().map(|(name, value)| format!(" --set {name}={value}")).collect()
+        self.made.knobs.iter().map(|(name, value)| format!(" --set {name}={value}")).collect()
     }
 }

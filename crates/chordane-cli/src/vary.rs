@@ -90,6 +90,8 @@ pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>)
         .map(|(i, (caption, sheet))| (format!("{}: {caption}", i + 1), sheet.clone()))
         .collect();
     let contact = contact_sheet(&numbered, plan.columns, plan.axes.as_ref());
+    let made = plan.variants.iter().map(|variant| &variant.settings);
+    let contact = Record::of(origin, &options.knobs.settings()?).of_tiles(made).put_on(contact);
     for target in &targets {
         let bytes = render(&contact, target.format, None, options.max_side, None)?;
         target.write(&bytes)?;
@@ -313,44 +315,73 @@ struct Range {
 }
 
 impl Range {
-    /// Reads `sag=0..0.4:5` or `tail=bows,plain`.
+    /// Reads `sag=0..0.4:5`, `mast=12,30..40,50:3`, `tail=bows,plain` or `mast=(12,30),(40,50)`.
     fn read(text: &str) -> Result<Self, Failure> {
         let wrong = |what: &str| {
             Failure::call(
                 format!("--over {text} {what}"),
-                "write NAME=LOW..HIGH:STEPS, as in sag=0..0.4:5, or values, as in tail=bows,plain",
+                "write NAME=LOW..HIGH:STEPS, as in sag=0..0.4:5 or mast=12,30..40,50:3, or values, as in tail=bows,plain or mast=(12,30),(40,50)",
             )
         };
         let (name, values) = text.split_once('=').ok_or_else(|| wrong("has no values"))?;
         let name = name.trim().to_owned();
         let Some((low, rest)) = values.split_once("..") else {
-            let values: Vec<String> = values.split(',').map(|value| value.trim().to_owned()).collect();
+            let values = listed(values);
             if values.len() > MOST_PICTURES || values.iter().any(String::is_empty) {
                 return Err(wrong("has an empty value, or too many"));
             }
             return Ok(Self { name, values });
         };
         let (high, steps) = rest.split_once(':').ok_or_else(|| wrong("does not say in how many steps"))?;
-        let number = |text: &str| text.trim().parse::<f64>().ok().filter(|value| value.is_finite());
-        let (Some(low), Some(high)) = (number(low), number(high)) else {
+        let numbers = |text: &str| -> Option<Vec<f64>> {
+            let parts = text.trim().trim_start_matches('(').trim_end_matches(')').split(',');
+            parts.map(|part| part.trim().parse().ok().filter(|value: &f64| value.is_finite())).collect()
+        };
+        let (Some(low), Some(high)) = (numbers(low), numbers(high)) else {
             return Err(wrong("has ends that are not numbers"));
         };
+        if low.len() != high.len() || low.len() > 2 {
+            return Err(wrong("has ends that are not two numbers or two points"));
+        }
         let steps: usize =
             steps.trim().parse().map_err(|_| wrong("has steps that are not a whole number"))?;
         if !(1..=MOST_PICTURES).contains(&steps) {
             return Err(wrong(&format!("has {steps} steps; 1 to {MOST_PICTURES} are allowed")));
         }
-        let step = (high - low).abs() / (steps.max(2) - 1) as f64;
-        let decimals = if step > 0.0 { (3.0 - step.log10().floor()).clamp(0.0, 12.0) as usize } else { 12 };
         let value = |i: usize| {
-            let share = if steps > 1 { i as f64 / (steps - 1) as f64 } else { 0.0 };
-            let value = if i + 1 == steps && steps > 1 { high } else { low + (high - low) * share };
-            // A thousandth of a step is fine enough; the ends are as they were given.
-            let is_end = i == 0 || i + 1 == steps;
-            trimmed(value, if is_end { 12 } else { decimals })
+            let each = low.iter().zip(&high).map(|(low, high)| stepped(*low, *high, i, steps));
+            each.collect::<Vec<_>>().join(",")
         };
         Ok(Self { name, values: (0..steps).map(value).collect() })
     }
+}
+
+/// The values of a list, parted by commas that are not in parentheses; those of a point may be left out.
+fn listed(text: &str) -> Vec<String> {
+    let mut deep = 0_usize;
+    let parts = text.split(|c| {
+        match c {
+            '(' => deep += 1,
+            ')' => deep = deep.saturating_sub(1),
+            _ => {}
+        }
+        c == ',' && deep == 0
+    });
+    let bare = |part: &str| {
+        let part = part.trim();
+        part.strip_prefix('(').and_then(|part| part.strip_suffix(')')).unwrap_or(part).to_owned()
+    };
+    parts.map(bare).collect()
+}
+
+/// The `i`th of some even steps. A thousandth of a step is fine enough; the ends are as they were given.
+fn stepped(low: f64, high: f64, i: usize, steps: usize) -> String {
+    let step = (high - low).abs() / (steps.max(2) - 1) as f64;
+    let decimals = if step > 0.0 { (3.0 - step.log10().floor()).clamp(0.0, 12.0) as usize } else { 12 };
+    let share = if steps > 1 { i as f64 / (steps - 1) as f64 } else { 0.0 };
+    let value = if i + 1 == steps && steps > 1 { high } else { low + (high - low) * share };
+    let is_end = i == 0 || i + 1 == steps;
+    trimmed(value, if is_end { 12 } else { decimals })
 }
 
 #[cfg(test)]
@@ -368,13 +399,19 @@ mod tests {
         assert_eq!(values("sag=0.123456..12:4").unwrap(), "0.123456 4.082 8.041 12");
         assert_eq!(values("sag=2..9:1").unwrap(), "2");
         assert_eq!(values("tail=bows, plain").unwrap(), "bows plain");
-        let mend = "write NAME=LOW..HIGH:STEPS, as in sag=0..0.4:5, or values, as in tail=bows,plain";
+        assert_eq!(values("cloth=teal, rgb(1, 2, 3)").unwrap(), "teal rgb(1, 2, 3)");
+        assert_eq!(values("mast=(12,30), (40,50)").unwrap(), "12,30 40,50");
+        assert_eq!(values("mast=12,30..40,50:3").unwrap(), "12,30 26,40 40,50");
+        assert_eq!(values("mast=(0,0)..(1,-1):2").unwrap(), "0,0 1,-1");
+        let mend = "write NAME=LOW..HIGH:STEPS, as in sag=0..0.4:5 or mast=12,30..40,50:3, or values, as in tail=bows,plain or \
+                    mast=(12,30),(40,50)";
         for (bad, what) in [
             ("sag", "has no values"),
             ("sag=", "has an empty value, or too many"),
             ("sag=0..1", "does not say in how many steps"),
             ("sag=0..x:3", "has ends that are not numbers"),
             ("sag=0..inf:3", "has ends that are not numbers"),
+            ("mast=0,0..1:3", "has ends that are not two numbers or two points"),
             ("sag=0..1:2.5", "has steps that are not a whole number"),
             ("sag=0..1:0", "has 0 steps; 1 to 1000 are allowed"),
             ("sag=0..1:100000", "has 100000 steps; 1 to 1000 are allowed"),

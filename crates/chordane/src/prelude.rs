@@ -26,8 +26,8 @@ pub use crate::shape::{
     CornerRadii, Triangle, Wheels, arc, band, blob, chord_cut, circle, cycloid, ellipse, elliptic_arc, gear,
     growing_spiral, lettering, lettering_width, lissajous, pie, plot, polygon, polygon_about,
     polygon_of_side, rectangle, ring, ring_part, rose, rounded_polygon, rounded_rectangle, rounded_star,
-    scallop, sided_spiral, spiral, star, star_polygon, superellipse, traced_trail, trail, wheel,
-    wheel_polygon, wheels_inside, wheels_outside,
+    scallop, sided_spiral, spiral, squashed_arc, star, star_polygon, superellipse, traced_trail, trail,
+    wheel, wheel_polygon, wheels_inside, wheels_outside,
 };
 pub use crate::sheet::{
     Colour, Group, Item, Paint, Sheet, Stroke, Style, Unit, copies_at, group, paper, ring_of, sheet, style,

@@ -1,5 +1,6 @@
 //! Words for cells and extents, and for triangles.
 
+use chordane::ground::trimmed;
 use chordane::number::Along;
 use chordane::number::Cell;
 use chordane::prelude::*;
@@ -52,20 +53,22 @@ fn words() -> Vec<Word> {
             ".inset(by)",
             "The cell with a margin taken off inside: a length, or an extent.",
             "cell(pt(0, 0), 200, 100).inset(10)",
-            |cell: Cell, by: Extent| cell.inset(by),
+            |call: &Call<'_>, cell: Cell, by: Extent| inset(call, &cell, [by; 4]),
         ),
         word(
             ".inset(beside, above)",
             "One margin for left and right, another for top and bottom.",
             "cell(pt(0, 0), 200, 100).inset(part(0.1), 10)",
-            |cell: Cell, beside: Extent, above: Extent| cell.inset([beside, above]),
+            |call: &Call<'_>, cell: Cell, beside: Extent, above: Extent| {
+                inset(call, &cell, [above, beside, above, beside])
+            },
         ),
         word(
             ".inset(top, right, bottom, left)",
             "A margin for each side.",
             "cell(pt(0, 0), 200, 100).inset(10, 0, 10, part(0.5))",
-            |cell: Cell, top: Extent, right: Extent, bottom: Extent, left: Extent| {
-                cell.inset([top, right, bottom, left])
+            |call: &Call<'_>, cell: Cell, top: Extent, right: Extent, bottom: Extent, left: Extent| {
+                inset(call, &cell, [top, right, bottom, left])
             },
         ),
         word(
@@ -222,4 +225,24 @@ fn words() -> Vec<Word> {
             |cell: Cell| cell.hexagon(),
         ),
     ]
+}
+
+/// A cell without its margins: top, right, bottom, left. Margins that leave nothing are remarked on.
+fn inset(call: &Call<'_>, cell: &Cell, margins: [Extent; 4]) -> Cell {
+    let [top, right, bottom, left] = margins;
+    let size = cell.size();
+    for (taken, whole, side) in [
+        (left.of(size.x) + right.of(size.x), size.x, "width"),
+        (top.of(size.y) + bottom.of(size.y), size.y, "height"),
+    ] {
+        if whole > 0.0 && taken >= whole {
+            let (taken, whole) = (trimmed(taken, 2), trimmed(whole, 2));
+            call.stage(|stage| {
+                stage.remark(format!(
+                    "`inset` leaves nothing of a cell: {taken} is taken from its {side} of {whole}"
+                ));
+            });
+        }
+    }
+    cell.inset(margins)
 }

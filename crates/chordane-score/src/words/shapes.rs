@@ -40,10 +40,18 @@ fn words() -> Vec<Word> {
         ),
         word(
             "elliptic_arc(centre, radius_x, radius_y, start, sweep)",
-            "An open arc of an ellipse, from an angle over a sweep as seen from its centre, clockwise as seen.",
+            "An open arc of an ellipse, from an angle over a sweep as seen from its centre, clockwise as seen; see squashed_arc.",
             "elliptic_arc(pt(0, 0), 60, 25, deg(-90), deg(135))",
             |centre: Point, radius_x: f64, radius_y: f64, start: Angle, sweep: Angle| {
                 elliptic_arc(centre, radius_x, radius_y, start, sweep)
+            },
+        ),
+        word(
+            "squashed_arc(centre, radius_x, radius_y, start, sweep)",
+            "An open arc of a circle, squashed into an ellipse: the angles are those on the circle.",
+            "squashed_arc(pt(0, 0), 60, 25, deg(-90), deg(135))",
+            |centre: Point, radius_x: f64, radius_y: f64, start: Angle, sweep: Angle| {
+                squashed_arc(centre, radius_x, radius_y, start, sweep)
             },
         ),
         word(
@@ -247,7 +255,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "lettering(text, baseline, height)",
-            "A text or a number as open strokes, for labels: small letters, digits and a few signs; it says which others it lacks.",
+            "A text or a number as open strokes, for labels: Latin letters with their accents, Greek, digits, arrows and signs; it says which others it lacks.",
             r##"lettering("sail 7", pt(0, 0), 9).stroke("#20303c", 1).cap("round")"##,
             |call: &Call<'_>, text: Dynamic, baseline: Point, height: f64| {
                 let text = shown(&text);

@@ -246,6 +246,24 @@ impl Through {
         self
     }
 
+    /// How the curve is paced.
+    #[must_use]
+    pub fn get_spacing(&self) -> Spacing {
+        self.spacing
+    }
+
+    /// How tight it is, from 0 to 1.
+    #[must_use]
+    pub fn get_tension(&self) -> f64 {
+        self.tension
+    }
+
+    /// How it ends.
+    #[must_use]
+    pub fn get_ends(&self) -> Ends {
+        self.ends
+    }
+
     /// The curve from the first vertex to the last.
     ///
     /// Vertices that repeat their neighbour count once. No vertex gives an empty path, one a lone vertex, two a

@@ -1,6 +1,7 @@
 //! Reading: an SVG document becomes a sheet.
 
 mod attributes;
+mod clips;
 mod document;
 mod error;
 mod metadata;

@@ -3,13 +3,14 @@
 use std::collections::HashMap;
 
 use super::attributes::{self, Along, length, share, with_unit};
+use super::clips::clip_of;
 use super::document::{Document, Element};
 use super::error::{ReadError, SvgNote, SvgReading};
 use super::properties::{Paint, Properties, Taken, paint_of};
 use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
 use crate::number::{Cell, Point};
-use crate::path::Affine;
+use crate::path::{Affine, Path};
 use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, View, group, sheet};
 
 /// Shapes that `use` can make of a document, at most: a few lines that use one another can stand for billions.
@@ -23,8 +24,8 @@ impl Sheet {
     /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes and `style`, inherited.
     ///
     /// The sheet has the document's size, in millimetres or inches where the document is given in those. Items carry
-    /// their `id` as name and the line of their element. What is not understood (text, images, gradients, clips,
-    /// filters, style sheets) is left out or stood in for, and noted once for each kind. Cost: linear in the document
+    /// their `id` as name and the line of their element. Clips are taken over where they are in the document's units. What is not
+    /// understood (text, images, gradients, masks, filters, style sheets) is left out or stood in for, and noted once for each kind. Cost: linear in the document
     /// and in what `use` makes of it.
     ///
     /// # Errors
@@ -100,6 +101,14 @@ struct Inherited {
 struct RootPlace {
     view: Cell,
     transform: Affine,
+}
+
+/// The properties of an element that are not handed down.
+struct Own {
+    opacity: f64,
+    shown: bool,
+    /// What of it is shown, in its own coordinates.
+    clip: Option<Path>,
 }
 
 struct Walk<'a> {
@@ -184,11 +193,11 @@ impl<'a> Walk<'a> {
         (blank, RootPlace { view, transform })
     }
 
-    /// The properties of an element, and those that are its own alone: opacity, and whether it is shown at all.
-    fn properties(&mut self, element: &Element<'_>, from: &Inherited) -> (Properties, f64, bool) {
+    /// The properties of an element, and those that are its own alone.
+    fn properties(&mut self, element: &Element<'_>, from: &Inherited) -> (Properties, Own) {
         let document = self.document;
         let mut properties = from.properties.clone();
-        let (mut opacity, mut shown) = (1.0, true);
+        let mut own = Own { opacity: 1.0, shown: true, clip: None };
         let attributes: Vec<(&str, &str)> = document.attributes(element).collect();
         let style = document.attribute(element, "style").unwrap_or_default();
         let declarations = style.split(';').filter(|part| !part.trim().is_empty()).filter_map(|part| {
@@ -201,10 +210,11 @@ impl<'a> Walk<'a> {
         {
             match name {
                 "opacity" => match share(value) {
-                    Some(share) => opacity = share,
+                    Some(share) => own.opacity = share,
                     None => self.bad_value(element, name, value),
                 },
-                "display" => shown = value != "none",
+                "display" => own.shown = value != "none",
+                "clip-path" => own.clip = self.clip(element, value, from.viewport),
                 _ => {
                     let resolve = |target: &str| self.stand_in(target);
                     match properties.take(name, value, from.viewport, resolve) {
@@ -233,7 +243,27 @@ impl<'a> Walk<'a> {
                 }
             }
         }
-        (properties, opacity, shown)
+        (properties, own)
+    }
+
+    /// The path of a `clip-path`, in the coordinates of what it clips.
+    fn clip(&mut self, element: &Element<'_>, value: &str, viewport: Point) -> Option<Path> {
+        if value.trim() == "none" {
+            return None;
+        }
+        let target = value.trim().strip_prefix("url(").and_then(|rest| rest.strip_suffix(')'));
+        let Some(target) = target else {
+            self.bad_value(element, "clip-path", value);
+            return None;
+        };
+        let id = target.trim_matches(['"', '\'', ' ']).trim_start_matches('#');
+        match clip_of(self.document, self.ids.get(id).copied(), viewport) {
+            Ok(clip) => Some(clip),
+            Err(told) => {
+                self.note(element.at, told);
+                None
+            }
+        }
     }
 
     fn bad_value(&mut self, element: &Element<'_>, name: &str, value: &str) {
@@ -242,7 +272,6 @@ impl<'a> Walk<'a> {
 
     fn unknown_attribute(&mut self, element: &Element<'_>, name: &str, value: &str) {
         const CHANGES_THE_PICTURE: &[&str] = &[
-            "clip-path",
             "filter",
             "marker",
             "marker-end",
@@ -343,8 +372,8 @@ impl<'a> Walk<'a> {
             }
             _ => {}
         }
-        let (properties, opacity, shown) = self.properties(element, from);
-        if !shown {
+        let (properties, mut own) = self.properties(element, from);
+        if !own.shown {
             return Ok(());
         }
         let mut transform = transform;
@@ -354,21 +383,20 @@ impl<'a> Walk<'a> {
                 None => self.bad_value(element, "transform", text),
             }
         }
+        own.clip = own.clip.map(|clip| clip.transformed(&transform));
         let inherited = Inherited { properties, viewport: from.viewport };
         match &*element.name {
-            "g" | "a" | "switch" => self.layer(nodes, element, opacity, |walk, nodes| {
-                walk.inside(number, &inherited, transform, nodes)
-            }),
+            "g" | "a" | "switch" => self
+                .layer(nodes, element, own, |walk, nodes| walk.inside(number, &inherited, transform, nodes)),
             "svg" => {
                 let (transform, viewport) = self.nested(element, transform, from.viewport, None);
                 let inherited = Inherited { viewport, ..inherited };
-                self.layer(nodes, element, opacity, |walk, nodes| {
+                self.layer(nodes, element, own, |walk, nodes| {
                     walk.inside(number, &inherited, transform, nodes)
                 })
             }
-            "use" => self.layer(nodes, element, opacity, |walk, nodes| {
-                walk.used(element, &inherited, transform, nodes)
-            }),
+            "use" => self
+                .layer(nodes, element, own, |walk, nodes| walk.used(element, &inherited, transform, nodes)),
             name => {
                 let Some(shape) = drawn(document, element, from.viewport) else {
                     self.note(element.at, format!("the element <{name}> is not understood: left out"));
@@ -384,33 +412,39 @@ impl<'a> Walk<'a> {
                 if inherited.properties.visible && !shape.path.is_empty() && transform.is_finite() {
                     let path = shape.path.with_fill_rule(inherited.properties.fill_rule);
                     let mut item = Item::from(path)
-                        .styled(&inherited.properties.style(opacity))
+                        .styled(&inherited.properties.style(own.opacity))
                         .transformed(&transform)
                         .at_line(self.line(element.at));
                     if let Some(id) = document.attribute(element, "id") {
                         item = item.named(id);
                     }
-                    nodes.push(item.into());
+                    nodes.push(match own.clip {
+                        Some(clip) => group().clipped(clip).add(item).into(),
+                        None => item.into(),
+                    });
                 }
                 Ok(())
             }
         }
     }
 
-    /// Adds what `fill` makes, in a group of its own where it is translucent as a whole.
+    /// Adds what `fill` makes, in a group of its own where it is translucent as a whole, or clipped.
     fn layer(
         &mut self,
         nodes: &mut Vec<Node>,
         element: &Element<'_>,
-        opacity: f64,
+        own: Own,
         fill: impl FnOnce(&mut Self, &mut Vec<Node>) -> Result<(), ReadError>,
     ) -> Result<(), ReadError> {
-        if opacity == 1.0 {
+        if own.opacity == 1.0 && own.clip.is_none() {
             return fill(self, nodes);
         }
         let mut inside = Vec::new();
         fill(self, &mut inside)?;
-        let mut layer: Group = group().opacity(opacity).add_all(inside);
+        let mut layer: Group = group().opacity(own.opacity).add_all(inside);
+        if let Some(clip) = own.clip {
+            layer = layer.clipped(clip);
+        }
         if let Some(id) = self.document.attribute(element, "id") {
             layer = layer.named(id);
         }
@@ -481,22 +515,21 @@ impl<'a> Walk<'a> {
         if self.shapes > MOST_SHAPES {
             return Err(ReadError::TooMany { limit: MOST_SHAPES });
         }
-        let own = |name: &str, along: Along| {
+        let given = |name: &str, along: Along| {
             document.attribute(element, name).and_then(|text| length(text, along, from.viewport))
         };
-        let step = Point::new(own("x", Along::X).unwrap_or(0.0), own("y", Along::Y).unwrap_or(0.0));
+        let step = Point::new(given("x", Along::X).unwrap_or(0.0), given("y", Along::Y).unwrap_or(0.0));
         let transform = transform * Affine::from_translation(step);
         self.uses.push(target);
         let result = match document.element(target) {
             Some(used) if used.name == "symbol" || used.name == "svg" => {
-                let size = (own("width", Along::X), own("height", Along::Y));
-                let (properties, opacity, shown) = self.properties(used, from);
+                let size = (given("width", Along::X), given("height", Along::Y));
+                let (properties, mut own) = self.properties(used, from);
+                own.clip = own.clip.map(|clip| clip.transformed(&transform));
                 let (inner, viewport) = self.nested(used, transform, from.viewport, Some(size));
                 let inherited = Inherited { properties, viewport };
-                if shown {
-                    self.layer(nodes, used, opacity, |walk, nodes| {
-                        walk.inside(target, &inherited, inner, nodes)
-                    })
+                if own.shown {
+                    self.layer(nodes, used, own, |walk, nodes| walk.inside(target, &inherited, inner, nodes))
                 } else {
                     Ok(())
                 }

@@ -1,13 +1,13 @@
 //! Changing single vertices: by tag, or by their place in the contour.
 //!
 //! A vertex moves with its own handles: the control point of a cubic next to it keeps its arm. The control point of a
-//! quadratic belongs to both ends and moves only when both do; an arc keeps its radii.
+//! quadratic belongs to both ends and moves only when both do; an arc is turned and scaled with its chord, so that it keeps its shape.
 
 use std::sync::Arc as Shared;
 
 use crate::ground::{Carried, Fault, FaultKind};
-use crate::number::Point;
-use crate::path::{Contour, ContourBuilder, Path, Pen, Segment, Tag};
+use crate::number::{Point, rad};
+use crate::path::{ArcSegment, Contour, ContourBuilder, Path, Pen, Segment, Tag};
 
 /// Which vertex of a path: its contour and its number there, both counted from 0, as the bones number them.
 ///
@@ -250,10 +250,17 @@ fn with_ends_moved(segment: &Segment, first: Point, last: Point) -> Segment {
             control2: control2 + last,
             to: to + last,
         },
-        Segment::Arc(mut arc) => {
-            arc.from += first;
-            arc.to += last;
-            Segment::Arc(arc)
+        Segment::Arc(arc) => {
+            let (from, to) = (arc.from + first, arc.to + last);
+            let (before, after) = (arc.to - arc.from, to - from);
+            // As complex numbers: what the chord is multiplied with.
+            let by = if before == after || before == Point::ZERO {
+                Point::X
+            } else {
+                Point::new(before.dot(after), before.perp_dot(after)) / before.length_squared()
+            };
+            let (radii, tilt) = (arc.radii * by.length(), arc.tilt + rad(by.y.atan2(by.x)));
+            Segment::Arc(ArcSegment { from, to, radii, tilt, ..arc })
         }
     }
 }
@@ -357,7 +364,8 @@ fn merged(before: &Segment, behind: &Segment) -> Segment {
         (Segment::Line { .. }, Segment::Line { .. }) => return Segment::Line { from, to },
         (Segment::Arc(a), Segment::Arc(b)) => {
             if let (Some(first), Some(second)) = (a.centred(), b.centred())
-                && (a.clockwise, a.tilt) == (b.clockwise, b.tilt)
+                && a.clockwise == b.clockwise
+                && (a.tilt - b.tilt).degrees().abs() < 1e-9
                 && first.radii.distance(second.radii) + first.centre.distance(second.centre)
                     < 1e-9 * first.radii.length()
             {
@@ -443,6 +451,25 @@ mod tests {
         assert_eq!(triangle.inserted(0, (-3.0, 3.0)).data(), "M-3 3 0 0H9L0 9Z");
         assert!(start((1.0, 1.0)).close().removed(0).is_empty());
         assert_eq!(Path::open([(0.0, 0.0), (9.0, 0.0)]).removed(0).data(), "M9 0");
+    }
+
+    #[test]
+    fn an_arc_keeps_its_shape_when_an_end_moves() {
+        for data in ["M0 0A50 30 20 0 1 60 40", "M0 0A50 30 20 1 0 60 40L0 40Z", "M10 0A10 10 0 0 1 0 10"] {
+            let path = Path::from_data(data).unwrap();
+            let first = path.segments().next().unwrap();
+            let moved = path.replaced(1, first.to() + pt(13.0, -8.0)).segments().next().unwrap();
+            // Every place has kept its place over the chord.
+            let over = |segment: &Segment, t: f64| {
+                let (chord, place) = (segment.to() - segment.from(), segment.at(t) - segment.from());
+                pt(chord.dot(place), chord.perp_dot(place)) / chord.length_squared()
+            };
+            for i in 0..=8 {
+                let t = f64::from(i) / 8.0;
+                assert!(over(&first, t).distance(over(&moved, t)) < 1e-12, "{data} at {t}");
+            }
+            assert_eq!(moved.to(), first.to() + pt(13.0, -8.0));
+        }
     }
 
     #[test]

@@ -55,7 +55,7 @@ pub fn arc(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) ->
 }
 
 /// An open arc of an ellipse with its axes along x and y, from an angle over a sweep as seen from its centre, clockwise as seen
-/// from +x; at its limits as [`Arc::path`]. (The angles of [`Arc`] are those before squashing.)
+/// from +x; at its limits as [`Arc::path`]. [`squashed_arc`] takes the angles before squashing.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -88,6 +88,26 @@ pub fn elliptic_arc(
         &Arc { centre, radii, tilt: Angle::ZERO, start: begin, sweep: end - begin },
         Ends::Open,
     )
+}
+
+/// An open arc of a circle, from an angle over a sweep, squashed into an ellipse with its axes along x and y: even angles are even
+/// in the ellipse's parameter, not as seen from its centre, for which there is [`elliptic_arc`]. At its limits as [`Arc::path`].
+///
+/// ```
+/// use chordane::prelude::*;
+/// let brow = squashed_arc((0.0, 0.0), 60.0, 20.0, deg(-180.0), deg(135.0));
+/// assert!(brow.contours()[0].end().distance(pt(60.0, 20.0) * polar(deg(-45.0), 1.0)) < 1e-12);
+/// ```
+#[must_use]
+pub fn squashed_arc(
+    centre: impl Into<Point>,
+    radius_x: f64,
+    radius_y: f64,
+    start: Angle,
+    sweep: Angle,
+) -> Path {
+    let (centre, radii) = (centre.into(), Point::new(radius_x, radius_y));
+    build("squashed_arc", &Arc { centre, radii, tilt: Angle::ZERO, start, sweep }, Ends::Open)
 }
 
 /// A slice of a disc, from an angle over a sweep, clockwise as seen from +x; at its limits as [`Arc::pie`].

@@ -6,6 +6,7 @@
 mod arcs;
 mod curves;
 mod lettering;
+mod letters;
 mod plot;
 mod polygon;
 mod rectangle;
@@ -15,7 +16,7 @@ mod spiral;
 mod triangle;
 mod wheels;
 
-pub use arcs::{arc, chord_cut, elliptic_arc, pie, ring, ring_part};
+pub use arcs::{arc, chord_cut, elliptic_arc, pie, ring, ring_part, squashed_arc};
 pub use curves::{lissajous, rose, superellipse};
 pub use lettering::{lettering, lettering_lacks, lettering_width};
 pub use plot::{plot, traced_trail, trail};

@@ -55,6 +55,74 @@ fn basic_shapes_begin_and_run_as_the_recommendation_says() {
     assert_eq!(data("<circle cx='50%' cy='50%' r='10%'/>").split('A').next(), Some("M59.05538513813742 40"));
 }
 
+/// A sheet in pixels.
+fn pixels(sheet: &Sheet) -> Vec<u8> {
+    sheet.pixels().unwrap().as_slice().as_flattened().to_vec()
+}
+
+#[test]
+fn clips_are_read_back_as_they_were_written() {
+    let vent = star((0.0, 0.0), 5, 20.0, 9.0).rotated(deg(10.0));
+    let both = circle((40.0, 40.0), 30.0).and(&circle((40.0, 40.0), 12.0));
+    let sail = group()
+        .add(rectangle((10.0, 10.0), 60.0, 60.0).fill("teal"))
+        .add(
+            group()
+                .add(circle((0.0, 0.0), 25.0).fill("orange"))
+                .clipped(vent)
+                .moved((40.0, 40.0))
+                .opacity(0.6),
+        )
+        .clipped(both.with_fill_rule(FillRule::EvenOdd));
+    let own = sheet(100.0, 80.0).add(sail);
+    let reading = Sheet::read_document(own.svg().unwrap().as_bytes()).unwrap();
+    assert_eq!(reading.notes, []);
+    assert_eq!(pixels(&reading.sheet), pixels(&own));
+}
+
+#[test]
+fn a_clip_is_what_its_shapes_show_together() {
+    let clips = "<clipPath id='two'><circle cx='30' cy='40' r='20'/><rect x='30' y='30' width='40' height='20'/></clipPath>";
+    let clipped = |attribute: &str| {
+        read(&format!("<defs>{clips}</defs><rect width='100' height='80' fill='teal' {attribute}/>"))
+    };
+    let shown = circle((30.0, 40.0), 20.0).union(&rectangle((30.0, 30.0), 40.0, 20.0));
+    let expected = pixels(&sheet(100.0, 80.0).add(shown.clone().fill("teal")));
+    for attribute in ["clip-path='url(#two)'", "style='clip-path: url(\"#two\")'"] {
+        let reading = clipped(attribute);
+        assert_eq!(reading.notes, [], "{attribute}");
+        let worst = pixels(&reading.sheet).iter().zip(&expected).map(|(a, b)| a.abs_diff(*b)).max().unwrap();
+        assert!(worst <= 1, "{attribute}: {worst}");
+    }
+    // A clip moves with what it clips.
+    let moved = clipped("clip-path='url(#two)' transform='translate(9 4)'");
+    let shown = pixels(&sheet(100.0, 80.0).add(shown.moved((9.0, 4.0)).fill("teal")));
+    let worst = pixels(&moved.sheet).iter().zip(&shown).map(|(a, b)| a.abs_diff(*b)).max().unwrap();
+    assert!(worst <= 1, "{worst}");
+    // What cannot be is said, and clips nothing; an empty clip shows nothing.
+    let told = |body: &str| notes(body).join("; ");
+    assert_eq!(
+        told("<rect width='9' height='9' clip-path='url(#none)'/>"),
+        "line 1: a clip-path that is not in the document is left out"
+    );
+    assert_eq!(
+        told("<g id='g'/><rect width='9' height='9' clip-path='url(#g)'/>"),
+        "line 1: a <g> as clip-path is left out: it is no <clipPath>"
+    );
+    assert_eq!(
+        told(
+            "<clipPath id='c' clipPathUnits='objectBoundingBox'/><rect width='9' height='9' clip-path='url(#c)'/>"
+        ),
+        "line 1: a clip-path in shares of the clipped shape's box is left out"
+    );
+    assert_eq!(
+        told("<clipPath id='c'><text>7</text></clipPath><rect width='9' height='9' clip-path='url(#c)'/>"),
+        "line 1: a clip-path with a <text> in it is left out"
+    );
+    let empty = read("<clipPath id='c'/><rect width='99' height='79' clip-path='url(#c)'/>");
+    assert!(pixels(&empty.sheet).iter().all(|byte| *byte == 0));
+}
+
 #[test]
 fn paints_are_inherited_and_style_goes_over_attributes() {
     let style = |body: &str| items(body)[0].style().clone();
