@@ -760,6 +760,60 @@ fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
 }
 
 #[test]
+fn any_picture_of_a_contact_sheet_can_be_made_again() {
+    let source = r##"let top = knob("top", pt(50, 10));
+let cloth = knob("cloth", "teal");
+sheet(100, 80).add(closed([top, [90, 70], [10, 70]]).fill(cloth))
+"##;
+    let (folder, score) = loft(source);
+    let at = |name: &str| folder.path().join(name);
+    for sheet in ["all.svg", "all.png"] {
+        chordane()
+            .args(["vary", "--over", "top=(20,10),(80,10)", "--over", "cloth=rgb(200, 85, 61),teal", "-o"])
+            .arg(at(sheet))
+            .arg(&score)
+            .assert()
+            .success();
+        chordane()
+            .args(["draw", "--again", "--tile", "2", "-o"])
+            .arg(at("tile.svg"))
+            .arg(at(sheet))
+            .assert()
+            .success();
+        chordane()
+            .args(["draw", "--set", "top=80,10", "--set", "cloth=rgb(200, 85, 61)", "-o"])
+            .arg(at("own.svg"))
+            .arg(&score)
+            .assert()
+            .success();
+        assert_eq!(std::fs::read(at("tile.svg")).unwrap(), std::fs::read(at("own.svg")).unwrap(), "{sheet}");
+    }
+    let svg = std::fs::read_to_string(at("all.svg")).unwrap();
+    assert_eq!(svg.matches("let cloth").count(), 1, "the score's text stands in it once");
+    for (tile, message) in [
+        (&[][..], "is a contact sheet of 4 pictures\n  help: say which one with --tile, 1 to 4\n"),
+        (&["--tile", "0"], "has no tile 0\n  help: give 1 to 4\n"),
+        (&["--tile", "5"], "has no tile 5\n  help: give 1 to 4\n"),
+    ] {
+        chordane()
+            .args(["draw", "--again", "-o"])
+            .arg(at("tile.svg"))
+            .arg(at("all.png"))
+            .args(tile)
+            .assert()
+            .code(2)
+            .stderr(contains(message));
+    }
+    chordane()
+        .args(["draw", "--again", "--tile", "1", "-o"])
+        .arg(at("again.svg"))
+        .arg(at("own.svg"))
+        .assert()
+        .code(2)
+        .stderr(contains("is one picture, without a tile 1\n  help: leave out --tile\n"));
+}
+
+#[test]
 fn a_kept_picture_can_be_made_again_from_its_file_alone() {
     let (folder, score) = loft(KNOBBED);
     let at = |name: &str| folder.path().join(name);

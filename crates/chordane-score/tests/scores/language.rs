@@ -196,6 +196,37 @@ fn lettering_takes_numbers_and_says_what_it_lacks() {
         run(&format!("sheet(99, 99).add(lettering({text}, [5, 50], 9).stroke(\"black\", 1))")).unwrap()
     };
     assert_eq!(drawn("7.5").sheet().unwrap(), drawn("\"7.5\"").sheet().unwrap());
-    assert_eq!(drawn("\"sail é → é\"").remarks(), ["lettering has no é →, and leaves that blank"]);
+    assert_eq!(drawn("\"Größe → λ\"").remarks(), [] as [String; 0]);
+    assert_eq!(drawn("\"sail 帆 7 帆 凧\"").remarks(), ["lettering has no 帆 凧, and leaves that blank"]);
     assert_eq!(drawn("\"Sail 7\"").remarks(), [] as [String; 0]);
+}
+
+#[test]
+fn what_is_given_and_not_used_is_remarked_on() {
+    for (made, remark) in [
+        (
+            "through([[0, 0], [40, 30], [80, 0]]).led([0, -50], [90, 9]).close()",
+            "the guides of `led` are not used: a closed curve has no ends; end it with .open() to use them",
+        ),
+        (
+            "cell([0, 0], 40, 30).inset(25).path()",
+            "`inset` leaves nothing of a cell: 50 is taken from its width of 40",
+        ),
+        (
+            "cell([0, 0], 40, 30).inset(0, part(0.5) + 20).path()",
+            "`inset` leaves nothing of a cell: 70 is taken from its height of 30",
+        ),
+    ] {
+        let run = run(&format!("sheet(99, 99).add({made}.stroke(\"black\", 1))")).unwrap();
+        assert!(run.remarks().iter().any(|told| told == remark), "{made}: {:?}", run.remarks());
+    }
+    for made in [
+        "through([[0, 0], [40, 30], [80, 0]]).led([0, -50], [90, 9]).open()",
+        "cell([0, 0], 40, 30).inset(10).path()",
+        "cell([0, 0], 0, 30).inset(10).path()",
+        "cell([0, 0], 40, 30).inset(-10).path()",
+    ] {
+        let run = run(&format!("sheet(99, 99).add({made}.stroke(\"black\", 1))")).unwrap();
+        assert_eq!(run.remarks(), [] as [String; 0], "{made}");
+    }
 }

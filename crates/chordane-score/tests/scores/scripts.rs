@@ -676,6 +676,8 @@ fn numbers_that_have_no_answer_are_told_as_that() {
         ("log(8, 1)", "`log`: no power of 1 gives another number; give another base"),
         ("group().fill_rule(\"evenodd\")", "a group has no fill rule of its own; set it on what is in it"),
         ("group().bounds()", "there is nothing in it to measure"),
+        ("squashed_arc([0, 0], -3, 25, deg(0), deg(90))", "the x radius -3 is negative; give 0 or more"),
+        ("lettering(\"7\", [0, 0], -9)", "the height -9 is negative; give 0 or more"),
     ] {
         let message_of = told(&format!("let made = {call};\nsheet(9, 9)"));
         assert!(message_of.contains(message), "{call}: {message_of}");
@@ -685,6 +687,11 @@ fn numbers_that_have_no_answer_are_told_as_that() {
         drawn("elliptic_arc(pt(0, 0), 40, 0, deg(0), deg(90)).data()"),
         drawn("\"\""),
         "of no height: nothing"
+    );
+    assert_eq!(drawn("squashed_arc(pt(0, 0), 0, 25, deg(0), deg(90)).data()"), drawn("\"\""));
+    assert_eq!(
+        drawn("lettering(\"\", pt(0, 0), 9).data() + lettering(\"7\", pt(0, 0), 0).data()"),
+        drawn("\"\"")
     );
     assert_eq!(drawn("asin(1.0000000000000002).degrees()"), drawn("90.0"), "rounding is forgiven");
 }

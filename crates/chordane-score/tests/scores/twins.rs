@@ -251,6 +251,7 @@ fn shapes() -> Vec<Twin> {
         twin("ellipse", ellipse(O, 60.0, 25.0)),
         twin("arc", arc(O, 40.0, deg(-90.0), deg(120.0))),
         twin("elliptic_arc", elliptic_arc(O, 60.0, 25.0, deg(-90.0), deg(135.0))),
+        twin("squashed_arc", squashed_arc(O, 60.0, 25.0, deg(-90.0), deg(135.0))),
         twin("pie", pie(O, 40.0, deg(-90.0), deg(120.0))),
         twin("chord_cut", chord_cut(O, 40.0, deg(-90.0), deg(120.0))),
         twin("ring", ring(O, 40.0, 28.0)),

@@ -348,3 +348,27 @@ proptest! {
         }
     }
 }
+
+#[test]
+fn bones_of_a_document_are_in_its_own_units() {
+    let shape = "<path d='M10 10H80L40 60Z' fill='teal'/>";
+    let read = |attributes: &str| {
+        let text = format!("<svg xmlns='http://www.w3.org/2000/svg' {attributes}>{shape}</svg>");
+        Sheet::read_document(text.as_bytes()).unwrap().sheet
+    };
+    let drawn = |sheet: &Sheet| {
+        let bones = sheet.bones(&BonesOptions::default().size(800, 640)).unwrap();
+        bones.pixels_with(&PixelOptions::default().size(800, 640)).unwrap().as_slice().as_flattened().to_vec()
+    };
+    let apart = |a: &[u8], b: &[u8]| a.iter().zip(b).filter(|(a, b)| a.abs_diff(**b) > 2).count();
+    // Shown five times as large, and in millimetres, a document has the same grid, numbers and sizes.
+    let plain = drawn(&read("width='100' height='80'"));
+    for same in
+        ["width='500' height='400' viewBox='0 0 100 80'", "width='20mm' height='16mm' viewBox='0 0 100 80'"]
+    {
+        let there = drawn(&read(same));
+        assert!(apart(&plain, &there) < 20, "{same}: {}", apart(&plain, &there));
+    }
+    let from_elsewhere = drawn(&read("width='100' height='80' viewBox='-7 0 100 80'"));
+    assert!(apart(&plain, &from_elsewhere) > 1000);
+}

@@ -128,7 +128,7 @@ impl Sheet {
     /// The sheet's bones as another sheet of the same size: over the dimmed drawing every vertex numbered in order
     /// per contour, handles with their arms, arrows in the direction of travel, the start of each contour marked, closing
     /// sides that are not drawn but implied dashed, bounds with their sizes, centres, a labelled grid at round steps, the
-    /// axes, and a legend.
+    /// axes, and a legend. Of a sheet that was read from a document, coordinates and sizes are those of the document.
     ///
     /// Where a path has several contours, the first vertex of each also has its contour's number: `1:0`. Labels never
     /// cover one another or a vertex; where there is no room they are left out, and beyond 200 vertices only every second,
@@ -165,13 +165,17 @@ impl Sheet {
         let scene = self.seen_through(&(to_pixels * self.upright()))?;
         let page = Cell { min: Point::ZERO, max: self.size * scale };
         let mut overlay = Overlay { layer: group(), room: Room::default(), page, options: *options };
+        // What coordinates and sizes are told in: the sheet's units, or those of the document that it was read from.
+        let view = self.document_view().copied().filter(Affine::is_finite).unwrap_or_default();
+        let told = to_pixels * self.upright() * view;
+        let to_told = told.inverse();
         if options.shows(BoneLayer::Grid) {
-            overlay.graph_paper(self, &(to_pixels * self.upright()));
+            overlay.graph_paper(&told);
         }
         let bone =
             |placed: &Placed<'_>| Bone { path: placed.path(), filled: placed.item().style.fill.is_some() };
         let paths: Vec<Bone> = scene.items().iter().map(bone).filter(|bone| !bone.path.is_empty()).collect();
-        overlay.paths(&paths, 1.0 / scale);
+        overlay.paths(&paths, Point::new(to_told.matrix2.x_axis.length(), to_told.matrix2.y_axis.length()));
         let on_sheet = to_pixels.inverse();
         Ok(bare.add(drawing).add(veil).add(overlay.layer.transformed(&on_sheet)))
     }
@@ -225,13 +229,12 @@ impl Overlay {
         true
     }
 
-    /// Grid, coordinates at the upper and left rim, and axes. `to_picture` leads from the sheet's coordinates to pixels.
-    fn graph_paper(&mut self, of: &Sheet, to_picture: &Affine) {
+    /// Grid, coordinates at the upper and left rim, and axes. `to_picture` leads from the coordinates that are told to pixels.
+    fn graph_paper(&mut self, to_picture: &Affine) {
         let back = to_picture.inverse();
         let (a, b) = (back.transform_point2(self.page.min), back.transform_point2(self.page.max));
         let page = Cell { min: a.min(b), max: a.max(b) };
-        let scale = (self.page.size() / of.size).min_element();
-        let step = grid::step(scale);
+        let step = grid::step((self.page.size() / page.size()).min_element());
         let put = |p: Point| to_picture.transform_point2(p);
         let (upright, level) =
             (grid::lines(step, page.min.x, page.max.x), grid::lines(step, page.min.y, page.max.y));
@@ -304,7 +307,7 @@ impl Overlay {
         self.text(name, at, LABEL_HEIGHT, INK);
     }
 
-    fn paths(&mut self, bones: &[Bone], per_pixel: f64) {
+    fn paths(&mut self, bones: &[Bone], per_pixel: Point) {
         let vertices: usize =
             bones.iter().flat_map(|bone| bone.path.contours()).map(Contour::vertex_count).sum();
         let step = numbering_step(vertices);
@@ -400,7 +403,7 @@ impl Overlay {
     }
 
     /// The size of the box: under it, else over it.
-    fn bounds_label(&mut self, path: &Path, name: &str, per_pixel: f64) {
+    fn bounds_label(&mut self, path: &Path, name: &str, per_pixel: Point) {
         let Some(bounds) = self.shown_bounds(path) else { return };
         let text = format!("{name}{}", grid::size_label(bounds.size() * per_pixel));
         let middle = bounds.centre().x;
