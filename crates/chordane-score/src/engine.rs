@@ -16,6 +16,7 @@ use crate::Limits;
 use crate::budget::Budget;
 use crate::call::Call;
 use crate::operators::operators;
+use crate::ranges::ranges;
 use crate::refusal::Refusal;
 use crate::running::Running;
 use crate::values::{Builder, ScoreStamp, description, shown};
@@ -77,6 +78,7 @@ fn own_module() -> Module {
     module.set_var("PI", std::f64::consts::PI);
     types(&mut module);
     operators(&mut module);
+    ranges(&mut module);
     let mut done: Vec<(&str, usize)> = Vec::new();
     for word in words::all() {
         if !done.contains(&(word.name, word.arity())) {

@@ -34,6 +34,7 @@ mod limits;
 mod mistake;
 mod operators;
 mod outer;
+mod ranges;
 mod refusal;
 mod runner;
 mod running;
