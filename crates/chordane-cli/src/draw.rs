@@ -41,8 +41,7 @@ pub(crate) fn score<'a>(
     origin: Option<Origin>,
     open: impl FnOnce() -> Result<Runner<'a>, Failure>,
 ) -> Result<(), Failure> {
-    let targets =
-        options.out.iter().map(|out| Target::of(out, options.format)).collect::<Result<Vec<_>, _>>()?;
+    let targets = Target::all(&options.out, |out| Target::of(out, options.format))?;
     let mut begin = Instant::now();
     let mut settings = options.knobs.settings_from(settings)?;
     if let Some((width, height)) = options.size {
@@ -123,6 +122,11 @@ pub(crate) fn render(
         options = options.decimals(usize::from(decimals));
     }
     sheet.written(format, &options).map_err(|error| match error {
+        DrawError::NoPixels { .. } => Failure::call(error.to_string(), "ask for another size"),
+        DrawError::TooLarge { .. } if size.is_some() || max_side == 0 => Failure::call(
+            error.to_string(),
+            "give a --size within it; the pixels a side are limited by --max-side",
+        ),
         DrawError::TooLarge { .. } => Failure::input(
             error.to_string(),
             "make the sheet smaller, give a smaller --size, or raise the limit with --max-side",

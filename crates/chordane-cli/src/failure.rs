@@ -53,8 +53,21 @@ impl Failure {
                 "make the folder first, or name another place with -o",
             );
         }
-        if error.kind() == io::ErrorKind::IsADirectory || file.is_dir() {
-            return Self::call(format!("{name} is a folder"), "name a file with -o");
+        match error.kind() {
+            _ if file.is_dir() => return Self::call(format!("{name} is a folder"), "name a file with -o"),
+            io::ErrorKind::NotADirectory => {
+                return Self::call(
+                    format!("{name} cannot be written: part of it is a file and not a folder"),
+                    "name a place in a folder with -o",
+                );
+            }
+            io::ErrorKind::InvalidFilename => {
+                return Self::call(
+                    format!("{name} cannot be written: no file can have such a name"),
+                    "give a shorter name, without odd signs",
+                );
+            }
+            _ => {}
         }
         Self::machine(
             format!("{name} cannot be written: {error}"),

@@ -111,6 +111,10 @@ pub(crate) fn read_file(file: &Path) -> Result<Vec<u8>, Failure> {
         std::io::ErrorKind::NotFound => {
             Failure::call(format!("there is no file {name}"), "check the name and the folder")
         }
+        _ if file.is_dir() => Failure::call(format!("{name} is a folder"), "name a file"),
+        std::io::ErrorKind::NotADirectory | std::io::ErrorKind::InvalidFilename => {
+            Failure::call(format!("there can be no file {name}"), "check the name and the folder")
+        }
         _ => Failure::machine(
             format!("{name} cannot be read: {error}"),
             "check that it is a file you may read",

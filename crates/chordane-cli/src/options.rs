@@ -113,7 +113,7 @@ pub(crate) struct KnobOptions {
     #[arg(long = "set", value_name = "NAME=VALUE")]
     pub(crate) set: Vec<String>,
     /// The seed of the score's dice: a whole number, or new to pick one and say which [default: 0]
-    #[arg(long, value_name = "N")]
+    #[arg(long, value_name = "N", allow_negative_numbers = true)]
     pub(crate) seed: Option<String>,
 }
 

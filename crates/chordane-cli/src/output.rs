@@ -22,6 +22,22 @@ pub(crate) struct Target {
 }
 
 impl Target {
+    /// The targets of a call, each another place.
+    pub(crate) fn all(
+        out: &[PathBuf],
+        one: impl Fn(&Path) -> Result<Self, Failure>,
+    ) -> Result<Vec<Self>, Failure> {
+        for (i, place) in out.iter().enumerate() {
+            if out.iter().take(i).any(|before| before == place) {
+                return Err(Failure::call(
+                    format!("-o {} is given twice", place.display()),
+                    "name each place once",
+                ));
+            }
+        }
+        out.iter().map(|out| one(out)).collect()
+    }
+
     /// The target of an `-o`: its ending says the format, else `--as` does.
     pub(crate) fn of(out: &Path, format: Option<Format>) -> Result<Self, Failure> {
         let as_options: Vec<String> =
@@ -39,6 +55,12 @@ impl Target {
         if out == Path::new("-") {
             let format =
                 format.ok_or_else(|| Failure::call("cannot tell the format of standard output", mend()))?;
+            if leads_nowhere() {
+                return Err(Failure::machine(
+                    "standard output is closed or leads nowhere, so that nothing would be written",
+                    "send it to a file or another program, or name a file with -o",
+                ));
+            }
             return Ok(Self { file: None, format });
         }
         if out.is_dir() {
@@ -49,8 +71,13 @@ impl Target {
             Failure::call(format!("cannot tell the format from the file name {}", out.display()), mend())
         })?;
         let folder = out.parent().filter(|folder| !folder.as_os_str().is_empty());
-        if folder.is_some_and(|folder| !folder.exists()) {
-            return Err(Failure::writing(out, &io::Error::from(io::ErrorKind::NotFound)));
+        if let Some(folder) = folder
+            && let Err(error) = folder.metadata()
+        {
+            return Err(Failure::writing(out, &error));
+        }
+        if folder.is_some_and(|folder| !folder.is_dir()) {
+            return Err(Failure::writing(out, &io::Error::from(io::ErrorKind::NotADirectory)));
         }
         Ok(Self { file: Some(out.to_owned()), format })
     }
@@ -65,6 +92,25 @@ impl Target {
     pub(crate) fn name(&self) -> String {
         self.file.as_ref().map_or_else(|| "standard output".to_owned(), |file| file.display().to_string())
     }
+}
+
+/// Whether standard output was closed when the program began. It is then opened on the null device, for reading as well, which
+/// one that is sent there on purpose seldom is.
+#[cfg(target_os = "linux")]
+fn leads_nowhere() -> bool {
+    use std::os::unix::fs::MetadataExt;
+    let null = std::fs::metadata("/dev/null").map(|null| null.rdev());
+    let out = std::fs::metadata("/proc/self/fd/1").map(|out| out.rdev());
+    let flags = std::fs::read_to_string("/proc/self/fdinfo/1").unwrap_or_default();
+    let flags =
+        flags.lines().find_map(|line| u32::from_str_radix(line.strip_prefix("flags:")?.trim(), 8).ok());
+    let for_reading_too = flags.is_some_and(|flags| flags & 3 == 2);
+    matches!((null, out), (Ok(null), Ok(out)) if null == out) && for_reading_too
+}
+
+#[cfg(not(target_os = "linux"))]
+fn leads_nowhere() -> bool {
+    false
 }
 
 /// Writes a result to standard output.

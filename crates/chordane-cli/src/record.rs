@@ -114,6 +114,13 @@ impl Record {
                 Failure::call(format!("{name} has no tile {tile}"), format!("give 1 to {count}"))
             })?,
         };
+        let whole = |side: f64| (1.0..=f64::from(u32::MAX)).contains(&side) && side.fract() == 0.0;
+        if let Some([width, height]) = made.size.filter(|size| !size.iter().all(|side| whole(*side))) {
+            return Err(Failure::input(
+                format!("{name} says that it was made {width} x {height} pixels large, which no picture is"),
+                "name a .svg or .png file that chordane drew from a score",
+            ));
+        }
         let set = |all: Settings, (name, value): (&String, &String)| all.set(name, value);
         let settings = made.knobs.iter().fold(Settings::new().seed(made.seed), set);
         Ok(made.size.map_or(settings.clone(), |[width, height]| settings.size((width, height))))

@@ -49,7 +49,7 @@ struct Plan {
 /// Varies what a score makes. The places to write to are looked at before the score runs.
 pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>) -> Result<(), Failure> {
     let begin = Instant::now();
-    let targets = options.out.iter().map(|out| Target::by_ending(out)).collect::<Result<Vec<_>, _>>()?;
+    let targets = Target::all(&options.out, Target::by_ending)?;
     let plan = plan(options)?;
     let count = plan.variants.len();
     let keep = kept(&options.keep, count)?;

@@ -1,29 +1,14 @@
 //! The command as it is called from a terminal or a script.
 
 use std::io::Read;
-use std::path::{Path, PathBuf};
+use std::path::Path;
 use std::process::{Command as Process, Stdio};
 
 use assert_cmd::Command;
 use predicates::prelude::PredicateBooleanExt;
 use predicates::str::{contains, starts_with};
-use tempfile::TempDir;
 
-const SAIL: &str = r##"let sail = start(pt(0, -120)).line(pt(90, -30)).line(pt(0, 120)).line(pt(-90, -30)).close();
-sheet(64, 48).centred().ground("#f4efe6").add(sail.fill("#c8553d"))
-"##;
-
-fn chordane() -> Command {
-    Command::cargo_bin("chordane").unwrap()
-}
-
-/// A folder with a score in it.
-fn loft(source: &str) -> (TempDir, PathBuf) {
-    let folder = tempfile::tempdir().unwrap();
-    let score = folder.path().join("kite.chord");
-    std::fs::write(&score, source).unwrap();
-    (folder, score)
-}
+use crate::support::{SAIL, chordane, loft};
 
 fn png_size(file: &Path) -> (u32, u32) {
     let reader =
@@ -887,4 +872,46 @@ fn wheels_that_never_come_round_are_told_of() {
         .assert()
         .success()
         .stderr(contains("line 1: these wheels do not come round within 1000 laps"));
+}
+
+#[test]
+fn what_the_call_asks_for_and_cannot_be_is_the_calls_fault() {
+    let (folder, score) = loft(SAIL);
+    let out = folder.path().join("sail.png");
+    let draw = || {
+        let mut call = chordane();
+        call.arg("draw").arg(&score).arg("-o").arg(&out);
+        call
+    };
+    for (words, told) in [
+        (
+            &["--size", "99999x99999"][..],
+            "a picture of 99999 x 99999 pixels is too large; the limit is 16384",
+        ),
+        (&["--size", "16385x1"], "a picture of 16385 x 1 pixels is too large"),
+        (&["--max-side", "0"], "the limit is 0 x 0"),
+        (
+            &["--size", "100000x100000", "--max-side", "4294967295"],
+            "no picture has more than 1073741824 in all",
+        ),
+        (&["--seed", "-1"], "--seed -1 is not a seed\n  help: give a whole number from 0 up, or new"),
+    ] {
+        draw().args(words).assert().code(2).stderr(contains(told));
+        assert!(!out.exists());
+    }
+    let long = "x".repeat(300);
+    let place = |name: &str| folder.path().join(name);
+    for (input, out, told) in [
+        (folder.path().to_owned(), place("o.png"), "is neither a score nor an SVG document"),
+        (place(&format!("{long}.chord")), place("o.png"), "there can be no file"),
+        (place("kite.chord/kite.chord"), place("o.png"), "there can be no file"),
+        (score.clone(), place("kite.chord/o.png"), "part of it is a file and not a folder"),
+        (score.clone(), place(&format!("{long}.png")), "no file can have such a name"),
+        (score.clone(), place("nowhere/o.png"), "there is no folder"),
+        (score.clone(), folder.path().to_owned(), "is a folder\n  help: name a file with -o"),
+    ] {
+        chordane().arg("draw").arg(input).arg("-o").arg(out).assert().code(2).stderr(contains(told));
+    }
+    std::fs::create_dir(place("folder.chord")).unwrap();
+    chordane().arg("check").arg(place("folder.chord")).assert().code(2).stderr(contains("is a folder"));
 }

@@ -4,3 +4,5 @@
 
 mod browser;
 mod command;
+mod files;
+mod support;

@@ -104,6 +104,20 @@ impl PixelOptions {
 pub enum DrawError {
     /// Something on the sheet cannot be; see [`Fault`].
     Fault(Fault),
+    /// The picture would have no pixel.
+    NoPixels {
+        /// The picture's width in pixels.
+        width: u32,
+        /// The picture's height in pixels.
+        height: u32,
+    },
+    /// The picture cannot be told in a format.
+    NotWritten {
+        /// What people call the format.
+        format: &'static str,
+        /// What its writer says.
+        message: String,
+    },
     /// The picture would be larger than is allowed.
     TooLarge {
         /// The picture's width in pixels.
@@ -119,6 +133,17 @@ impl fmt::Display for DrawError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::Fault(fault) => fault.fmt(f),
+            Self::NoPixels { width, height } => {
+                write!(f, "a picture of {width} x {height} pixels is none; give at least 1 x 1")
+            }
+            Self::NotWritten { format, message } => {
+                write!(f, "the picture cannot be written as {format}: {message}")
+            }
+            Self::TooLarge { width, height, limit } if width.max(*height) <= f64::from(*limit) => write!(
+                f,
+                "a picture of {width} x {height} pixels is too large; no picture has more than {MOST_PIXELS} in all: \
+                 make the sheet smaller, or ask for another size"
+            ),
             Self::TooLarge { width, height, limit } => write!(
                 f,
                 "a picture of {width} x {height} pixels is too large; the limit is {limit} x {limit}: \
@@ -142,11 +167,11 @@ impl From<Fault> for DrawError {
 }
 
 impl Pixels {
-    /// A transparent picture; one without a pixel where a side is 0.
+    /// A transparent picture.
     ///
     /// # Errors
     ///
-    /// A side of more than 16,384 pixels; see [`Pixels::within`].
+    /// A side of no pixel, or of more than 16,384 pixels; see [`Pixels::within`].
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -163,11 +188,14 @@ impl Pixels {
     ///
     /// # Errors
     ///
-    /// A picture beyond that, or for which there is no memory.
+    /// A picture without a pixel, or beyond that, or for which there is no memory.
     pub fn within(width: u32, height: u32, max_side: u32) -> Result<Self, DrawError> {
         let too_large =
             || DrawError::TooLarge { width: f64::from(width), height: f64::from(height), limit: max_side };
         let count = u64::from(width) * u64::from(height);
+        if count == 0 {
+            return Err(DrawError::NoPixels { width, height });
+        }
         if width.max(height) > max_side || count > MOST_PIXELS {
             return Err(too_large());
         }
@@ -249,9 +277,6 @@ impl Pixels {
         let mut fault = Carried::default();
         fault.positive("pixels", "tolerance", tolerance);
         fault.sound()?;
-        if self.data.is_empty() {
-            return Ok(());
-        }
         let size = Point::new(f64::from(self.width), f64::from(self.height));
         let scale = (size / sheet.size).min_element();
         let margin = (size - sheet.size * scale) * 0.5;
@@ -288,7 +313,7 @@ impl Sheet {
     ///
     /// # Errors
     ///
-    /// As [`Sheet::pixels`], for the options' limit.
+    /// As [`Sheet::pixels`], for the options' limit; a size without a pixel.
     pub fn pixels_with(&self, options: &PixelOptions) -> Result<Pixels, DrawError> {
         self.sound()?;
         let size = match options.size {

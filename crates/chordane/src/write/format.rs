@@ -98,7 +98,10 @@ fn png(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
     if let Some(side) = options.max_side {
         own = own.max_side(side);
     }
-    Ok(sheet.pixels_with(&own)?.png())
+    let mut bytes = Vec::new();
+    let written = sheet.pixels_with(&own)?.write_png(&mut bytes);
+    written.map_err(|error| DrawError::NotWritten { format: "PNG", message: error.to_string() })?;
+    Ok(bytes)
 }
 
 impl Format {

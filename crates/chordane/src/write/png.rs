@@ -38,7 +38,7 @@ impl Pixels {
     #[must_use]
     pub fn png(&self) -> Vec<u8> {
         let mut bytes = Vec::new();
-        // Writing to memory does not fail; a picture of no pixels, which PNG cannot hold, gives no bytes.
+        // Writing to memory does not fail, and every picture has a pixel.
         if self.write_png(&mut bytes).is_err() {
             bytes.clear();
         }

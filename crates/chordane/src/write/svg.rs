@@ -6,7 +6,7 @@
 use std::collections::{HashMap, HashSet};
 use std::fmt::Write;
 
-use crate::ground::{Fault, short};
+use crate::ground::{Carried, Fault, short};
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
 use crate::raster::DRAFT;
@@ -74,6 +74,12 @@ impl Sheet {
     ///
     /// The first fault of what is drawn.
     pub fn svg_with(&self, options: &SvgOptions) -> Result<String, Fault> {
+        if let Some((width, height)) = options.size {
+            let mut fault = Carried::default();
+            fault.positive("svg", "width in pixels", width.into());
+            fault.positive("svg", "height in pixels", height.into());
+            fault.sound()?;
+        }
         let scene = self.scene()?;
         let finest = self.size.max_element() * 1e-6;
         let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);

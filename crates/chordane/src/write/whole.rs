@@ -1,12 +1,15 @@
 //! Files, written whole or not at all.
 
+use std::collections::BTreeSet;
 use std::fs::{File, OpenOptions};
 use std::io::{self, Write};
 use std::path::{Path as FilePath, PathBuf};
 use std::sync::atomic::{AtomicUsize, Ordering};
+use std::sync::{Mutex, PoisonError};
 
 /// Writes a file whole or not at all: beside its place under another name, then moved there. A device, a pipe or
-/// the like, which cannot be replaced, is written to directly.
+/// the like, which cannot be replaced, is written to directly. What another program was killed over, in the same folder,
+/// is removed.
 ///
 /// # Errors
 ///
@@ -29,6 +32,7 @@ pub fn write_whole(file: &FilePath, bytes: &[u8]) -> io::Result<()> {
     }
     // A link is followed, so that what it points to is replaced and the link stays.
     let place = if file.is_symlink() { file.canonicalize()? } else { file.to_owned() };
+    swept(&place);
     let (mut out, part) = part_beside(&place)?;
     let moved =
         out.write_all(bytes).and_then(|()| out.sync_all()).and_then(|()| std::fs::rename(&part, &place));
@@ -42,7 +46,11 @@ pub fn write_whole(file: &FilePath, bytes: &[u8]) -> io::Result<()> {
 /// How often another name is tried for the file that is moved into place.
 const TRIES: usize = 1000;
 
-/// A new file beside a place, with the permissions of the file there, or those of any new file.
+const PART_BEGIN: &str = ".chordane-";
+const PART_END: &str = ".part";
+
+/// A new file beside a place, with the permissions of the file there, or those of any new file. It is locked as long as it is
+/// open, so that others know that it is being written.
 fn part_beside(place: &FilePath) -> io::Result<(File, PathBuf)> {
     static COUNT: AtomicUsize = AtomicUsize::new(0);
     let mut options = OpenOptions::new();
@@ -50,11 +58,17 @@ fn part_beside(place: &FilePath) -> io::Result<(File, PathBuf)> {
     let old = place.metadata().ok().map(|old| old.permissions());
     for _ in 0..TRIES {
         let number = COUNT.fetch_add(1, Ordering::Relaxed);
-        let part = place.with_file_name(format!(".chordane-{}-{number}.part", std::process::id()));
+        let name = format!("{PART_BEGIN}{}-{number}{PART_END}", std::process::id());
+        let part = place.with_file_name(name);
         match options.open(&part) {
             Ok(file) => {
+                // Where files cannot be locked, none is swept either. Swept before it was locked, it is made anew.
+                let _ = file.lock();
+                if !part.exists() {
+                    continue;
+                }
                 if let Some(old) = old {
-                    file.set_permissions(old)?;
+                    file.set_permissions(old).inspect_err(|_| drop(std::fs::remove_file(&part)))?;
                 }
                 return Ok((file, part));
             }
@@ -62,5 +76,30 @@ fn part_beside(place: &FilePath) -> io::Result<(File, PathBuf)> {
             Err(error) => return Err(error),
         }
     }
-    Err(io::Error::other("the folder is full of unfinished files named .chordane-*.part; remove them"))
+    Err(io::Error::other("the folder holds too many files that were never finished"))
+}
+
+/// Removes what runs that were killed have left in the folder of a place; once for each folder, since looking through one takes
+/// time.
+fn swept(place: &FilePath) {
+    static DONE: Mutex<BTreeSet<PathBuf>> = Mutex::new(BTreeSet::new());
+    let folder = match place.parent() {
+        Some(folder) if !folder.as_os_str().is_empty() => folder,
+        _ => FilePath::new("."),
+    };
+    if !DONE.lock().unwrap_or_else(PoisonError::into_inner).insert(folder.to_owned()) {
+        return;
+    }
+    let Ok(entries) = std::fs::read_dir(folder) else { return };
+    for entry in entries.flatten() {
+        let name = entry.file_name();
+        if !name.to_str().is_some_and(|name| name.starts_with(PART_BEGIN) && name.ends_with(PART_END)) {
+            continue;
+        }
+        // Whoever is writing it holds its lock.
+        let left = OpenOptions::new().write(true).open(entry.path());
+        if left.is_ok_and(|left| left.try_lock().is_ok()) {
+            let _ = std::fs::remove_file(entry.path());
+        }
+    }
 }

@@ -176,7 +176,28 @@ fn a_png_holds_the_same_pixels() {
     let mut back = vec![0; reader.output_buffer_size().unwrap()];
     reader.next_frame(&mut back).unwrap();
     assert_eq!(back, picture.bytes());
-    assert!(Pixels::new(0, 4).unwrap().png().is_empty());
+}
+
+#[test]
+fn a_picture_without_a_pixel_is_refused_everywhere() {
+    let page = sheet(9.0, 7.0).add(circle((4.0, 3.0), 3.3).fill("teal"));
+    for (width, height) in [(0, 4), (4, 0), (0, 0)] {
+        let none = DrawError::NoPixels { width, height };
+        assert_eq!(
+            none.to_string(),
+            format!("a picture of {width} x {height} pixels is none; give at least 1 x 1")
+        );
+        assert_eq!(Pixels::new(width, height).unwrap_err(), none);
+        assert_eq!(page.pixels_with(&PixelOptions::default().size(width, height)).unwrap_err(), none);
+        for format in Format::all() {
+            assert!(
+                page.written(format, &WriteOptions::default().size(width, height)).is_err(),
+                "{format:?}"
+            );
+        }
+        let bones = page.bones(&BonesOptions::default().size(width, height)).unwrap_err();
+        assert!(bones.to_string().ends_with("in pixels must be above 0, got 0"), "{bones}");
+    }
 }
 
 /// The greatest difference of two pictures, in levels.

@@ -139,8 +139,6 @@ fn nothing_on_the_sheet_is_no_mistake() {
     );
     assert!(painted(&sheet(4.0, 3.0).add(dot(0.0, 0.0).opacity(0.0))).is_empty());
     assert!(painted(&sheet(4.0, 3.0).add(dot(0.0, 0.0).fill("transparent"))).is_empty());
-    let mut untouched = Pixels::new(0, 5).unwrap();
-    untouched.draw(&bare).unwrap();
 }
 
 /// A slow twin of the layers: each pixel composited alone, in decimals, from the coverage of each item.

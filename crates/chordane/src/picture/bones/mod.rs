@@ -7,7 +7,7 @@
 mod grid;
 mod room;
 
-use crate::ground::{Fault, Named};
+use crate::ground::{Carried, Fault, Named};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, Path, Segment, start};
 use crate::reshape::{Cap, Join};
@@ -144,11 +144,15 @@ impl Sheet {
     ///
     /// # Errors
     ///
-    /// The first fault of what is on the sheet.
+    /// The first fault of what is on the sheet, or a size without a pixel.
     pub fn bones(&self, options: &BonesOptions) -> Result<Self, Fault> {
         let pixels = options
             .shown
             .map_or(self.size * self.unit.pixels(), |(w, h)| Point::new(f64::from(w), f64::from(h)));
+        let mut fault = Carried::default();
+        fault.positive("bones", "width in pixels", pixels.x);
+        fault.positive("bones", "height in pixels", pixels.y);
+        fault.sound()?;
         let scale = (pixels / self.size).min_element();
         let corner = self.corner();
         let mut bare = sheet(self.size.x, self.size.y).unit(self.unit);
