@@ -3,11 +3,11 @@
 //! Memory means what this run holds. A program that takes [`CountingAllocator`] as its allocator counts that exactly, run
 //! by run, whatever else goes on; one that does not is measured as a whole, from what it held when the run began.
 
+use std::sync::Once;
 use std::sync::atomic::{AtomicI64, AtomicU64, Ordering};
-use std::sync::{Arc, Once};
 use std::time::Instant;
 
-use rhai::Dynamic;
+use chordane::ground::Allowance;
 use tracking_allocator::{AllocationGroupId, AllocationGroupToken, AllocationRegistry, AllocationTracker};
 
 use crate::Limits;
@@ -66,20 +66,22 @@ impl Account {
     }
 
     /// Runs something within the limits, and counts what this thread takes meanwhile.
-    pub(crate) fn within<R>(mut self, limits: Limits, run: impl FnOnce(Budget) -> R) -> R {
+    pub(crate) fn within<R>(mut self, limits: Limits, run: impl FnOnce(&Allowance) -> R) -> R {
         let group = self.token.as_ref().map(AllocationGroupToken::id);
         let _counted = self.token.as_mut().map(AllocationGroupToken::enter);
         let held = group.filter(counts).map(|group| {
             slot(&group).store(0, Ordering::Relaxed);
             slot(&group)
         });
-        run(Budget {
+        let budget = Budget {
             limits,
             begin: Instant::now(),
-            last_look: Arc::default(),
+            looks: AtomicU64::new(0),
             counted: held,
             held_before: held_by_all(),
-        })
+        };
+        let allowance = Allowance::new(move || budget.spent());
+        allowance.within(|| run(&allowance))
     }
 }
 
@@ -98,46 +100,50 @@ fn held_by_all() -> usize {
 }
 
 /// What a run may still use.
-#[derive(Clone, Debug)]
-pub(crate) struct Budget {
+#[derive(Debug)]
+struct Budget {
     limits: Limits,
     begin: Instant,
-    last_look: Arc<AtomicU64>,
+    looks: AtomicU64,
     counted: Option<&'static AtomicI64>,
     held_before: usize,
 }
 
 impl Budget {
-    /// Why the run has to stop, if it has. The clock is looked at in every step, the memory when a millisecond has gone by:
-    /// a script can double what it holds in one step, but not without taking time for it.
-    pub(crate) fn spent(&self) -> Option<Dynamic> {
-        let elapsed = self.begin.elapsed();
-        if elapsed > self.limits.time {
+    /// Why the run has to stop, if it has, and what to do. What it holds is looked at every time, since one step can double it;
+    /// the clock, and what all of the program holds, only now and then, since they take longer.
+    fn spent(&self) -> Option<String> {
+        let look = self.looks.fetch_add(1, Ordering::Relaxed);
+        if look % LOOKS_A_CLOCK == 0 && self.begin.elapsed() > self.limits.time {
             let seconds = self.limits.time.as_secs_f64();
-            return Some(stop(
-                &format!("the score runs for more than {seconds} seconds"),
-                "look for a loop that never ends, or raise the limit with --max-seconds",
-            ));
+            return Some(format!("the score runs for more than {seconds} seconds; {TIME_ADVICE}"));
         }
-        let now = elapsed.as_millis() as u64;
-        if self.last_look.swap(now, Ordering::Relaxed) != now && self.held() > self.limits.memory {
+        let held = match self.counted {
+            Some(held) => usize::try_from(held.load(Ordering::Relaxed)).unwrap_or(0),
+            None if look % LOOKS_AT_ALL == 0 => held_by_all().saturating_sub(self.held_before),
+            None => 0,
+        };
+        if held > self.limits.memory {
             let megabytes = self.limits.memory >> 20;
-            return Some(stop(
-                &format!("the score takes more than {megabytes} MB of memory"),
-                "look for a list or a path that grows without end, or raise the limit with --max-memory",
-            ));
+            return Some(format!("the score takes more than {megabytes} MB of memory; {MEMORY_ADVICE}"));
         }
         None
     }
-
-    fn held(&self) -> usize {
-        match self.counted {
-            Some(held) => usize::try_from(held.load(Ordering::Relaxed)).unwrap_or(0),
-            None => held_by_all().saturating_sub(self.held_before),
-        }
-    }
 }
 
-fn stop(message: &str, advice: &str) -> Dynamic {
-    Refusal::new(message).advise(advice).text().into()
+const LOOKS_A_CLOCK: u64 = 16;
+
+const LOOKS_AT_ALL: u64 = 1024;
+
+const TIME_ADVICE: &str = "look for a loop that never ends, or raise the limit with --max-seconds";
+
+const MEMORY_ADVICE: &str =
+    "look for a list or a path that grows without end, or raise the limit with --max-memory";
+
+/// Why a run was stopped, as what a score is told: what is wrong, and what to do.
+pub(crate) fn told(why: &str) -> Refusal {
+    match why.split_once("; ") {
+        Some((what, advice)) => Refusal::new(what).advise(advice),
+        None => Refusal::new(why),
+    }
 }

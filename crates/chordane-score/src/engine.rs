@@ -7,16 +7,16 @@ use std::any::TypeId;
 use std::sync::{Arc, OnceLock};
 
 use chordane::chance::Dice;
+use chordane::ground::Allowance;
 use chordane::number::Cell;
 use chordane::prelude::*;
 use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, CorePackage, Package};
-use rhai::{Dynamic, Engine, FuncRegistration, Module, NativeCallContext, RhaiFunc, Shared};
+use rhai::{Dynamic, Engine, FuncRegistration, Module, NativeCallContext, RhaiFunc, Shared, Token};
 
 use crate::Limits;
-use crate::budget::Budget;
 use crate::call::Call;
+use crate::lists::lists;
 use crate::operators::operators;
-use crate::ranges::ranges;
 use crate::refusal::Refusal;
 use crate::running::Running;
 use crate::values::{Builder, ScoreStamp, description, shown};
@@ -26,8 +26,16 @@ use crate::words::{self, Kind, Word};
 #[derive(Clone)]
 struct Tag(Arc<Running>);
 
-/// An engine that reads scripts.
-pub(crate) fn reader(limits: &Limits) -> Engine {
+/// An engine that reads scripts, until reading has to stop.
+pub(crate) fn reader(limits: &Limits, allowance: &Allowance) -> Engine {
+    let mut engine = plain(limits);
+    let allowance = allowance.clone();
+    #[allow(deprecated, reason = "the engine's way to say that a call may change; its version is pinned")]
+    engine.on_parse_token(move |token, _, _| if allowance.ask().is_some() { Token::EOF } else { token });
+    engine
+}
+
+fn plain(limits: &Limits) -> Engine {
     let mut engine = Engine::new_raw();
     for module in modules() {
         engine.register_global_module(module.clone());
@@ -39,23 +47,28 @@ pub(crate) fn reader(limits: &Limits) -> Engine {
     engine.set_fast_operators(false);
     engine.set_max_operations(limits.steps);
     engine.set_max_call_levels(limits.depth);
-    engine.set_max_expr_depths(256, 128);
-    engine.set_max_array_size(limits.list);
-    engine.set_max_map_size(limits.list);
-    engine.set_max_string_size(limits.text);
-    engine.set_max_variables(10_000);
-    engine.set_max_functions(10_000);
+    engine.set_max_expr_depths(MOST_NESTED, MOST_NESTED_IN_FUNCTIONS);
+    engine.set_max_variables(MOST_NAMES);
+    engine.set_max_functions(MOST_NAMES);
     engine
 }
 
+/// How deep expressions may be nested, a chain of calls included. In functions it is less, since they may call one another.
+const MOST_NESTED: usize = 2000;
+const MOST_NESTED_IN_FUNCTIONS: usize = 400;
+
+/// How many names of values and of functions there may be at once.
+const MOST_NAMES: usize = 10_000;
+
 /// An engine for one run.
-pub(crate) fn engine(running: &Arc<Running>, budget: Budget) -> Engine {
-    let mut engine = reader(&running.limits);
+pub(crate) fn engine(running: &Arc<Running>) -> Engine {
+    let mut engine = plain(&running.limits);
     engine.set_default_tag(Dynamic::from(Tag(Arc::clone(running))));
     let (told, asked) = (Arc::clone(running), Arc::clone(running));
     engine.on_print(move |text| told.stage(|stage| stage.print(text)));
     engine.on_debug(move |text, _, _| asked.stage(|stage| stage.print(text)));
-    engine.on_progress(move |_| budget.spent());
+    let spent = Arc::clone(running);
+    engine.on_progress(move |_| spent.spent().map(|why| why.text().into()));
     engine
 }
 
@@ -78,7 +91,7 @@ fn own_module() -> Module {
     module.set_var("PI", std::f64::consts::PI);
     types(&mut module);
     operators(&mut module);
-    ranges(&mut module);
+    lists(&mut module);
     let mut done: Vec<(&str, usize)> = Vec::new();
     for word in words::all() {
         if !done.contains(&(word.name, word.arity())) {
@@ -181,14 +194,23 @@ fn texts(module: &mut Module) {
 /// So many values are printed at once.
 const MOST_PRINTED: usize = 12;
 
+/// The run that a call is part of.
+fn running_of(context: &NativeCallContext<'_>) -> Result<Arc<Running>, Refusal> {
+    let running = context.tag().and_then(|tag| tag.read_lock::<Tag>().map(|tag| Arc::clone(&tag.0)));
+    running.ok_or_else(|| Refusal::new("this word runs in a score only"))
+}
+
+/// The limits of the run that a call is part of.
+pub(crate) fn limits_of(context: &NativeCallContext<'_>) -> Result<Limits, Refusal> {
+    Ok(running_of(context)?.limits)
+}
+
 /// Registers the words of a name that take this many values, counting the one they are called on.
 fn register(module: &mut Module, name: &'static str, arity: usize) {
     let forms: Vec<&'static Word> = words::named(name).filter(|word| word.arity() == arity).collect();
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
-        let lost = || Refusal::new("this word runs in a score only");
-        let context = context.ok_or_else(lost)?;
-        let running = context.tag().and_then(|tag| tag.read_lock::<Tag>().map(|tag| Arc::clone(&tag.0)));
-        let running = running.ok_or_else(lost)?;
+        let context = context.ok_or_else(|| Refusal::new("this word runs in a score only"))?;
+        let running = running_of(&context)?;
         let values: Vec<&Dynamic> = values.iter().map(|value| &**value).collect();
         let call = Call::new(name, &context, &running).on(&values);
         let fitting = forms.iter().find(|word| word.stands_on(&values) && word.mismatch(&values).is_none());
@@ -197,7 +219,10 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
             None => Err(unfitting(&forms, &values)),
         };
         // What went wrong in a function of the score is told as it is, at its own place.
-        call.failure().map_or(made.map_err(Into::into), Err)
+        if let Some(failure) = call.failure() {
+            return Err(failure);
+        }
+        running.stopped_in(name).map_or(made, Err).map_err(Into::into)
     };
     let func =
         RhaiFunc::Method { func: Shared::new(run), has_context: true, is_pure: true, is_volatile: true };

@@ -10,6 +10,8 @@ use std::sync::{Arc, Mutex, PoisonError};
 
 use rhai::{AST, ASTNode, Dynamic, Engine, EvalAltResult, Expr, Position, Scope, Stmt};
 
+use crate::running::Running;
+
 /// The names in a script's functions that stand for no value of their own.
 pub(crate) fn outer_names(script: &AST) -> Vec<String> {
     // Functions without a name are handed what they use.
@@ -49,14 +51,13 @@ pub(crate) fn outer_names(script: &AST) -> Vec<String> {
     names
 }
 
-/// Runs a script whose functions see values of its own, and gives its last value. `steps` is how many it may take.
+/// Runs a script whose functions see values of its own, and gives its last value.
 pub(crate) fn run(
     engine: &mut Engine,
     scope: &mut Scope<'static>,
     script: &AST,
     names: &[String],
-    steps: u64,
-    spent: impl Fn() -> Option<Dynamic> + Send + Sync + 'static,
+    running: &Arc<Running>,
 ) -> Result<Dynamic, Box<EvalAltResult>> {
     let laid_out: Arc<Mutex<HashMap<String, Dynamic>>> = Arc::default();
     let seen = Arc::clone(&laid_out);
@@ -70,11 +71,12 @@ pub(crate) fn run(
     // Each statement is counted anew by the engine, and all of them together here.
     let taken = Arc::new(AtomicU64::new(0));
     let count = Arc::clone(&taken);
+    let asked = Arc::clone(running);
     engine.on_progress(move |steps| {
         count.store(steps, Ordering::Relaxed);
-        spent()
+        asked.spent().map(|why| why.text().into())
     });
-    let (mut last, mut left) = (Dynamic::UNIT, steps);
+    let (mut last, mut left) = (Dynamic::UNIT, running.limits.steps);
     let statements = script.statements();
     let mut at = 0;
     while let Some(statement) = statements.get(at) {

@@ -2,19 +2,35 @@
 
 use std::sync::{Arc, Mutex, PoisonError};
 
+use chordane::ground::Allowance;
+
 use crate::Limits;
+use crate::budget::told;
+use crate::refusal::Refusal;
 use crate::stage::Stage;
 
 /// A run of a script: what it is given, and what it may use up.
 #[derive(Debug)]
 pub(crate) struct Running {
     pub(crate) limits: Limits,
+    allowance: Allowance,
     stage: Mutex<Stage>,
 }
 
 impl Running {
-    pub(crate) fn new(limits: Limits, stage: Stage) -> Arc<Self> {
-        Arc::new(Self { limits, stage: Mutex::new(stage) })
+    pub(crate) fn new(limits: Limits, allowance: Allowance, stage: Stage) -> Arc<Self> {
+        Arc::new(Self { limits, allowance, stage: Mutex::new(stage) })
+    }
+
+    /// Why the run has to stop, if it has, asked after each of its steps.
+    pub(crate) fn spent(&self) -> Option<Refusal> {
+        self.allowance.ask().map(told)
+    }
+
+    /// Why the run was stopped while a word was at work, if it was.
+    pub(crate) fn stopped_in(&self, word: &str) -> Option<Refusal> {
+        let why = told(self.allowance.stopped()?);
+        Some(Refusal { message: format!("{}: stopped in `{word}`", why.message), ..why })
     }
 
     pub(crate) fn stage<R>(&self, look: impl FnOnce(&mut Stage) -> R) -> R {

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
-use crate::budget::Account;
+use crate::budget::{Account, told};
 use crate::engine::{engine, reader};
 use crate::explain::explain;
 use crate::outer::{self, outer_names};
@@ -40,45 +40,47 @@ impl Script {
     /// The first place that cannot be read.
     pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
         let (name, source) = (name.into(), source.into());
-        let compiled = reader(&limits).compile(&source).map_err(|error| {
-            let error: Box<EvalAltResult> = error.into();
-            mistake(&name, &source, &error, &limits)
+        let (compiled, outer) = on_large_stack(|| {
+            Account::open().within(limits, |allowance| {
+                let compiled = reader(&limits, allowance).compile(&source);
+                if let Some(why) = allowance.stopped() {
+                    let why = told(why);
+                    return Err(Mistake::new(format!("{}: stopped while it was read", why.message))
+                        .advise(why.advice));
+                }
+                let compiled = compiled.map_err(|error| {
+                    let error: Box<EvalAltResult> = error.into();
+                    mistake(&name, &source, &error, &limits)
+                })?;
+                if let Some(lost) = unkept(&compiled) {
+                    return Err(Mistake::new(lost.message).advise(Some(lost.mend)).at(
+                        &name,
+                        &source,
+                        lost.place.line().unwrap_or(1),
+                        lost.place.position().unwrap_or(1),
+                    ));
+                }
+                let outer = outer_names(&compiled);
+                Ok((compiled, outer))
+            })
         })?;
-        match unkept(&compiled) {
-            Some(lost) => Err(Mistake::new(lost.message).advise(Some(lost.mend)).at(
-                &name,
-                &source,
-                lost.place.line().unwrap_or(1),
-                lost.place.position().unwrap_or(1),
-            )),
-            None => Ok(Self { outer: outer_names(&compiled), name, source, compiled, limits }),
-        }
+        Ok(Self { name, source, compiled, outer, limits })
     }
 
-    /// Runs the script and gives its last value.
-    fn run(&self, running: &Arc<Running>) -> Result<Dynamic, Mistake> {
-        Account::open().within(self.limits, |budget| {
-            let mut scope = Scope::new();
-            let mut engine = engine(running, budget.clone());
-            let last = if self.outer.is_empty() {
-                engine.eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
-            } else {
-                let spent = move || budget.spent();
-                outer::run(&mut engine, &mut scope, &self.compiled, &self.outer, self.limits.steps, spent)
-            };
-            last.map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))
-        })
-    }
-}
-
-impl Score for Script {
-    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
-        let running = Running::new(self.limits, std::mem::take(stage));
-        let last = self.run(&running);
-        *stage = running.stage(std::mem::take);
-        let last = last?;
-        if let Some(sheet) = last.clone().try_cast::<Builder<Sheet>>() {
-            let sheet = sheet.get();
+    /// Runs the script, and gives what its last value is.
+    fn run(&self, running: &Arc<Running>) -> Result<Sheet, Mistake> {
+        let mut scope = Scope::new();
+        let mut engine = engine(running);
+        let last = if self.outer.is_empty() {
+            engine.eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
+        } else {
+            outer::run(&mut engine, &mut scope, &self.compiled, &self.outer, running)
+        };
+        let last = last.map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))?;
+        // The variable that it stands in holds on to it.
+        scope.clear();
+        if last.is::<Builder<Sheet>>() {
+            let sheet = last.cast::<Builder<Sheet>>().into_inside();
             sheet.sound().map_err(Mistake::from)?;
             return Ok(sheet);
         }
@@ -95,6 +97,42 @@ impl Score for Script {
         Err(Mistake::new(format!("the last value of a score is its sheet, and this is {what}"))
             .advise(Some("end the score with a sheet: sheet(640, 480).add(..)".to_owned()))
             .at(&self.name, &self.source, line, column))
+    }
+}
+
+impl Score for Script {
+    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
+        let given = std::mem::take(stage);
+        let (made, left) = on_large_stack(|| {
+            Account::open().within(self.limits, |allowance| {
+                let running = Running::new(self.limits, allowance.clone(), given);
+                let made = self.run(&running);
+                (made, running.stage(std::mem::take))
+            })
+        });
+        *stage = left;
+        made
+    }
+}
+
+/// How much of the stack the engine may need where expressions, functions and values are nested as deep as they may be. Of that
+/// only what is used takes memory.
+const STACK: usize = 512 << 20;
+
+/// Does some work on a thread with a large stack: the engine goes down one into another as deep as a score is nested.
+fn on_large_stack<R: Send>(work: impl FnOnce() -> R + Send) -> R {
+    let mut work = Some(work);
+    let done = std::thread::scope(|scope| {
+        let take = &mut work;
+        let thread = std::thread::Builder::new().name("score".to_owned()).stack_size(STACK);
+        let thread = thread.spawn_scoped(scope, move || take.take().map(|work| work()));
+        thread.ok().and_then(|thread| thread.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)))
+    });
+    match (done, work) {
+        (Some(done), _) => done,
+        // There is no room for the thread: on this one then.
+        (None, Some(work)) => work(),
+        (None, None) => unreachable!("the work was done"),
     }
 }
 

@@ -28,6 +28,14 @@ impl<T: Clone> Builder<T> {
         self.look(T::clone)
     }
 
+    /// What it has become, taken out where nothing else holds on to it.
+    pub(crate) fn into_inside(self) -> T {
+        match Arc::try_unwrap(self.0) {
+            Ok(inside) => inside.into_inner().unwrap_or_else(PoisonError::into_inner),
+            Err(shared) => Self(shared).get(),
+        }
+    }
+
     pub(crate) fn look<R>(&self, look: impl FnOnce(&T) -> R) -> R {
         look(&self.0.lock().unwrap_or_else(PoisonError::into_inner))
     }

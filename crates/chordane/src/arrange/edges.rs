@@ -1,9 +1,10 @@
 //! The edges of an arrangement: the sources cut wherever they meet, between vertices that are shared exactly.
 
 use std::ops::ControlFlow;
+use std::sync::atomic::{AtomicUsize, Ordering};
 
 use super::sources::{Source, turn};
-use crate::ground::threads;
+use crate::ground::{spent, threads};
 use crate::measure::{BoxTree, Meet, meets, overlap, rounds};
 use crate::number::{Cell, Point};
 use crate::path::Segment;
@@ -76,6 +77,8 @@ struct Cut {
 /// All that pairs of sources have in common, in the order of the sources; `None` where it is more than `most`.
 fn all_meets(sources: &[Source], off: f64, most: usize) -> Option<Vec<(usize, usize, Meet)>> {
     let tree = BoxTree::new(sources.iter().map(|source| source.bounds));
+    // All that is found is counted as it is found: it is much only where each finds much.
+    let total = AtomicUsize::new(0);
     let of_one = |i: usize| {
         let mut found = Vec::new();
         let Some(a) = sources.get(i) else { return (found, false) };
@@ -85,6 +88,7 @@ fn all_meets(sources: &[Source], off: f64, most: usize) -> Option<Vec<(usize, us
             |bounds| overlap(bounds, &reach),
             |j| {
                 if let Some(b) = sources.get(j).filter(|_| j > i) {
+                    let before = found.len();
                     let mut add = |meet| {
                         // That neighbours share their joint is known.
                         let joint = match meet {
@@ -100,8 +104,15 @@ fn all_meets(sources: &[Source], off: f64, most: usize) -> Option<Vec<(usize, us
                     if !both.is_some_and(|(a, b)| rounds(a, &b, off, &mut add)) {
                         meets(&a.segment, &b.segment, off, &mut add);
                     }
+                    if found.len() > before {
+                        total.fetch_add(found.len() - before, Ordering::Relaxed);
+                    }
                 }
-                if found.len() > most { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
+                if total.load(Ordering::Relaxed) > most {
+                    ControlFlow::Break(())
+                } else {
+                    ControlFlow::Continue(())
+                }
             },
         );
         found.sort_by_key(|(_, j, _)| *j);
@@ -118,9 +129,6 @@ fn all_meets(sources: &[Source], off: f64, most: usize) -> Option<Vec<(usize, us
                 return None;
             }
             all.append(&mut found);
-        }
-        if all.len() > most {
-            return None;
         }
         begin = end;
     }
@@ -236,6 +244,9 @@ impl Arrangement {
         let mut kept: Vec<Edge> = Vec::with_capacity(self.edges.len());
         let mut group = 0;
         for edge in std::mem::take(&mut self.edges) {
+            if spent(10 + (kept.len() - group.min(kept.len()))) {
+                break;
+            }
             if kept.get(group).is_none_or(|first| (first.low, first.high) != (edge.low, edge.high)) {
                 group = kept.len();
             }
@@ -313,9 +324,15 @@ fn mirrored(
             if parameter > 0.0 && parameter < 1.0 {
                 all.push(Cut { source: onto, parameter, node: cut.node });
             }
+            if all.len() > most || spent(20) {
+                return;
+            }
         }
     };
     for (i, j, meet) in found {
+        if spent(10) {
+            return None;
+        }
         if let Meet::Along(s, t) = *meet {
             mirror(&mut all, *i, s, *j, t);
             mirror(&mut all, *j, [t[0].min(t[1]), t[0].max(t[1])], *i, s);
@@ -340,6 +357,9 @@ fn stops(
     let mut rest = cuts;
     let mut turns: Vec<(Point, usize)> = Vec::new();
     for (i, source) in sources.iter().enumerate() {
+        if spent(50) {
+            break;
+        }
         let count = rest.partition_point(|cut| cut.source <= i);
         let (own, others) = rest.split_at(count);
         rest = others;
@@ -384,7 +404,7 @@ fn stops(
     for (i, (place, node)) in turns.iter().enumerate() {
         let near =
             turns.get(i + 1..).unwrap_or_default().iter().take_while(|(p, _)| p.x - place.x <= 4.0 * off);
-        for (_, other) in near.filter(|(p, _)| (p.y - place.y).abs() <= 4.0 * off) {
+        for (_, other) in near.filter(|(p, _)| !spent(1) && (p.y - place.y).abs() <= 4.0 * off) {
             groups.join(*node, *other);
         }
     }

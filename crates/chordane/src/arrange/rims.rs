@@ -1,5 +1,8 @@
 //! The rim of what is kept of several areas, without crossings.
 
+use std::collections::HashMap;
+use std::hash::{DefaultHasher, Hash, Hasher};
+
 use super::edges::{Arrangement, MOST_MEETS};
 use super::sides::{lefts, right_of};
 use super::sources::{Part, sources};
@@ -42,6 +45,33 @@ pub(crate) fn scaled_to_numbers(paths: &[&Path], distance: f64) -> Option<(Vec<P
     Some((paths.iter().map(|path| path.scaled(factor)).collect(), factor))
 }
 
+/// The same parts, each contour once for each operand, with how often it counts: what many equal contours have in common grows
+/// with the square of their number.
+fn once_each<'a>(parts: &[Part<'a>]) -> Vec<Part<'a>> {
+    let mut known: HashMap<u64, Vec<usize>> = HashMap::with_capacity(parts.len());
+    let mut kept: Vec<Part<'_>> = Vec::with_capacity(parts.len());
+    for part in parts {
+        let mut hasher = DefaultHasher::new();
+        part.operand.hash(&mut hasher);
+        for p in part.contour.points() {
+            (p.x.to_bits(), p.y.to_bits()).hash(&mut hasher);
+        }
+        let alike = known.entry(hasher.finish()).or_default();
+        let same = |i: &&usize| {
+            kept.get(**i).is_some_and(|other| (other.operand, other.contour) == (part.operand, part.contour))
+        };
+        match alike.iter().find(same).and_then(|i| kept.get_mut(*i)) {
+            Some(first) => first.weight = first.weight.saturating_add(part.weight),
+            None => {
+                alike.push(kept.len());
+                kept.push(*part);
+            }
+        }
+    }
+    kept.retain(|part| part.weight != 0);
+    kept
+}
+
 /// The rim of what is kept of contours, by the windings of the two operands. `None` where too much meets.
 pub(crate) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
     arranged_within(parts, MOST_MEETS, keep)
@@ -56,11 +86,12 @@ pub(crate) fn arranged_within(
     let Some(extent) = parts.iter().map(|part| part.contour.bounds()).reduce(Cell::union) else {
         return Some(Vec::new());
     };
+    let parts = once_each(parts);
     let mut off = tolerance_of(&extent);
     let slight = off * SLIGHT;
     let mut best: Option<Rim> = None;
     for _ in 0..TRIES {
-        let sources = sources(parts, off);
+        let sources = sources(&parts, off);
         let arrangement = Arrangement::new(&sources, off, most)?;
         let lefts = lefts(&arrangement, &sources, off);
         let rim = |(number, (edge, left)): (usize, (_, &[i32; 2]))| {

@@ -2,6 +2,7 @@
 
 use std::sync::Arc;
 
+use super::allowance::stopped;
 use super::{Fault, FaultKind};
 
 /// The slot in which built values carry their first fault. Cheap when empty, shared when not.
@@ -13,7 +14,11 @@ impl Carried {
     #[cold]
     pub(crate) fn note(&mut self, fault: Fault) {
         if self.0.is_none() {
-            self.0 = Some(Arc::new(fault));
+            // What is wrong with work that was stopped halfway is only that.
+            self.0 = Some(Arc::new(match stopped() {
+                Some(why) => Fault::of(fault.call(), FaultKind::Stopped { why }),
+                None => fault,
+            }));
         }
     }
 
@@ -88,6 +93,16 @@ impl Carried {
             self.note(Fault::of(call, FaultKind::TooMany { what, count, limit }));
         }
         count <= limit
+    }
+
+    /// Notes a fault when the work was stopped; true when it was not.
+    pub(crate) fn stopped(&mut self, call: &'static str) -> bool {
+        let why = stopped();
+        let goes_on = why.is_none();
+        if let Some(why) = why {
+            self.note(Fault::of(call, FaultKind::Stopped { why }));
+        }
+        goes_on
     }
 
     /// Notes a fault when a coordinate is not finite; true when the point is sound.

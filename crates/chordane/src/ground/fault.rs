@@ -141,6 +141,11 @@ pub enum FaultKind {
         /// What is wrong, and what to do.
         message: String,
     },
+    /// The work was stopped; see [`Allowance`](super::Allowance).
+    Stopped {
+        /// Why it was.
+        why: String,
+    },
     /// A coordinate is finite but so far out that pixels cannot be computed.
     TooFar {
         /// The coordinate farthest from zero, in pixels.
@@ -267,6 +272,7 @@ impl fmt::Display for Fault {
                 Ok(())
             }
             FaultKind::Data { message } | FaultKind::Told { message } => f.write_str(message),
+            FaultKind::Stopped { why } => f.write_str(why),
             FaultKind::TooMany { what, count, limit } => {
                 write!(f, "{count} {what} are too many; give at most {limit}")
             }

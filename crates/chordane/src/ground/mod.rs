@@ -1,6 +1,7 @@
-//! What everything stands on: faults and how values carry them, names of choices, short numbers, the nearest name, and
-//! the mixer of seeds, and work spread over threads.
+//! What everything stands on: faults and how values carry them, what work may take, names of choices, short numbers, the
+//! nearest name, the mixer of seeds, and work spread over threads.
 
+mod allowance;
 mod carried;
 mod fault;
 mod mix;
@@ -9,10 +10,12 @@ mod near;
 mod short;
 pub(crate) mod threads;
 
+pub use allowance::Allowance;
 pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};
 pub use near::nearest;
 pub use short::{short, trimmed};
 
+pub(crate) use allowance::spent;
 pub(crate) use carried::Carried;
 pub(crate) use mix::{GOLDEN, in_row, mixed};

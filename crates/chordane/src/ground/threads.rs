@@ -1,6 +1,10 @@
-//! Work spread over threads, with the feature `parallel`; one after the other without it. What comes out is the same.
+//! Work spread over threads, with the feature `parallel`; one after the other without it. What comes out is the same. What the
+//! work may take holds on all of them.
 
 use std::ops::Range;
+
+#[cfg(feature = "parallel")]
+use super::allowance::{current, entered};
 
 /// What a function gives for each number of a range, in order. No thread is given fewer than `at_least` at a time.
 #[cfg(feature = "parallel")]
@@ -10,6 +14,8 @@ pub(crate) fn map<T: Send>(
     one: impl Fn(usize) -> T + Send + Sync,
 ) -> Vec<T> {
     use rayon::prelude::*;
+    let allowance = current();
+    let one = |i| entered(allowance.clone(), || one(i));
     range.into_par_iter().with_min_len(at_least).map(one).collect()
 }
 
@@ -29,10 +35,10 @@ pub(crate) fn change_chunks<T: Send, S>(
     change: impl Fn(&mut S, usize, &mut [T]) + Send + Sync,
 ) {
     use rayon::prelude::*;
-    slice
-        .par_chunks_mut(size)
-        .enumerate()
-        .for_each_init(begin, |state, (number, chunk)| change(state, number, chunk));
+    let allowance = current();
+    slice.par_chunks_mut(size).enumerate().for_each_init(begin, |state, (number, chunk)| {
+        entered(allowance.clone(), || change(state, number, chunk));
+    });
 }
 
 /// Calls a function with the number of each chunk of a slice and the chunk, to change it. What `begin` gives is used again

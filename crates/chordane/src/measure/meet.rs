@@ -6,6 +6,7 @@
 
 use super::circles::{Round, rounds};
 use super::place::Meet;
+use crate::ground::spent;
 use crate::number::{Cell, Point, roots};
 use crate::path::{Segment, quadratic_roots};
 
@@ -27,6 +28,9 @@ const CHECKS: usize = 7;
 
 /// Calls `found` with all that two segments have in common, to within a distance.
 pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(Meet)) {
+    if spent(5) {
+        return;
+    }
     if let (Segment::Line { from: p, to: q }, Segment::Line { from: r, to: s }) = (*a, *b)
         && plain_sides([p, q], [r, s], off, found)
     {

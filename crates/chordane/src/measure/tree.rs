@@ -5,6 +5,7 @@
 
 use std::ops::{ControlFlow, Range};
 
+use crate::ground::spent;
 use crate::number::{Cell, Point};
 
 /// How many boxes a leaf holds at most.
@@ -88,7 +89,7 @@ impl BoxTree {
     }
 
     /// Calls `visit` with the number of every box for which, as for each box around it, `wanted` holds, until it
-    /// breaks off.
+    /// breaks off, or the work is stopped.
     pub(crate) fn each(
         &self,
         wanted: impl Fn(&Cell) -> bool,
@@ -100,6 +101,9 @@ impl BoxTree {
             let Some(bounds) = self.nodes.get(node) else { continue };
             if !wanted(bounds) {
                 continue;
+            }
+            if spent(1) {
+                return ControlFlow::Break(());
             }
             if self.is_leaf(node) {
                 for (i, bounds) in self.leaf(node) {
@@ -130,6 +134,9 @@ impl BoxTree {
             let (Some(first), Some(second)) = (self.nodes.get(a), self.nodes.get(b)) else { continue };
             if !overlap(&first.grown(off), second) {
                 continue;
+            }
+            if spent(2) {
+                return ControlFlow::Break(());
             }
             // Both are always of one level, so that both are leaves or neither is.
             if self.is_leaf(a) {
@@ -166,6 +173,9 @@ impl BoxTree {
         let farther = |best: &Option<(usize, f64)>, to: f64| best.is_some_and(|(_, least)| to > least);
         while let Some((node, to)) = rest.pop() {
             let Some(bounds) = self.nodes.get(node).filter(|_| !farther(&best, to)) else { continue };
+            if spent(2) {
+                break;
+            }
             if bounds.min.x > bounds.max.x {
                 continue;
             }
@@ -209,6 +219,9 @@ impl BoxTree {
         let mut rest = ArrayStack::new(0);
         while let Some(node) = rest.pop() {
             let Some(_) = self.nodes.get(node).filter(|bounds| reached(bounds, &best)) else { continue };
+            if spent(2) {
+                break;
+            }
             if self.is_leaf(node) {
                 for (i, bounds) in self.leaf(node) {
                     if !reached(bounds, &best) {

@@ -175,6 +175,7 @@ impl Path {
             self.fault.point(call, *p);
             self.contours.clear();
         }
+        self.fault.stopped(call);
         self
     }
 

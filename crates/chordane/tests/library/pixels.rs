@@ -2,6 +2,8 @@
 
 use crate::support::{any_path, counted_coverage, drawn_coverage};
 use chordane::prelude::*;
+use chordane::raster::DrawError;
+use chordane::write::WriteOptions;
 use proptest::prelude::*;
 
 /// Each pixel's coverage against a count of spots: a coarse count first, and where that disagrees, as it may where
