@@ -6,7 +6,9 @@
 
 use std::ops::{Range, RangeInclusive};
 
-use rhai::{Array, Dynamic, EvalAltResult, FnPtr, FuncRegistration, Map, Module, NativeCallContext};
+use rhai::{
+    Array, Dynamic, EvalAltResult, FnPtr, FuncRegistration, ImmutableString, Map, Module, NativeCallContext,
+};
 
 use crate::engine::limits_of;
 use crate::refusal::Refusal;
@@ -16,9 +18,10 @@ type Made<T> = Result<T, Box<EvalAltResult>>;
 /// Lists may stand in one another so deep.
 const MOST_DEEP: usize = 500;
 
-/// Registers what lists and ranges do.
+/// Registers what lists and ranges do, and how texts grow.
 pub(crate) fn lists(module: &mut Module) {
     grow(module);
+    texts(module);
     take_out(module);
     ranges(module);
 }
@@ -78,6 +81,32 @@ fn grow(module: &mut Module) {
             if length > list.len() {
                 list.resize(length, value);
             }
+            Made::Ok(())
+        },
+    );
+}
+
+/// Texts put together, as long as they may be.
+fn texts(module: &mut Module) {
+    let room = |context: &NativeCallContext<'_>, a: &str, b: &str| {
+        let most = limits_of(context)?.text;
+        if a.len().saturating_add(b.len()) <= most {
+            return Made::Ok(());
+        }
+        let told = Refusal::new(format!("the text gets longer than {most} characters"));
+        Err(told
+            .advise("look for a loop that goes on too long; the limit can be raised with --max-text")
+            .into())
+    };
+    word("+").set_into_module(module, move |context: NativeCallContext<'_>, a: &str, b: &str| {
+        room(&context, a, b)?;
+        Made::Ok(format!("{a}{b}"))
+    });
+    word("+=").set_into_module(
+        module,
+        move |context: NativeCallContext<'_>, a: &mut ImmutableString, b: &str| {
+            room(&context, a, b)?;
+            *a += b;
             Made::Ok(())
         },
     );

@@ -3,6 +3,7 @@
 use std::collections::HashMap;
 
 use super::Dice;
+use crate::ground::spent;
 use crate::number::{Cell, Point, pt};
 use crate::path::Path;
 
@@ -19,7 +20,10 @@ impl Dice {
     /// A point within a path under its fill rule, every spot as likely; none where the path has no inside.
     pub fn inside(&mut self, path: &Path) -> Option<Point> {
         let bounds = path.bounds()?;
-        (0..MOST_MISSES).map(|_| self.within(&bounds)).find(|point| path.inside(*point))
+        (0..MOST_MISSES)
+            .take_while(|_| !spent(10))
+            .map(|_| self.within(&bounds))
+            .find(|point| path.inside(*point))
     }
 
     fn within(&mut self, bounds: &Cell) -> Point {
@@ -52,7 +56,7 @@ impl Dice {
         let mut room = Room { places: Vec::new(), by_cell: HashMap::new(), distance };
         // Begin anew, until so many throws in a row find no room: parts that do not hang together get theirs.
         let mut misses = 0;
-        while misses < 300 && room.places.len() < MOST_PLACES {
+        while misses < 300 && room.places.len() < MOST_PLACES && !spent(100) {
             match self.inside(path) {
                 None => break,
                 Some(seed) if room.is_free(seed) => {
@@ -69,7 +73,7 @@ impl Dice {
     /// Goes on from the newest place, all round it, for as long as there is room.
     fn grow(&mut self, path: &Path, room: &mut Room) {
         let mut active = vec![room.places.len() - 1];
-        while let Some(at) = self.place(active.len()) {
+        while let Some(at) = self.place(active.len()).filter(|_| !spent(100)) {
             let from = active.get(at).and_then(|place| room.places.get(*place)).copied().unwrap_or_default();
             let found = (0..TRIES_AROUND).find_map(|_| {
                 let (angle, share) = (self.between(0.0, std::f64::consts::TAU), self.between(1.0, 4.0));

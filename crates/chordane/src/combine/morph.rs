@@ -4,7 +4,7 @@
 //! contours the corners are matched first, in order, then what lies between two of them is cut at the same shares of its
 //! length on both; every piece then goes straight from the one to the other.
 
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind, spent};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, FillRule, Path, Segment};
@@ -158,6 +158,9 @@ fn pairs(from: &Path, to: &Path) -> Vec<Pair> {
         order.sort_by(|a, b| b.size.total_cmp(&a.size));
     }
     for (number, one) in order.into_iter().enumerate() {
+        if spent(100 + free.len()) {
+            break;
+        }
         // How far apart they are, and how unlike in size, against their sizes.
         let cost = |other: &Outline<'_>| {
             let size = (one.size + other.size).max(1e-300);
@@ -358,6 +361,9 @@ fn best_in_order(
     least.iter_mut().take(width).for_each(|cost| *cost = 0.0);
     let get = |least: &[f64], i: usize, j: usize| least.get(i * width + j).copied().unwrap_or(f64::INFINITY);
     for (i, at) in a.iter().enumerate() {
+        if spent(10 * width) {
+            break;
+        }
         for (j, other) in b.iter().enumerate() {
             let here = get(&least, i, j) + apart(first, second, *at, *other, frames);
             let best = here.min(get(&least, i + 1, j));
@@ -410,6 +416,9 @@ fn round_anchors(first: &Measured, second: &Measured) -> Vec<[f64; 2]> {
         let frames = if swapped { [frames[1], frames[0]] } else { frames };
         let mut best: Option<(f64, Vec<[f64; 2]>)> = None;
         for begin in 0..other.corners.len() {
+            if spent(other.corners.len()) {
+                break;
+            }
             let mut turned = other.corners.clone();
             turned.rotate_left(begin);
             let (head, rest) = (one.corners.first().copied(), one.corners.get(1..).unwrap_or_default());

@@ -1,7 +1,7 @@
 //! Whether a shape keeps clear of itself.
 
 use super::CrossingKind;
-use crate::ground::Fault;
+use crate::ground::{Fault, spent};
 use crate::number::Point;
 use crate::path::{Contour, Path};
 
@@ -43,6 +43,9 @@ impl Path {
         let mut least: Option<f64> = None;
         for (i, a) in vertices.iter().enumerate() {
             for b in vertices.iter().skip(i + 1) {
+                if spent(1) {
+                    return least;
+                }
                 if least.is_some_and(|least| along(b) - along(a) >= least) {
                     break;
                 }

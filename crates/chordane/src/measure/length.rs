@@ -7,7 +7,7 @@ use std::f64::consts::{FRAC_PI_2, PI};
 use std::sync::LazyLock;
 
 use super::quadrature::{Demand, Ratio, Zero, cut_integral, integral_of_ratios};
-use crate::ground::Fault;
+use crate::ground::{Fault, spent};
 use crate::number::Point;
 use crate::path::{Arc, Contour, Path, Segment};
 
@@ -101,7 +101,7 @@ fn arc_length(arc: &Arc, from: f64, to: f64, demand: &Demand) -> f64 {
     // Quarter by quarter, so that only the zeros at its two sides matter.
     let mut sum = 0.0;
     let mut begin = low;
-    while begin < high {
+    while begin < high && !spent(20) {
         let quarter = (begin / FRAC_PI_2 + 1e-9).floor();
         let end = high.min((quarter + 1.0) * FRAC_PI_2);
         let nearest = ((begin - shift) / PI).floor() * PI + shift;

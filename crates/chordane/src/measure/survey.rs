@@ -8,7 +8,7 @@
 use std::sync::OnceLock;
 
 use super::tree::BoxTree;
-use crate::ground::Fault;
+use crate::ground::{Fault, spent};
 use crate::number::{Angle, Point};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
@@ -192,6 +192,9 @@ fn surveyed(contours: &[Contour]) -> Survey {
     let mut survey =
         Survey { segments: Vec::new(), stretches, length: 0.0, one_closed, index: OnceLock::new() };
     for (i, (segment, _)) in segments.iter().enumerate() {
+        if spent(20) {
+            break;
+        }
         survey.add(segment, i as u32, whole * OFF);
     }
     survey.segments = segments;
@@ -300,7 +303,7 @@ impl Survey {
     /// Where two contours meet in distance, the end of the earlier one. Cost: logarithmic in the segments.
     #[must_use]
     pub fn station(&self, distance: f64) -> Option<Station<'_>> {
-        if distance.is_nan() {
+        if distance.is_nan() || spent(5) {
             return None;
         }
         let distance = distance.clamp(0.0, self.length);
@@ -345,7 +348,7 @@ impl Survey {
         }
         if from > to && self.one_closed {
             let before = self.pieces(from, self.length).into_iter();
-            let whole = before.chain(self.pieces(0.0, to)).reduce(|a, b| a.then(&b));
+            let whole = Contour::in_a_row(&before.chain(self.pieces(0.0, to)).collect::<Vec<_>>());
             return Path::from_contours(whole);
         }
         Path::empty()
@@ -433,7 +436,7 @@ impl<'a> Steps<'a> {
 
     /// The next station, and those after it that stand on the same stretch.
     fn next_run(&mut self) -> Option<Run<'a>> {
-        if self.next >= self.count {
+        if self.next >= self.count || spent(20) {
             return None;
         }
         let survey = self.survey;

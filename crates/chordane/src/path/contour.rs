@@ -5,6 +5,7 @@
 use std::sync::Arc as Shared;
 
 use super::{ArcSegment, Segment};
+use crate::ground::spent;
 use crate::number::{Cell, Point, deg};
 
 /// What a segment is, and so how many points it takes: a line 1, a quadratic 2, a cubic 3, and an arc 3 (its
@@ -131,15 +132,22 @@ impl Contour {
         builder.finish(self.is_closed())
     }
 
-    /// This contour, then the other from its first segment on: its start is taken to be where this one ends.
-    pub(crate) fn then(&self, other: &Self) -> Self {
-        let verbs = [self.verbs(), other.verbs()].concat();
-        let points = [self.points(), other.points().get(1..).unwrap_or_default()].concat();
-        let mut builder = ContourBuilder::from_parts(verbs, points);
-        let before = self.verbs().len();
-        builder.tags(self.tags().iter().cloned());
-        builder.tags(other.tags().iter().map(|(tag, vertex)| (tag.clone(), vertex + before)));
-        builder.finish(self.is_closed())
+    /// Open contours in a row as one, each but the first without its first vertex. `None` of none.
+    pub(crate) fn in_a_row(list: &[Self]) -> Option<Self> {
+        let [only] = list else {
+            let start = list.first()?.start();
+            let verbs: Vec<Verb> = list.iter().flat_map(|one| one.verbs()).copied().collect();
+            let later = list.iter().flat_map(|one| one.points().get(1..).unwrap_or_default()).copied();
+            let points: Vec<Point> = std::iter::once(start).chain(later).collect();
+            let mut builder = ContourBuilder::from_parts(verbs, points);
+            let mut before = 0;
+            for one in list {
+                builder.tags(one.tags().iter().map(|(tag, vertex)| (tag.clone(), vertex + before)));
+                before += one.verbs().len();
+            }
+            return Some(builder.finish(false));
+        };
+        Some(only.clone())
     }
 
     /// The contour closed, its last vertex moved onto its first. A straight last segment becomes the closing side.
@@ -203,6 +211,9 @@ impl Iterator for Segments<'_> {
 
     #[inline]
     fn next(&mut self) -> Option<Segment> {
+        if spent(1) {
+            return None;
+        }
         let from = self.at;
         let Some((&verb, verbs)) = self.verbs.split_first() else {
             let home = self.home.take()?;

@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::Carried;
+use crate::ground::{Carried, spent};
 use crate::number::{Angle, Point, around};
 use crate::path::{Affine, Path, by};
 
@@ -120,7 +120,7 @@ impl Reshape for Spin {
         };
         unless_faulty(path, check, |fault| {
             let mut contours = Vec::new();
-            for angle in around(self.copies) {
+            for angle in around(self.copies).take_while(|_| !spent(10)) {
                 let copy = path.rotated_about(self.centre, angle);
                 fault.take_from(copy.carried());
                 contours.extend_from_slice(copy.contours());

@@ -6,7 +6,7 @@
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::Carried;
+use crate::ground::{Carried, spent};
 use crate::number::{Angle, Point, deg};
 use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
 
@@ -223,6 +223,9 @@ impl CurveFit {
     fn fit(&self, run: &[Point], begin: (Point, Point), end: (Point, Point), builder: &mut ContourBuilder) {
         let mut rest = vec![(0, run.len().saturating_sub(1), begin, end)];
         while let Some((from, to, begin, end)) = rest.pop() {
+            if spent(100 + 20 * to.saturating_sub(from)) {
+                break;
+            }
             let points = run.get(from + 1..to).unwrap_or_default();
             if points.is_empty() {
                 builder.line(end.0);

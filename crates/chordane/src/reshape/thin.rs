@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::Carried;
+use crate::ground::{Carried, spent};
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
@@ -93,6 +93,9 @@ fn kept(points: &[Point], tolerance: f64) -> Vec<Point> {
         mark(last);
         let mut rest = vec![(0, last)];
         while let Some((from, to)) = rest.pop() {
+            if spent(1 + to.saturating_sub(from)) {
+                break;
+            }
             let (Some(a), Some(b)) = (points.get(from), points.get(to)) else { continue };
             let side = Segment::Line { from: *a, to: *b };
             let between = points.get(from + 1..to).unwrap_or_default();

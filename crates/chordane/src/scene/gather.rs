@@ -1,7 +1,7 @@
 //! The pass over the tree.
 
 use super::placed::Placed;
-use crate::ground::Fault;
+use crate::ground::{Carried, Fault, spent};
 use crate::number::Cell;
 use crate::path::{Affine, Path};
 use crate::sheet::{Group, Item, Node, Sheet};
@@ -101,6 +101,10 @@ impl<'a> Scene<'a> {
     }
 
     fn gather(&mut self, node: &'a Node, outer: &Affine, parent: Option<usize>) {
+        if spent(5) {
+            self.stop();
+            return;
+        }
         let above =
             parent.and_then(|at| self.layers.get(at)).map_or((1.0, false), |l| (l.opacity, l.clipped));
         match node {
@@ -127,6 +131,15 @@ impl<'a> Scene<'a> {
                 group.nodes.iter().for_each(|node| self.gather(node, &transform, Some(number)));
                 self.steps.push(Step::End(number));
             }
+        }
+    }
+
+    /// Ends gathering with the fault that it was stopped.
+    fn stop(&mut self) {
+        let mut fault = Carried::default();
+        fault.stopped("scene");
+        if self.fault.is_none() {
+            self.fault = fault.get().cloned();
         }
     }
 

@@ -1,6 +1,6 @@
 //! Curves of functions.
 
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind, spent};
 use crate::number::{Point, pt};
 use crate::path::Path;
 
@@ -96,11 +96,8 @@ fn traced(
         begin = end;
     }
     let runs = tracer.runs.into_iter().filter(|run| run.len() > 1);
-    let mut path = Path::from_parts(Vec::new(), Default::default(), fault);
-    for run in runs {
-        path = path.and(&Path::open(run));
-    }
-    path
+    let path = Path::from_parts(Vec::new(), Default::default(), fault);
+    path.and(&Path::from_contours(runs.flat_map(|run| Path::open(run).contours().to_vec())))
 }
 
 struct Tracer<F> {
@@ -122,6 +119,9 @@ impl<F: Fn(f64) -> Point> Tracer<F> {
     fn step(&mut self, begin: (f64, Point), end: (f64, Point), halvings: u32) {
         let middle = 0.5 * (begin.0 + end.0);
         let at = (self.f)(middle);
+        if spent(20) {
+            return;
+        }
         let bad = [begin.1, at, end.1].iter().filter(|point| !point.is_finite()).count();
         let straight = || {
             // A place off the middle too, so that a wave about its own middle is not missed.

@@ -2,7 +2,7 @@
 
 use std::f64::consts::TAU;
 
-use crate::ground::{Carried, Fault};
+use crate::ground::{Carried, Fault, spent};
 use crate::number::{Angle, Point, deg, pt};
 use crate::path::Path;
 use crate::path::smooth;
@@ -311,6 +311,9 @@ impl Wheels {
             .map(|wheel| std::array::from_fn(|i| rotation(wheel, step * i as f64)))
             .collect();
         for begin in (0..n).step_by(BLOCK) {
+            if spent(50) {
+                break;
+            }
             let mut block = [self.centre; BLOCK];
             for (wheel, table) in self.wheels.iter().zip(&tables) {
                 let (sin, cos) = turned(wheel, step * begin as f64);

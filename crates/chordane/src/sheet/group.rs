@@ -2,7 +2,7 @@
 
 use super::Item;
 use super::style::share;
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Carried, Fault, FaultKind, spent};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};
 
@@ -113,6 +113,10 @@ impl Group {
     }
 
     fn push(&mut self, call: &'static str, node: Node) {
+        if spent(10) {
+            self.fault.stopped(call);
+            return;
+        }
         let depth = node.depth() + 1;
         if depth > MOST_DEPTH {
             let what = "groups inside one another";
@@ -126,7 +130,12 @@ impl Group {
     /// Adds each of several, in order.
     #[must_use]
     pub fn add_all<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
-        nodes.into_iter().for_each(|node| self.push("add_all", node.into()));
+        for node in nodes {
+            self.push("add_all", node.into());
+            if self.fault.get().is_some() {
+                break;
+            }
+        }
         self
     }
 
