@@ -2,18 +2,19 @@
 
 use std::io::IsTerminal;
 
-use chordane::check::{Level, PathFigures, Report};
+use chordane::check::{LeftOut, Level, PathFigures, Report};
 use chordane::number::{Cell, Point};
 use chordane::read::SvgNote;
 use chordane::sheet::{Colour, Paint};
-use chordane_score::Runner;
+use chordane_score::{Limits, Runner};
 use serde::Serialize;
 
+use crate::draw::within;
 use crate::failure::Failure;
 use crate::input::Input;
 use crate::knobs;
 use crate::options::{CheckFileOptions, CheckOptions};
-use crate::output::print;
+use crate::output::{print, say};
 use crate::report::{self, direction, fill_rule};
 
 /// Whether anything was found that is hardly meant.
@@ -27,7 +28,7 @@ pub(crate) enum Outcome {
 pub(crate) fn file(options: &CheckFileOptions) -> Result<Outcome, Failure> {
     let opened = Input::read(&options.input)?.open(options.limits.limits())?;
     opened.say_notes();
-    score(&options.check, &opened.runner, &opened.notes)
+    score(&options.check, &opened.runner, &opened.notes, Some(options.limits.limits()))
 }
 
 /// Checks what a score makes.
@@ -35,17 +36,34 @@ pub(crate) fn score(
     options: &CheckOptions,
     runner: &Runner<'_>,
     notes: &[SvgNote],
+    limits: Option<Limits>,
 ) -> Result<Outcome, Failure> {
     let mut settings = options.knobs.settings()?;
     if let Some((width, height)) = options.size {
         settings = settings.size((f64::from(width), f64::from(height)));
     }
     let run = knobs::run(runner, &settings)?;
-    let checked = run.sheet()?.check();
-    let mut report = checked.map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))?;
-    report.findings.extend(runner.knob_findings(&run));
+    let sheet = run.sheet()?;
+    let mut report = within(limits, 0, || sheet.check())
+        .map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))?;
+    let (findings, untried) = runner.knob_findings_within(&run, limits.unwrap_or_default().time);
+    report.findings.extend(findings);
+    let mut notes: Vec<Note> =
+        notes.iter().map(|note| Note { line: note.line, message: note.what.clone() }).collect();
+    let told = notes.len();
+    let of_path = |left: &LeftOut| Note {
+        line: left.line.unwrap_or(1),
+        message: format!("path {}: {}", left.path, left.message),
+    };
+    notes.extend(report.left_out.iter().map(of_path));
+    if !untried.is_empty() {
+        let message =
+            format!("there was no time to try whether these knobs change anything: {}", untried.join(", "));
+        notes.push(Note { line: 1, message });
+    }
+    notes.iter().skip(told).for_each(|note| say(&format!("note: line {}: {}", note.line, note.message)));
     let text =
-        if options.json { json(&report, notes)? } else { report::text(&report, notes.len(), coloured()) };
+        if options.json { json(&report, &notes)? } else { report::text(&report, notes.len(), coloured()) };
     print(text.as_bytes())?;
     let warned = report.findings.iter().any(|finding| finding.level == Level::Warning);
     Ok(if warned { Outcome::Found } else { Outcome::Sound })
@@ -59,13 +77,14 @@ fn coloured() -> bool {
 struct JsonReport<'a> {
     paths: Vec<JsonPath<'a>>,
     findings: Vec<JsonFinding<'a>>,
-    notes: Vec<JsonNote<'a>>,
+    notes: &'a [Note],
 }
 
+/// What was not understood of a document, or not looked at.
 #[derive(Serialize)]
-struct JsonNote<'a> {
+struct Note {
     line: usize,
-    message: &'a str,
+    message: String,
 }
 
 #[derive(Serialize)]
@@ -112,7 +131,7 @@ fn pair(p: Point) -> [f64; 2] {
 }
 
 /// The report as one JSON object. A path without a contour has bounds of zeros.
-fn json(report: &Report, notes: &[SvgNote]) -> Result<String, Failure> {
+fn json(report: &Report, notes: &[Note]) -> Result<String, Failure> {
     fn path(figures: &PathFigures) -> JsonPath<'_> {
         let sides = |bounds: Option<Cell>| {
             let bounds = bounds.map_or([Point::ZERO; 2], |bounds| [bounds.min, bounds.max]);
@@ -165,7 +184,6 @@ fn json(report: &Report, notes: &[SvgNote]) -> Result<String, Failure> {
         })
         .collect();
     let paths = report.paths.iter().map(path).collect();
-    let notes = notes.iter().map(|note| JsonNote { line: note.line, message: &note.what }).collect();
     let mut text = serde_json::to_string(&JsonReport { paths, findings, notes })
         .map_err(|error| Failure::machine(format!("the report cannot be written: {error}"), "report this"))?;
     text.push('\n');

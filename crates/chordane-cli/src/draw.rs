@@ -5,11 +5,10 @@ use std::time::Instant;
 use chordane::ground::{Given, Named};
 use chordane::number::{Point, pt};
 use chordane::picture::{BoneLayer, BonesOptions};
-use chordane::raster::DrawError;
 use chordane::sheet::Sheet;
 use chordane::write::{Format, WriteOptions};
 
-use chordane_score::{Runner, Settings};
+use chordane_score::{Limits, Runner, Settings};
 
 use crate::failure::Failure;
 use crate::input::{Input, Origin};
@@ -27,8 +26,9 @@ pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
         (Input::read(&options.input)?, Settings::new())
     };
     let origin = input.origin();
-    score(&options.draw, settings, origin, || {
-        let opened = input.open(options.limits.limits())?;
+    let limits = options.limits.limits();
+    score(&options.draw, settings, origin, Some(limits), || {
+        let opened = input.open(limits)?;
         opened.say_notes();
         Ok(opened.runner)
     })
@@ -39,6 +39,7 @@ pub(crate) fn score<'a>(
     options: &DrawOptions,
     settings: Settings,
     origin: Option<Origin>,
+    limits: Option<Limits>,
     open: impl FnOnce() -> Result<Runner<'a>, Failure>,
 ) -> Result<(), Failure> {
     let targets = Target::all(&options.out, |out| Target::of(out, options.format))?;
@@ -58,12 +59,18 @@ pub(crate) fn score<'a>(
     let asked = asked.or_else(|| options.dpi.map(|dpi| size_at(&sheet, dpi)));
     let shown = if options.bones.is_some() { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
     let sheet = match origin {
-        _ if options.bones.is_some() => bones(&sheet, shown, options.bones.as_deref().unwrap_or_default())?,
+        _ if options.bones.is_some() => {
+            let layers = options.bones.as_deref().unwrap_or_default();
+            within(limits, 0, || bones(&sheet, shown, layers))?
+        }
         Some(origin) => Record::of(&origin, &settings).put_on(sheet),
         None => sheet,
     };
     for target in &targets {
-        let bytes = render(&sheet, target.format, shown, options.max_side, options.decimals)?;
+        let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
+        let bytes = within(limits, bytes_of(pixels), || {
+            render(&sheet, target.format, shown, options.max_side, options.decimals)
+        })?;
         target.write(&bytes)?;
         say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));
         begin = Instant::now();
@@ -71,8 +78,21 @@ pub(crate) fn score<'a>(
     Ok(())
 }
 
+/// Does some work within the time and memory of the limits, where there are limits, and so much more memory.
+pub(crate) fn within<R>(limits: Option<Limits>, more: usize, work: impl FnOnce() -> R) -> R {
+    match limits {
+        Some(limits) => Limits { memory: limits.memory.saturating_add(more), ..limits }.within(work),
+        None => work(),
+    }
+}
+
+/// What the pixels of a picture take, and writing them to a file.
+pub(crate) fn bytes_of((width, height): (u32, u32)) -> usize {
+    (width as usize).saturating_mul(height as usize).saturating_mul(8)
+}
+
 /// How many pixels a sheet has at so many to the inch.
-fn size_at(sheet: &Sheet, dpi: f64) -> (u32, u32) {
+pub(crate) fn size_at(sheet: &Sheet, dpi: f64) -> (u32, u32) {
     let side = |length: f64| {
         let pixels = length * sheet.get_unit().pixels() / 96.0 * dpi;
         (pixels - 1e-9).ceil().clamp(1.0, f64::from(u32::MAX)) as u32
@@ -103,7 +123,7 @@ pub(crate) fn bones(sheet: &Sheet, size: Option<(u32, u32)>, layers: &[String]) 
     if let Some((width, height)) = size {
         options = options.size(width, height);
     }
-    sheet.bones(&options).map_err(|fault| Failure::input(fault.to_string(), "mend it in the input"))
+    sheet.bones(&options).map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))
 }
 
 /// The bytes of a file.
@@ -121,18 +141,7 @@ pub(crate) fn render(
     if let Some(decimals) = decimals {
         options = options.decimals(usize::from(decimals));
     }
-    sheet.written(format, &options).map_err(|error| match error {
-        DrawError::NoPixels { .. } => Failure::call(error.to_string(), "ask for another size"),
-        DrawError::TooLarge { .. } if size.is_some() || max_side == 0 => Failure::call(
-            error.to_string(),
-            "give a --size within it; the pixels a side are limited by --max-side",
-        ),
-        DrawError::TooLarge { .. } => Failure::input(
-            error.to_string(),
-            "make the sheet smaller, give a smaller --size, or raise the limit with --max-side",
-        ),
-        other => Failure::input(other.to_string(), "mend it in the score"),
-    })
+    sheet.written(format, &options).map_err(|error| Failure::of_draw(&error, size.is_some(), max_side))
 }
 
 /// Says which items would be invisible.

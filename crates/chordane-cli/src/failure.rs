@@ -4,6 +4,8 @@ use std::fmt::Write as _;
 use std::io::{self, IsTerminal, Write as _};
 use std::path::Path;
 
+use chordane::ground::{Fault, FaultKind};
+use chordane::raster::DrawError;
 use chordane_score::Mistake;
 use miette::{GraphicalReportHandler, GraphicalTheme, ThemeStyles};
 
@@ -41,6 +43,34 @@ impl Failure {
 
     pub(crate) fn machine(message: impl Into<String>, mend: impl Into<String>) -> Self {
         Self::Machine { message: message.into(), mend: mend.into() }
+    }
+
+    /// A fault of what is drawn. That the work was stopped says itself what to do.
+    pub(crate) fn of_fault(fault: &Fault, mend: &str) -> Self {
+        match fault.kind() {
+            FaultKind::Stopped { why } => {
+                let (message, mend) = why.split_once("; ").unwrap_or((why, mend));
+                Self::input(message, mend)
+            }
+            _ => Self::input(fault.to_string(), mend),
+        }
+    }
+
+    /// Why something could not be drawn. A size that was asked for is the call's fault.
+    pub(crate) fn of_draw(error: &DrawError, asked: bool, max_side: u32) -> Self {
+        match error {
+            DrawError::NoPixels { .. } => Self::call(error.to_string(), "ask for another size"),
+            DrawError::TooLarge { .. } if asked || max_side == 0 => Self::call(
+                error.to_string(),
+                "give a --size within it; the pixels a side are limited by --max-side",
+            ),
+            DrawError::TooLarge { .. } => Self::input(
+                error.to_string(),
+                "make the sheet smaller, give a smaller --size, or raise the limit with --max-side",
+            ),
+            DrawError::Fault(fault) => Self::of_fault(fault, "mend it in the input"),
+            other => Self::input(other.to_string(), "draw it in another format"),
+        }
     }
 
     /// A file that could not be written.

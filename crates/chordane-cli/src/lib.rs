@@ -96,13 +96,13 @@ fn run_with(
     let origin = Origin { name: name.to_owned(), source: None };
     match parsed {
         Ok(options::OneScore { action: Some(options::OneScoreAction::Check(options)), .. }) => {
-            found(check::score(&options, &runner, &[]))
+            found(check::score(&options, &runner, &[], None))
         }
         Ok(options::OneScore { action: Some(options::OneScoreAction::Vary(options)), .. }) => {
-            end(vary::score(&options, &origin, &runner))
+            end(vary::score(&options, &origin, &runner, None))
         }
         Ok(options::OneScore { draw: options, .. }) => {
-            end(draw::score(&options, Settings::new(), Some(origin), || Ok(runner)))
+            end(draw::score(&options, Settings::new(), Some(origin), None, || Ok(runner)))
         }
         Err(error) => usage(&error),
     }

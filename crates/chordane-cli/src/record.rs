@@ -69,11 +69,12 @@ impl Record {
 
     /// The sheet with the record in it.
     pub(crate) fn put_on(&self, sheet: Sheet) -> Sheet {
-        // Texts and numbers always have a JSON form.
-        match serde_json::to_string(self) {
-            Ok(text) => sheet.metadata(&text),
-            Err(_) => sheet,
-        }
+        sheet.metadata(&self.text())
+    }
+
+    /// The record as text. Texts and numbers always have a JSON form.
+    pub(crate) fn text(&self) -> String {
+        serde_json::to_string(self).unwrap_or_default()
     }
 
     /// The record in a picture.

@@ -1,17 +1,20 @@
 //! `chordane vary`: a score many times, on one contact sheet.
 
 use std::path::{Path, PathBuf};
+use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
 use chordane::ground::trimmed;
 use chordane::number::Point;
-use chordane::picture::{ContactAxes, contact_sheet};
+use chordane::picture::{ContactAxes, ContactLayout};
+use chordane::raster::{DrawError, PixelOptions, Pixels};
 use chordane::sheet::{Sheet, sheet};
-use chordane_score::{Runner, Settings};
+use chordane::write::Format;
+use chordane_score::{Limits, Runner, Settings};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;
 
-use crate::draw::{bones, render};
+use crate::draw::{bones, bytes_of, render, size_at, within};
 use crate::failure::Failure;
 use crate::input::{Input, Origin};
 use crate::knobs;
@@ -24,7 +27,12 @@ pub(crate) fn file(options: &VaryFileOptions) -> Result<(), Failure> {
     match Input::read(&options.input)? {
         Input::Score(name, source) => {
             let runner = Runner::read(name.clone(), source.clone(), options.limits.limits())?;
-            score(&options.vary, &Origin { name, source: Some(source) }, &runner)
+            score(
+                &options.vary,
+                &Origin { name, source: Some(source) },
+                &runner,
+                Some(options.limits.limits()),
+            )
         }
         Input::Svg(name, _) => Err(Failure::call(
             format!("{name} is a document: it has no seed, no knobs and no other sizes"),
@@ -46,54 +54,167 @@ struct Plan {
     axes: Option<ContactAxes>,
 }
 
+/// A picture that was made, or why it could not be.
+enum Made {
+    /// Its size in pixels; and the sheet, where it is held on to.
+    Tile(Point, Option<Box<Sheet>>),
+    Failed(Failure),
+}
+
+/// So many items are held on to until they are drawn. Pictures beyond that are made again, so that what is held does not
+/// grow with their number.
+const MOST_HELD: usize = 200_000;
+
+/// So many pictures are drawn together.
+const TILES_A_ROUND: usize = 16;
+
+/// What makes the pictures of a contact sheet.
+struct Maker<'a> {
+    options: &'a VaryOptions,
+    origin: &'a Origin,
+    runner: &'a Runner<'a>,
+    limits: Option<Limits>,
+    plan: &'a Plan,
+}
+
+impl Maker<'_> {
+    /// One picture.
+    fn sheet(&self, number: usize) -> Result<Sheet, Failure> {
+        let Some(variant) = self.plan.variants.get(number) else {
+            return Err(Failure::call(format!("there is no picture {number}"), "give another number"));
+        };
+        let sheet = knobs::run(self.runner, &variant.settings)?.into_sheet()?;
+        let sheet = match &self.options.bones {
+            Some(layers) => within(self.limits, 0, || bones(&sheet, None, layers))?,
+            None => sheet,
+        };
+        Ok(Record::of(self.origin, &variant.settings).put_on(sheet))
+    }
+
+    /// All of them, and the sheets of as many as can be held on to.
+    fn all(&self, bar: &ProgressBar) -> Vec<Made> {
+        let held = AtomicUsize::new(0);
+        let one = |number: usize| {
+            let made = match self.sheet(number) {
+                Ok(sheet) => {
+                    let items = sheet.items().len();
+                    let room = held.fetch_add(items, Ordering::Relaxed) + items <= MOST_HELD;
+                    Made::Tile(ContactLayout::pixels(&sheet), room.then(|| Box::new(sheet)))
+                }
+                Err(failure) => Made::Failed(failure),
+            };
+            bar.inc(1);
+            made
+        };
+        (0..self.plan.variants.len()).into_par_iter().map(one).collect()
+    }
+
+    /// The sheet of one that was made; a grey one in place of one that could not be, so that the others keep their places.
+    fn again(&self, made: &Made, number: usize, blank: &Sheet) -> Result<Sheet, Failure> {
+        match made {
+            Made::Tile(_, Some(sheet)) => Ok((**sheet).clone()),
+            Made::Tile(_, None) => self.sheet(number),
+            Made::Failed(_) => Ok(blank.clone()),
+        }
+    }
+
+    /// The contact sheet as pixels: a few pictures are made and drawn at a time.
+    fn pixels(&self, made: &[Made], captions: &[String], record: &str) -> Result<Vec<u8>, Failure> {
+        let (layout, blank) = self.layout(made);
+        let axes = self.plan.axes.as_ref();
+        let size = layout.blank().size();
+        let memory = bytes_of((size.x as u32, size.y as u32));
+        let failed = |error: DrawError| Failure::of_draw(&error, false, self.options.max_side);
+        let mut pixels = layout
+            .blank()
+            .pixels_with(&PixelOptions::default().max_side(self.options.max_side))
+            .map_err(failed)?;
+        let draw = |pixels: &mut Pixels, sheet: &Sheet| {
+            within(self.limits, memory, || pixels.draw(sheet)).map_err(|fault| failed(fault.into()))
+        };
+        let numbers: Vec<usize> = (0..made.len()).collect();
+        for round in numbers.chunks(TILES_A_ROUND) {
+            let group = |number: &usize| {
+                let one = made.get(*number).map(|made| self.again(made, *number, &blank));
+                one.transpose().map(|sheet| sheet.and_then(|sheet| layout.tile(*number, &sheet)))
+            };
+            let groups = round.par_iter().map(group).collect::<Result<Vec<_>, _>>()?;
+            draw(&mut pixels, &layout.clear().add_all(groups.into_iter().flatten()))?;
+        }
+        let rims = captions.iter().enumerate().flat_map(|(i, caption)| layout.rim(i, caption));
+        let labels = axes.map(|axes| layout.labels(axes)).unwrap_or_default();
+        draw(&mut pixels, &layout.clear().add_all(rims).add_all(labels))?;
+        Ok(pixels.with_metadata(record).png())
+    }
+
+    /// The contact sheet in another format, which has all of its pictures in it.
+    fn whole(
+        &self,
+        made: &[Made],
+        captions: &[String],
+        format: Format,
+        record: &str,
+    ) -> Result<Vec<u8>, Failure> {
+        let (layout, blank) = self.layout(made);
+        let mut all = layout.blank();
+        for (number, (one, caption)) in made.iter().zip(captions).enumerate() {
+            let sheet = self.again(one, number, &blank)?;
+            all = all.add_all(layout.tile(number, &sheet)).add_all(layout.rim(number, caption));
+        }
+        let all = all.add_all(self.plan.axes.as_ref().map(|axes| layout.labels(axes)).unwrap_or_default());
+        let all = all.metadata(record);
+        within(self.limits, 0, || render(&all, format, None, self.options.max_side, None))
+    }
+
+    fn layout(&self, made: &[Made]) -> (ContactLayout, Sheet) {
+        let of = |made: &Made| if let Made::Tile(size, _) = made { Some(*size) } else { None };
+        let first = made.iter().find_map(of).unwrap_or(Point::ONE);
+        let sizes: Vec<Point> = made.iter().map(|made| of(made).unwrap_or(first)).collect();
+        let layout = ContactLayout::new(&sizes, self.plan.columns, self.plan.axes.as_ref());
+        (layout, sheet(first.x, first.y).ground("#8883"))
+    }
+}
+
 /// Varies what a score makes. The places to write to are looked at before the score runs.
-pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>) -> Result<(), Failure> {
+pub(crate) fn score(
+    options: &VaryOptions,
+    origin: &Origin,
+    runner: &Runner<'_>,
+    limits: Option<Limits>,
+) -> Result<(), Failure> {
     let begin = Instant::now();
     let targets = Target::all(&options.out, Target::by_ending)?;
     let plan = plan(options)?;
     let count = plan.variants.len();
     let keep = kept(&options.keep, count)?;
+    let maker = Maker { options, origin, runner, limits, plan: &plan };
     let bar = progress(count);
-    let draw = |variant: &Variant| {
-        let sheet = knobs::run(runner, &variant.settings)?.into_sheet()?;
-        bar.inc(1);
-        let sheet = match &options.bones {
-            Some(layers) => bones(&sheet, None, layers)?,
-            None => sheet,
-        };
-        Ok(Record::of(origin, &variant.settings).put_on(sheet))
-    };
-    let drawn: Vec<Result<Sheet, Failure>> = plan.variants.par_iter().map(draw).collect();
+    let made = maker.all(&bar);
     bar.finish_and_clear();
-    let Some(first) = drawn.iter().find_map(|drawn| drawn.as_ref().ok()) else {
-        return drawn.into_iter().next().map_or(Ok(()), |failed| failed.map(|_| ()));
+    let failures = || {
+        let failed = made.iter().enumerate();
+        failed.filter_map(
+            |(i, made)| if let Made::Failed(failure) = made { Some((i + 1, failure)) } else { None },
+        )
     };
-    // Pictures that could not be made are left blank, so that the others keep their places.
-    let blank = sheet(first.size().x, first.size().y).ground("#8883");
-    let tiles: Vec<(String, Sheet)> = plan
-        .variants
-        .iter()
-        .zip(&drawn)
-        .map(|(variant, drawn)| match drawn {
-            Ok(sheet) => (variant.caption.clone(), sheet.clone()),
-            Err(_) => (format!("{}: failed", variant.caption), blank.clone()),
-        })
-        .collect();
-    let failed: Vec<(usize, Failure)> =
-        drawn.into_iter().enumerate().filter_map(|(i, drawn)| Some((i + 1, drawn.err()?))).collect();
-    if let Some((_, failure)) = failed.iter().find(|(_, failure)| failure.code() != 1) {
+    // What is at fault for all of them, and what is not the score's fault, is told alone.
+    let all_failed = failures().count() == count;
+    if let Some((_, failure)) = failures().find(|(_, failure)| all_failed || failure.code() != 1) {
         return Err(failure.again());
     }
-    let numbered: Vec<(String, Sheet)> = tiles
-        .iter()
-        .enumerate()
-        .map(|(i, (caption, sheet))| (format!("{}: {caption}", i + 1), sheet.clone()))
-        .collect();
-    let contact = contact_sheet(&numbered, plan.columns, plan.axes.as_ref());
-    let made = plan.variants.iter().map(|variant| &variant.settings);
-    let contact = Record::of(origin, &options.knobs.settings()?).of_tiles(made).put_on(contact);
+    let caption = |(i, (variant, made)): (usize, (&Variant, &Made))| {
+        let failed = if matches!(made, Made::Failed(_)) { ": failed" } else { "" };
+        format!("{}: {}{failed}", i + 1, variant.caption)
+    };
+    let captions: Vec<String> = plan.variants.iter().zip(&made).enumerate().map(caption).collect();
+    let record = Record::of(origin, &options.knobs.settings()?)
+        .of_tiles(plan.variants.iter().map(|variant| &variant.settings))
+        .text();
     for target in &targets {
-        let bytes = render(&contact, target.format, None, options.max_side, None)?;
+        let bytes = match target.format {
+            Format::Png => maker.pixels(&made, &captions, &record)?,
+            other => maker.whole(&made, &captions, other, &record)?,
+        };
         target.write(&bytes)?;
         say(&format!(
             "{}  {count} pictures  {}  {}",
@@ -102,24 +223,29 @@ pub(crate) fn score(options: &VaryOptions, origin: &Origin, runner: &Runner<'_>)
             time(begin.elapsed())
         ));
         for number in &keep {
-            let (Some((caption, sheet)), Some(file)) = (tiles.get(number - 1), &target.file) else {
+            let (Some(variant), Some(one), Some(file)) =
+                (plan.variants.get(number - 1), made.get(number - 1), &target.file)
+            else {
                 continue;
             };
-            if failed.iter().any(|(none, _)| none == number) {
+            if matches!(one, Made::Failed(_)) {
                 continue;
             }
+            let sheet = maker.again(one, number - 1, &sheet(1.0, 1.0))?;
             let kept = Target { file: Some(numbered_file(file, *number, count)), format: target.format };
-            let asked = plan.variants.get(number - 1).and_then(|variant| variant.settings.get_size());
-            let size = asked.map(|size| (size.x as u32, size.y as u32));
-            kept.write(&render(sheet, kept.format, size, options.max_side, None)?)?;
-            say(&format!("{}  {caption}", kept.name()));
+            let asked = variant.settings.get_size().map(|size| (size.x as u32, size.y as u32));
+            let memory = bytes_of(asked.unwrap_or_else(|| size_at(&sheet, 96.0)));
+            let bytes =
+                within(limits, memory, || render(&sheet, kept.format, asked, options.max_side, None))?;
+            kept.write(&bytes)?;
+            say(&format!("{}  {}", kept.name(), variant.caption));
         }
     }
-    told_failures(&failed, &plan.variants)
+    told_failures(&failures().collect::<Vec<_>>(), &plan.variants)
 }
 
 /// Says which pictures could not be made, and why, each reason once.
-fn told_failures(failed: &[(usize, Failure)], variants: &[Variant]) -> Result<(), Failure> {
+fn told_failures(failed: &[(usize, &Failure)], variants: &[Variant]) -> Result<(), Failure> {
     let mut reasons: Vec<String> = Vec::new();
     for (number, failure) in failed {
         let reason = failure.to_string();
@@ -222,6 +348,11 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
     over(&options.over, &settings)
 }
 
+/// Whether a grid of so many columns and rows can be looked at as one.
+fn fits(across: usize, down: usize) -> bool {
+    across <= 200 && down <= 300
+}
+
 /// How many columns so many pictures take: a little wider than high, and a few in one row.
 fn columns_of(count: usize) -> usize {
     if count <= 3 { count.max(1) } else { (count as f64 * 1.3).sqrt().ceil() as usize }
@@ -254,7 +385,11 @@ fn over_seeds(knobs: &[String], seeds: &[u64], settings: &Settings) -> Result<Pl
     let variants = seeds.iter().flat_map(row).collect();
     let down = ("seed".to_owned(), seeds.iter().map(u64::to_string).collect());
     let axes = ContactAxes { across: (range.name.clone(), range.values.clone()), down };
-    Ok(Plan { variants, columns: range.values.len(), axes: Some(axes) })
+    let (across, down) = (range.values.len(), seeds.len());
+    if !fits(across, down) {
+        return Ok(Plan { variants, columns: columns_of(count), axes: None });
+    }
+    Ok(Plan { variants, columns: across, axes: Some(axes) })
 }
 
 /// One knob in a row, or two in a grid.
@@ -301,8 +436,12 @@ fn over(knobs: &[String], settings: &Settings) -> Result<Plan, Failure> {
     };
     let labels = |range: &Range| (range.name.clone(), range.values.clone());
     // A row of one knob is broken so that it fills a sheet; then the captions alone say what is what.
-    let columns = if down.is_none() { columns_of(across.values.len()) } else { across.values.len() };
-    let axes = (columns == across.values.len())
+    // So is a grid too wide or too high for one.
+    let columns = match down {
+        Some(down) if fits(across.values.len(), down.values.len()) => across.values.len(),
+        _ => columns_of(count),
+    };
+    let axes = (columns == across.values.len() && (down.is_none() || fits(columns, count / columns.max(1))))
         .then(|| ContactAxes { across: labels(across), down: down.map(labels).unwrap_or_default() });
     Ok(Plan { variants, columns, axes })
 }

@@ -4,7 +4,7 @@
 //! by run, whatever else goes on; one that does not is measured as a whole, from what it held when the run began.
 
 use std::sync::Once;
-use std::sync::atomic::{AtomicI64, AtomicU64, Ordering};
+use std::sync::atomic::{AtomicI64, AtomicU64, AtomicUsize, Ordering};
 use std::time::Instant;
 
 use chordane::ground::Allowance;
@@ -66,22 +66,94 @@ impl Account {
     }
 
     /// Runs something within the limits, and counts what this thread takes meanwhile.
-    pub(crate) fn within<R>(mut self, limits: Limits, run: impl FnOnce(&Allowance) -> R) -> R {
+    pub(crate) fn within<R>(mut self, limits: Limits, work: Work, run: impl FnOnce(&Allowance) -> R) -> R {
         let group = self.token.as_ref().map(AllocationGroupToken::id);
         let _counted = self.token.as_mut().map(AllocationGroupToken::enter);
         let held = group.filter(counts).map(|group| {
             slot(&group).store(0, Ordering::Relaxed);
             slot(&group)
         });
+        let at_work = AtWork::begin();
         let budget = Budget {
             limits,
+            work,
             begin: Instant::now(),
             looks: AtomicU64::new(0),
             counted: held,
             held_before: held_by_all(),
         };
         let allowance = Allowance::new(move || budget.spent());
-        allowance.within(|| run(&allowance))
+        let done = allowance.within(|| run(&allowance));
+        drop(at_work);
+        done
+    }
+}
+
+/// What is done within the limits.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Work {
+    /// A score is read or run.
+    Score,
+    /// Something is drawn, or a document read.
+    Drawing,
+}
+
+impl Work {
+    fn too_long(self, seconds: f64) -> String {
+        match self {
+            Self::Score => format!(
+                "the score runs for more than {seconds} seconds; look for a loop that never ends, or raise the limit with --max-seconds"
+            ),
+            Self::Drawing => format!(
+                "the drawing takes more than {seconds} seconds; draw less, or raise the limit with --max-seconds"
+            ),
+        }
+    }
+
+    fn too_much(self, megabytes: usize) -> String {
+        match self {
+            Self::Score => format!(
+                "the score takes more than {megabytes} MB of memory; look for a list or a path that grows without end, or raise the limit with --max-memory"
+            ),
+            Self::Drawing => format!(
+                "the drawing takes more than {megabytes} MB of memory; draw less, or raise the limit with --max-memory"
+            ),
+        }
+    }
+}
+
+/// One of those that are at work just now.
+struct AtWork;
+
+static AT_WORK: AtomicUsize = AtomicUsize::new(0);
+
+impl AtWork {
+    fn begin() -> Self {
+        AT_WORK.fetch_add(1, Ordering::Relaxed);
+        Self
+    }
+}
+
+impl Drop for AtWork {
+    fn drop(&mut self) {
+        AT_WORK.fetch_sub(1, Ordering::Relaxed);
+    }
+}
+
+impl Limits {
+    /// Does some work on what a score made within the time and the memory of the limits: drawing it, writing it, checking it. Why it
+    /// had to stop is told by the work itself, as the fault of what it gives ([`FaultKind::Stopped`](chordane::ground::FaultKind::Stopped)).
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane_score::Limits;
+    /// let limits = Limits { time: std::time::Duration::ZERO, ..Limits::default() };
+    /// let many = group().add_all((0..20_000).map(|i| circle((f64::from(i), 0.0), 1.0).fill("teal")));
+    /// let error = limits.within(|| sheet(90.0, 60.0).add(many).svg()).unwrap_err();
+    /// assert!(error.to_string().contains("the drawing takes more than 0 seconds"));
+    /// ```
+    pub fn within<R>(self, work: impl FnOnce() -> R) -> R {
+        Account::open().within(self, Work::Drawing, |_| work())
     }
 }
 
@@ -103,6 +175,7 @@ fn held_by_all() -> usize {
 #[derive(Debug)]
 struct Budget {
     limits: Limits,
+    work: Work,
     begin: Instant,
     looks: AtomicU64,
     counted: Option<&'static AtomicI64>,
@@ -115,17 +188,17 @@ impl Budget {
     fn spent(&self) -> Option<String> {
         let look = self.looks.fetch_add(1, Ordering::Relaxed);
         if look % LOOKS_A_CLOCK == 0 && self.begin.elapsed() > self.limits.time {
-            let seconds = self.limits.time.as_secs_f64();
-            return Some(format!("the score runs for more than {seconds} seconds; {TIME_ADVICE}"));
+            return Some(self.work.too_long(self.limits.time.as_secs_f64()));
         }
-        let held = match self.counted {
-            Some(held) => usize::try_from(held.load(Ordering::Relaxed)).unwrap_or(0),
-            None if look % LOOKS_AT_ALL == 0 => held_by_all().saturating_sub(self.held_before),
-            None => 0,
-        };
+        let counted = self.counted.map_or(0, |held| held.load(Ordering::Relaxed));
+        let mut held = usize::try_from(counted).unwrap_or(0);
+        // What threads of the library took for it is only seen in what all of the program holds.
+        if look % LOOKS_AT_ALL == LOOKS_AT_ALL - 1 {
+            let all = held_by_all().saturating_sub(self.held_before);
+            held = held.max(all / AT_WORK.load(Ordering::Relaxed).max(1));
+        }
         if held > self.limits.memory {
-            let megabytes = self.limits.memory >> 20;
-            return Some(format!("the score takes more than {megabytes} MB of memory; {MEMORY_ADVICE}"));
+            return Some(self.work.too_much(self.limits.memory >> 20));
         }
         None
     }
@@ -133,12 +206,7 @@ impl Budget {
 
 const LOOKS_A_CLOCK: u64 = 16;
 
-const LOOKS_AT_ALL: u64 = 1024;
-
-const TIME_ADVICE: &str = "look for a loop that never ends, or raise the limit with --max-seconds";
-
-const MEMORY_ADVICE: &str =
-    "look for a list or a path that grows without end, or raise the limit with --max-memory";
+const LOOKS_AT_ALL: u64 = 64;
 
 /// Why a run was stopped, as what a score is told: what is wrong, and what to do.
 pub(crate) fn told(why: &str) -> Refusal {

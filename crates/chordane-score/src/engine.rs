@@ -45,7 +45,8 @@ fn plain(limits: &Limits) -> Engine {
     engine.disable_symbol("sleep");
     // Built-in operators would divide whole numbers without their remainder.
     engine.set_fast_operators(false);
-    engine.set_max_operations(limits.steps);
+    // The engine takes 0 for no limit.
+    engine.set_max_operations(limits.steps.max(1));
     engine.set_max_call_levels(limits.depth);
     engine.set_max_expr_depths(MOST_NESTED, MOST_NESTED_IN_FUNCTIONS);
     engine.set_max_variables(MOST_NAMES);
@@ -58,7 +59,7 @@ const MOST_NESTED: usize = 2000;
 const MOST_NESTED_IN_FUNCTIONS: usize = 400;
 
 /// How many names of values and of functions there may be at once.
-const MOST_NAMES: usize = 10_000;
+pub(crate) const MOST_NAMES: usize = 10_000;
 
 /// An engine for one run.
 pub(crate) fn engine(running: &Arc<Running>) -> Engine {

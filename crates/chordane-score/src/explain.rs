@@ -4,6 +4,7 @@ use chordane::ground::nearest;
 use rhai::{EvalAltResult, ParseErrorType, Position};
 
 use crate::Limits;
+use crate::engine::MOST_NAMES;
 use crate::refusal::Refusal;
 use crate::values::{description, plain_type};
 use crate::words;
@@ -41,6 +42,22 @@ pub(crate) fn explain(
                 place,
             )
         }
+        E::ErrorDataRace(name, _) => {
+            let of = if name.contains('#') { "a value" } else { name.as_str() };
+            (
+                format!("{of} is looked at by a function while a word is at work on it"),
+                Some(
+                    "take what the function needs out before: let n = list.len(); list.map(|v| v / n)"
+                        .to_owned(),
+                ),
+                place,
+            )
+        }
+        E::ErrorTooManyVariables(_) => (
+            format!("there are more than {MOST_NAMES} names of values at once"),
+            Some("keep values in a list".to_owned()),
+            place,
+        ),
         E::ErrorPropertyNotFound(name, _) | E::ErrorDotExpr(name, _) => {
             let (property, of) = property(name);
             (format!("{of} has no `{property}`"), meant(&property, words::all().map(|word| word.name)), place)
@@ -95,6 +112,10 @@ pub(crate) fn explain(
 fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
     let (name, given) = signature.split_once(" (").unwrap_or((signature, ""));
     let name = name.trim();
+    if name.starts_with("anon$") {
+        let takes = "this function takes another number of values than it is given here".to_owned();
+        return (takes, Some("write as many names between its bars, as in |value, number| ..".to_owned()));
+    }
     let given: Vec<&str> =
         given.trim_end_matches(')').split(", ").filter(|kind| !kind.is_empty()).map(plain_type).collect();
     let forms: Vec<String> = words::named(name).map(|word| format!("`{}`", word.form())).collect();
@@ -159,6 +180,13 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
         P::AssignmentToConstant(name) => {
             told(format!("`{name}` was made with const and cannot be changed"), "make it with let")
         }
+        P::ExprTooDeep => {
+            told("expressions are nested too deep".to_owned(), "keep parts of it in names: let part = ..")
+        }
+        P::TooManyFunctions => told(
+            format!("there are more than {MOST_NAMES} functions"),
+            "write one function for what is alike",
+        ),
         other => (format!("this cannot be read: {}", lower(&other.to_string())), None),
     }
 }

@@ -12,6 +12,7 @@ use rhai::{
 
 use crate::engine::limits_of;
 use crate::refusal::Refusal;
+use crate::values::{any_number, description};
 
 type Made<T> = Result<T, Box<EvalAltResult>>;
 
@@ -22,6 +23,7 @@ const MOST_DEEP: usize = 500;
 pub(crate) fn lists(module: &mut Module) {
     grow(module);
     texts(module);
+    sort(module);
     take_out(module);
     ranges(module);
 }
@@ -110,6 +112,80 @@ fn texts(module: &mut Module) {
             Made::Ok(())
         },
     );
+}
+
+/// Sorting by what the score's own function says, and of numbers and texts.
+fn sort(module: &mut Module) {
+    for name in ["sort", "sort_by"] {
+        word(name).set_into_module(
+            module,
+            move |context: NativeCallContext<'_>, list: &mut Array, f: FnPtr| {
+                *list = merged(std::mem::take(list), &mut |a, b| {
+                    let said = f.call_within_context::<Dynamic>(&context, (a.clone(), b.clone()))?;
+                    let order = any_number(&said)
+                        .or_else(|| said.as_bool().ok().map(|after| if after { 1.0 } else { -1.0 }));
+                    order.map(|order| order > 0.0).ok_or_else(|| {
+                        let given = description(&said);
+                        let told = format!("the function of `{name}` has to give a number, and gave {given}");
+                        Refusal::new(told)
+                            .advise("below 0 where the first one comes first: list.sort(|a, b| a - b)")
+                            .into()
+                    })
+                })?;
+                Made::Ok(())
+            },
+        );
+    }
+    for (name, down) in [("sort", false), ("sort_desc", true)] {
+        word(name).set_into_module(module, move |list: &mut Array| {
+            let mixed = || {
+                Refusal::new("only numbers, or only texts, can be sorted by themselves")
+                    .advise("say how: list.sort(|a, b| a.length() - b.length())")
+            };
+            *list = merged(std::mem::take(list), &mut |a, b| {
+                let after = match (any_number(a), any_number(b)) {
+                    (Some(a), Some(b)) => {
+                        if down {
+                            a < b
+                        } else {
+                            a > b
+                        }
+                    }
+                    _ => match (a.as_immutable_string_ref(), b.as_immutable_string_ref()) {
+                        (Ok(a), Ok(b)) => {
+                            if down {
+                                *a < *b
+                            } else {
+                                *a > *b
+                            }
+                        }
+                        _ => return Err(mixed().into()),
+                    },
+                };
+                Ok(after)
+            })?;
+            Made::Ok(())
+        });
+    }
+}
+
+/// A list sorted by whether one value comes after another: halves are sorted and merged, which also ends where the answers
+/// contradict one another.
+fn merged(mut list: Array, after: &mut impl FnMut(&Dynamic, &Dynamic) -> Made<bool>) -> Made<Array> {
+    if list.len() < 2 {
+        return Ok(list);
+    }
+    let behind = list.split_off(list.len() / 2);
+    let (first, second) = (merged(list, after)?, merged(behind, after)?);
+    let mut all = Array::with_capacity(first.len() + second.len());
+    let (mut first, mut second) = (first.into_iter().peekable(), second.into_iter().peekable());
+    while let (Some(a), Some(b)) = (first.peek(), second.peek()) {
+        let next = if after(a, b)? { second.next() } else { first.next() };
+        all.extend(next);
+    }
+    all.extend(first);
+    all.extend(second);
+    Ok(all)
 }
 
 /// The words that take something out of a list or map and give it.

@@ -41,7 +41,10 @@ impl Mistake {
     /// Puts the mistake at a line and a column of the source, both counted from 1, columns in characters. The mark
     /// covers the word that stands there.
     pub(crate) fn at(mut self, name: &str, source: &str, line: usize, column: usize) -> Self {
-        let begin: usize = source.split_inclusive('\n').take(line.saturating_sub(1)).map(str::len).sum();
+        let (source, line_shown, column) = excerpt(source, line, column);
+        let source = source.as_str();
+        let begin: usize =
+            source.split_inclusive('\n').take(line_shown.saturating_sub(1)).map(str::len).sum();
         let text = source.get(begin..).unwrap_or_default();
         let text = text.split('\n').next().unwrap_or_default();
         let skipped: usize = text.chars().take(column.saturating_sub(1)).map(char::len_utf8).sum();
@@ -71,6 +74,56 @@ impl Mistake {
     #[must_use]
     pub fn column(&self) -> Option<usize> {
         self.place.as_ref().map(|place| place.column)
+    }
+}
+
+/// Lines longer than this are shown in part.
+const LONGEST_LINE: usize = 300;
+
+/// The source as it is shown: what a terminal would take for a command made visible, and long lines cut to what stands round the
+/// place. Also the place in that.
+fn excerpt(source: &str, line: usize, column: usize) -> (String, usize, usize) {
+    let long = |text: &str| text.len() > LONGEST_LINE;
+    let mut shown_column = column;
+    let mut text = String::with_capacity(source.len().min(1 << 16));
+    for (i, one) in source.split('\n').enumerate() {
+        // Only the lines beside the place are shown.
+        if i + 2 < line {
+            text.push('\n');
+            continue;
+        }
+        if i > line {
+            break;
+        }
+        // A line that was passed over has its end already.
+        if i > 0 && i + 1 >= line {
+            text.push('\n');
+        }
+        let one = one.strip_suffix('\r').unwrap_or(one);
+        if !long(one) {
+            text.extend(one.chars().map(visible));
+            continue;
+        }
+        let first = if i + 1 == line { column.saturating_sub(LONGEST_LINE / 2) } else { 0 };
+        if first > 0 {
+            text.push('…');
+            shown_column = column - first + 1;
+        }
+        text.extend(one.chars().skip(first).take(LONGEST_LINE).map(visible));
+        text.push('…');
+    }
+    (text, line, shown_column)
+}
+
+/// A character that a terminal would take for a command, as a sign for it.
+#[must_use]
+pub(crate) fn visible(c: char) -> char {
+    match c {
+        '\t' | '\n' => c,
+        '\0'..='\u{1f}' => char::from_u32(0x2400 + c as u32).unwrap_or('\u{fffd}'),
+        '\u{7f}' => '\u{2421}',
+        '\u{80}'..='\u{9f}' | '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}' => '\u{fffd}',
+        _ => c,
     }
 }
 

@@ -1,6 +1,7 @@
 //! The one way to run a score.
 
 use std::fmt;
+use std::time::{Duration, Instant};
 
 use chordane::check::{Code, Finding, Level};
 use chordane::sheet::Sheet;
@@ -84,16 +85,27 @@ impl<'a> Runner<'a> {
     /// to no path, and their place is the sheet's middle.
     #[must_use]
     pub fn knob_findings(&self, run: &Run) -> Vec<Finding> {
-        let Ok(sheet) = &run.made else { return Vec::new() };
-        let idle = |knob: &&Knob| {
+        self.knob_findings_within(run, Duration::MAX).0
+    }
+
+    /// As [`Runner::knob_findings`], within a time; and the names of those knobs that there was no time for.
+    #[must_use]
+    pub fn knob_findings_within(&self, run: &Run, within: Duration) -> (Vec<Finding>, Vec<String>) {
+        let Ok(sheet) = &run.made else { return Default::default() };
+        let begin = Instant::now();
+        let idle = |knob: &Knob| {
             let value = knob.set.clone().unwrap_or_else(|| knob.kind.start());
             let others = knob.kind.others(&value);
-            let changes_nothing = |other: &String| {
-                self.run(&run.settings().clone().set(&knob.name, other))
-                    .made
-                    .is_ok_and(|other| other == *sheet)
-            };
-            !others.is_empty() && others.iter().all(changes_nothing)
+            for other in &others {
+                if begin.elapsed() > within {
+                    return None;
+                }
+                let other = self.run(&run.settings().clone().set(&knob.name, other)).made;
+                if !other.is_ok_and(|other| other == *sheet) {
+                    return Some(false);
+                }
+            }
+            Some(!others.is_empty())
         };
         let finding = |knob: &Knob| Finding {
             code: Code::UnusedKnob,
@@ -105,7 +117,15 @@ impl<'a> Runner<'a> {
             message: format!("the knob \"{}\" changes nothing of the drawing", knob.name),
             mend: "use its value somewhere, or take the knob out".to_owned(),
         };
-        run.knobs().iter().filter(idle).map(finding).collect()
+        let (mut findings, mut untried) = (Vec::new(), Vec::new());
+        for knob in run.knobs() {
+            match idle(knob) {
+                Some(true) => findings.push(finding(knob)),
+                Some(false) => {}
+                None => untried.push(knob.name.clone()),
+            }
+        }
+        (findings, untried)
     }
 }
 

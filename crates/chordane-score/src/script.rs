@@ -5,8 +5,8 @@ use std::sync::Arc;
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
-use crate::budget::{Account, told};
-use crate::engine::{engine, reader};
+use crate::budget::{Account, Work, told};
+use crate::engine::{MOST_NAMES, engine, reader};
 use crate::explain::explain;
 use crate::outer::{self, outer_names};
 use crate::running::Running;
@@ -40,8 +40,11 @@ impl Script {
     /// The first place that cannot be read.
     pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
         let (name, source) = (name.into(), source.into());
+        // A byte order mark is no part of the text.
+        let source = source.strip_prefix('\u{feff}').map_or_else(|| source.clone(), str::to_owned);
+        fits(&source)?;
         let (compiled, outer) = on_large_stack(|| {
-            Account::open().within(limits, |allowance| {
+            Account::open().within(limits, Work::Score, |allowance| {
                 let compiled = reader(&limits, allowance).compile(&source);
                 if let Some(why) = allowance.stopped() {
                     let why = told(why);
@@ -81,7 +84,11 @@ impl Script {
         scope.clear();
         if last.is::<Builder<Sheet>>() {
             let sheet = last.cast::<Builder<Sheet>>().into_inside();
-            sheet.sound().map_err(Mistake::from)?;
+            sheet.sound().map_err(|fault| {
+                let line = fault.line();
+                let mistake = Mistake::from(fault);
+                line.map_or(mistake.clone(), |line| mistake.at(&self.name, &self.source, line, 1))
+            })?;
             return Ok(sheet);
         }
         let what = match values::description(&last).as_str() {
@@ -104,7 +111,7 @@ impl Score for Script {
     fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
         let given = std::mem::take(stage);
         let (made, left) = on_large_stack(|| {
-            Account::open().within(self.limits, |allowance| {
+            Account::open().within(self.limits, Work::Score, |allowance| {
                 let running = Running::new(self.limits, allowance.clone(), given);
                 let made = self.run(&running);
                 (made, running.stage(std::mem::take))
@@ -114,6 +121,30 @@ impl Score for Script {
         made
     }
 }
+
+/// A text that can be read in a moment: of so many lines as the engine can tell apart, and with so many names as it finds quickly.
+fn fits(source: &str) -> Result<(), Mistake> {
+    let counted = [
+        ("lines", source.lines().count(), MOST_LINES, "write what repeats as a loop"),
+        ("names made by let and const", names_made(source), MOST_NAMES, "keep values in a list"),
+        ("bytes", source.len(), MOST_BYTES, "draw a large picture as an SVG document instead"),
+    ];
+    for (what, count, most, advice) in counted {
+        if count > most {
+            let told = format!("the score has {count} {what}, which is too many; give at most {most}");
+            return Err(Mistake::new(told).advise(Some(advice.to_owned())));
+        }
+    }
+    Ok(())
+}
+
+fn names_made(source: &str) -> usize {
+    let words = source.split(|c: char| !(c.is_alphanumeric() || c == '_'));
+    words.filter(|word| matches!(*word, "let" | "const")).count()
+}
+
+const MOST_LINES: usize = 65_000;
+const MOST_BYTES: usize = 16 << 20;
 
 /// How much of the stack the engine may need where expressions, functions and values are nested as deep as they may be. Of that
 /// only what is used takes memory.

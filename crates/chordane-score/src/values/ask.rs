@@ -4,6 +4,7 @@ use chordane::number::{Angle, Point, deg};
 use rhai::{EvalAltResult, FnPtr, FuncArgs};
 
 use super::describe::description;
+use super::plain::any_number;
 use super::take::Take;
 use crate::call::Call;
 
@@ -12,6 +13,10 @@ impl Call<'_> {
     /// it is not asked again: the answer is then none.
     pub(crate) fn ask<T: Answer>(&self, function: &FnPtr, with: impl FuncArgs) -> T {
         let Some(said) = self.ask_for_any(function, with) else { return T::none() };
+        // A place where a function has no value is one without an answer.
+        if any_number(&said).is_some_and(|number| !number.is_finite()) {
+            return T::none();
+        }
         T::take(&said, self).unwrap_or_else(|| {
             let wants = T::KINDS.first().map_or("a value", |kind| kind.described());
             let told = format!(

@@ -5,12 +5,17 @@ use chordane::path::Vertex;
 use rhai::Dynamic;
 
 use super::Kind;
-use super::plain::number;
+use super::plain::any_number;
+use chordane::ground::plain_number;
 
 /// What a value is, in plain words, for messages.
 pub(crate) fn description(value: &Dynamic) -> String {
-    if let Some(number) = number(value) {
-        return format!("the number {number}");
+    if let Some(number) = any_number(value) {
+        return match number {
+            _ if number.is_nan() => "NaN, the result of a sum that has none".to_owned(),
+            _ if number.is_infinite() => "a number beyond all bounds".to_owned(),
+            _ => format!("the number {}", plain_number(number)),
+        };
     }
     if let Some(text) = value.read_lock::<rhai::ImmutableString>() {
         let shown: String = text.chars().take(24).collect();
@@ -60,7 +65,7 @@ pub(crate) fn shown(value: &Dynamic) -> String {
     if let Some(angle) = value.read_lock::<Angle>() {
         return format!("deg({})", angle.degrees());
     }
-    if let Some(number) = number(value) {
+    if let Some(number) = any_number(value) {
         return number.to_string();
     }
     if let Some(text) = value.read_lock::<rhai::ImmutableString>() {

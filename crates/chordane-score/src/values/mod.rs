@@ -16,6 +16,6 @@ pub use kind::Kind;
 pub(crate) use builder::Builder;
 pub(crate) use describe::{description, plain_type, shown};
 pub(crate) use give::{Give, Tidy};
-pub(crate) use plain::point;
+pub(crate) use plain::{any_number, point};
 pub(crate) use stamp::ScoreStamp;
 pub(crate) use take::{Fading, Holder, Painted, Stroked, Take, Thing};

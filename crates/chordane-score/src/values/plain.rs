@@ -6,7 +6,12 @@ use rhai::{Array, Dynamic};
 
 use super::Builder;
 
+/// A number that can be computed with; one that is not finite is none.
 pub(crate) fn number(value: &Dynamic) -> Option<f64> {
+    any_number(value).filter(|number| number.is_finite())
+}
+
+pub(crate) fn any_number(value: &Dynamic) -> Option<f64> {
     value.as_float().ok().or_else(|| value.as_int().ok().map(|whole| whole as f64))
 }
 
@@ -21,7 +26,7 @@ pub(crate) fn point(value: &Dynamic) -> Option<Point> {
     }
     let list = value.read_lock::<Array>()?;
     match list.as_slice() {
-        [x, y] => Some(pt(number(x)?, number(y)?)),
+        [x, y] => Some(pt(any_number(x)?, any_number(y)?)),
         _ => None,
     }
 }

@@ -96,14 +96,18 @@ fn words() -> Vec<Word> {
             ".scatter(path, n)",
             "So many points within a path, each for itself.",
             r##"dice("dots").scatter(circle(pt(0, 0), 40), 50)"##,
-            |dice: Builder<Dice>, path: Path, n: usize| dice.with(|dice| dice.scatter(&path, n)),
+            |call: &Call<'_>, dice: Builder<Dice>, path: Path, n: usize| {
+                call.room_for(n)?;
+                Ok::<_, Refusal>(dice.with(|dice| dice.scatter(&path, n)))
+            },
         ),
         word(
             ".scatter_apart(path, distance)",
             "As many points within a path as keep a distance from one another: even, but without a pattern.",
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6)"##,
             |dice: Builder<Dice>, path: Path, distance: f64| {
-                dice.with(|dice| dice.scatter_apart(&path, distance))
+                above_zero(distance)?;
+                Ok::<_, Refusal>(dice.with(|dice| dice.scatter_apart(&path, distance)))
             },
         ),
         word(
@@ -111,10 +115,11 @@ fn words() -> Vec<Word> {
             "At most so many points within a path that keep a distance from one another.",
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6, 12)"##,
             |dice: Builder<Dice>, path: Path, distance: f64, n: usize| {
-                dice.with(|dice| {
+                above_zero(distance)?;
+                Ok::<_, Refusal>(dice.with(|dice| {
                     let all = dice.scatter_apart(&path, distance);
                     dice.take(&all, n)
-                })
+                }))
             },
         ),
         word(
@@ -144,6 +149,15 @@ fn words() -> Vec<Word> {
             },
         ),
     ]
+}
+
+/// Refuses a distance that keeps nothing apart.
+fn above_zero(distance: f64) -> Result<(), Refusal> {
+    if distance > 0.0 {
+        return Ok(());
+    }
+    Err(Refusal::new(format!("`scatter_apart`: the distance must be above 0, got {distance}"))
+        .advise("scatter(path, n) gives points that may lie anywhere"))
 }
 
 fn keep_if(

@@ -2,7 +2,7 @@
 
 use super::{Drawn, View};
 use crate::ground::Fault;
-use crate::measure::{Direction, Filling};
+use crate::measure::Direction;
 use crate::number::{Cell, Point};
 use crate::path::{ContourBuilder, FillRule, Path};
 use crate::sheet::Paint;
@@ -70,7 +70,7 @@ pub struct ContourFigures {
     pub direction: Direction,
 }
 
-pub(super) fn of(drawn: &Drawn<'_>, filling: &Filling, view: &View) -> Result<PathFigures, Fault> {
+pub(super) fn of(drawn: &Drawn<'_>, area: f64, view: &View) -> Result<PathFigures, Fault> {
     let path = &drawn.path;
     let lengths: Vec<f64> = path.segments().map(|segment| segment.length()).collect();
     let mut rest = lengths.iter();
@@ -99,7 +99,7 @@ pub(super) fn of(drawn: &Drawn<'_>, filling: &Filling, view: &View) -> Result<Pa
         painted_bounds: drawn.placed.painted_bounds().map(|bounds| view.bounds(bounds)),
         fill_rule: path.fill_rule(),
         length: contours.iter().map(|contour| contour.length).sum(),
-        area: filling.painted().area,
+        area,
         bounds: drawn.bounds,
         half_point: half.map_or(first, |(point, _)| point),
         half_tangent: half.map_or(Point::ZERO, |(_, tangent)| tangent),

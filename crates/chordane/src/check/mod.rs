@@ -18,8 +18,9 @@ mod wording;
 pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
 
-use crate::ground::{Fault, threads};
+use crate::ground::{Carried, Fault, at_most, threads};
 use crate::measure::Filling;
+use crate::path::Contour;
 use crate::sheet::Sheet;
 use drawn::{Drawn, View};
 use finding::Findings;
@@ -38,7 +39,31 @@ pub struct Report {
     pub paths: Vec<PathFigures>,
     /// What looks wrong, in the order of the paths.
     pub findings: Vec<Finding>,
+    /// What was not looked at since it takes too long.
+    pub left_out: Vec<LeftOut>,
 }
+
+/// Something that was not looked at.
+///
+/// ```
+/// use chordane::prelude::*;
+/// // A star whose tips are so many that its crossings are not looked for.
+/// let crowded = sheet(100.0, 100.0).centred().add(star((0.0, 0.0), 500_000, 40.0, 20.0).fill("teal")).check()?;
+/// assert_eq!((crowded.left_out.len(), crowded.left_out[0].path), (1, 0));
+/// # Ok::<(), Fault>(())
+/// ```
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct LeftOut {
+    /// Which path.
+    pub path: usize,
+    /// The line that made it, where it is known.
+    pub line: Option<usize>,
+    /// What was left out, and what stands in.
+    pub message: String,
+}
+
+/// One path may take about a second to be looked at.
+const STEPS_A_PATH: usize = 100_000_000;
 
 impl Sheet {
     /// Looks the sheet over: the figures of every path, and findings, each with a place, plain words and the mend.
@@ -58,7 +83,8 @@ impl Sheet {
     ///
     /// # Errors
     ///
-    /// The first fault of what is on the sheet, or a path that crosses itself more than a million times.
+    /// The first fault of what is on the sheet. A path that would take more than seconds, or that crosses itself more than a million
+    /// times, is looked at in part; see [`Report::left_out`].
     pub fn check(&self) -> Result<Report, Fault> {
         let scene = self.scene()?;
         let view = View::of(self);
@@ -66,27 +92,44 @@ impl Sheet {
         let document = self.document_view().is_some();
         let look = |i: usize| {
             let Some(one) = drawn.get(i) else { return Ok(None) };
+            let whole = at_most(STEPS_A_PATH, || {
+                let filling = Filling::of(&one.path, "area").ok()?;
+                let mut findings = Findings::new(document);
+                let figures = figures::of(one, filling.painted().area, &view);
+                contours::look(one, &filling, &mut findings);
+                curves::look(one, &mut findings);
+                rings::look(one, &mut findings);
+                layers::look(one, &filling, &view, &mut findings);
+                Some((figures, findings))
+            });
+            if let Some(Some((figures, findings))) = whole {
+                return figures.map(|figures| Some((figures, findings, None)));
+            }
+            one.path.sound()?;
             let mut findings = Findings::new(document);
-            let filling = Filling::of(&one.path, "area")?;
-            let figures = figures::of(one, &filling, &view)?;
-            contours::look(one, &filling, &mut findings);
-            curves::look(one, &mut findings);
+            let around: f64 = one.path.contours().iter().map(Contour::signed_area).sum();
+            let figures = figures::of(one, around.abs(), &view)?;
             rings::look(one, &mut findings);
-            layers::look(one, &filling, &view, &mut findings);
-            Ok(Some((figures, findings)))
+            let message = "the path is too large to look for its crossings: its area is the sum of what its contours go round, and most findings are left out";
+            let left_out = LeftOut { path: one.number, line: one.item.line(), message: message.to_owned() };
+            Ok(Some((figures, findings, Some(left_out))))
         };
         let looked: Vec<Result<Option<_>, Fault>> = threads::map(0..drawn.len(), 1, look);
         let mut findings = Findings::new(document);
-        let mut paths = Vec::with_capacity(drawn.len());
+        let (mut paths, mut left_out) = (Vec::with_capacity(drawn.len()), Vec::new());
         for one in looked {
-            let Some((figures, found)) = one? else { continue };
+            let Some((figures, found, left)) = one? else { continue };
             paths.push(figures);
             findings.join(found);
+            left_out.extend(left);
         }
         rings::of_items(&drawn, &mut findings);
         dots::look(&drawn, &view, &mut findings);
         names::look(&drawn, &mut findings);
         layers::covered(&drawn, &mut findings);
-        Ok(Report { paths, findings: findings.in_order() })
+        let mut fault = Carried::default();
+        fault.stopped("check");
+        fault.sound()?;
+        Ok(Report { paths, findings: findings.in_order(), left_out })
     }
 }

@@ -2,6 +2,7 @@
 
 use std::cell::{Cell, RefCell};
 use std::fmt;
+use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, OnceLock};
 
 /// Says when work must stop, and why: for the time, for the memory, or because nobody waits for it any more.
@@ -77,14 +78,30 @@ impl Allowance {
 /// Does some work within an allowance, or without one.
 pub(crate) fn entered<R>(allowance: Option<Allowance>, work: impl FnOnce() -> R) -> R {
     /// Puts back what was there, also where the work panics.
-    struct Before(Option<Allowance>);
+    struct Before(Option<Allowance>, usize);
     impl Drop for Before {
         fn drop(&mut self) {
             NOW.with(|now| *now.borrow_mut() = self.0.take());
+            DONE.set(self.1);
         }
     }
-    let _before = Before(NOW.with(|now| std::mem::replace(&mut *now.borrow_mut(), allowance)));
+    let before = NOW.with(|now| std::mem::replace(&mut *now.borrow_mut(), allowance));
+    // What was done before does not count: the same work is stopped at the same place.
+    let _before = Before(before, DONE.replace(0));
     work()
+}
+
+/// Does some work that takes at most so many steps of some ten nanoseconds on this thread; `None` where that was not enough.
+/// Whatever else the work may take holds too.
+pub(crate) fn at_most<R>(steps: usize, work: impl FnOnce() -> R) -> Option<R> {
+    let (outer, looks) = (current(), AtomicUsize::new(0));
+    let few = Allowance::new(move || {
+        let why = outer.as_ref().and_then(Allowance::ask).map(str::to_owned);
+        let all = looks.fetch_add(1, Ordering::Relaxed) >= steps / STEPS_A_LOOK;
+        why.or_else(|| all.then(|| "it takes too long".to_owned()))
+    });
+    let done = few.within(work);
+    few.stopped().is_none().then_some(done)
 }
 
 /// The allowance that holds on this thread, to be handed to another.
@@ -123,7 +140,6 @@ pub(crate) fn stopped() -> Option<String> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use std::sync::atomic::{AtomicUsize, Ordering};
 
     #[test]
     fn it_is_asked_now_and_then_and_remembers() {
@@ -145,6 +161,17 @@ mod tests {
             assert!(spent(STEPS_A_LOOK));
         });
         assert_eq!(asked.load(Ordering::Relaxed), 3);
+        let steps = |most: usize| {
+            at_most(most, || {
+                for _ in 0..5 * STEPS_A_LOOK {
+                    if spent(1) {
+                        break;
+                    }
+                }
+                "done"
+            })
+        };
+        assert_eq!((steps(7 * STEPS_A_LOOK), steps(3 * STEPS_A_LOOK)), (Some("done"), None));
         assert_eq!((third.stopped(), stopped()), (Some("enough"), None));
         assert!(!spent(STEPS_A_LOOK));
     }

@@ -6,6 +6,8 @@
 
 use std::fmt;
 
+use super::plain_number;
+
 /// The first thing that went wrong while a value was being built, and where.
 ///
 /// The message says what was given, what is allowed and what to do:
@@ -238,15 +240,17 @@ impl fmt::Display for Fault {
                 write!(f, "the {what} {value} is not finite; give a finite number")
             }
             FaultKind::PointNotFinite { x, y } => {
+                let (x, y) = (plain_number(*x), plain_number(*y));
                 write!(f, "the point ({x}, {y}) is not finite; give finite numbers")
             }
             FaultKind::Negative { what, value } => {
-                write!(f, "the {what} {value} is negative; give 0 or more")
+                write!(f, "the {what} {} is negative; give 0 or more", plain_number(*value))
             }
             FaultKind::NotPositive { what, value } => {
-                write!(f, "the {what} {value} is not positive; give more than 0")
+                write!(f, "the {what} {} is not positive; give more than 0", plain_number(*value))
             }
             FaultKind::OutOfRange { what, value, low, high } => {
+                let value = plain_number(*value);
                 write!(f, "the {what} {value} is out of range; give {low} to {high}")
             }
             FaultKind::HoleInNothing => {

@@ -14,8 +14,8 @@ pub use allowance::Allowance;
 pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};
 pub use near::nearest;
-pub use short::{short, trimmed};
+pub use short::{plain_number, short, trimmed};
 
-pub(crate) use allowance::spent;
+pub(crate) use allowance::{at_most, spent};
 pub(crate) use carried::Carried;
 pub(crate) use mix::{GOLDEN, in_row, mixed};

@@ -15,6 +15,22 @@ pub fn short(value: f64, digits: u32) -> String {
     trimmed(value, (f64::from(digits) - 1.0 - value.abs().log10().floor()).clamp(0.0, 12.0) as usize)
 }
 
+/// A number as it would be written: with an exponent where it would have very many digits without one.
+///
+/// ```
+/// use chordane::ground::plain_number;
+/// assert_eq!([12.5, -3.0, 1e300, 2.5e-9, 0.0].map(plain_number), ["12.5", "-3", "1e300", "2.5e-9", "0"]);
+/// ```
+#[must_use]
+pub fn plain_number(value: f64) -> String {
+    let size = value.abs();
+    if value != 0.0 && value.is_finite() && !(1e-6..1e16).contains(&size) {
+        format!("{value:e}")
+    } else {
+        value.to_string()
+    }
+}
+
 /// A number with at most this many decimals and no trailing zeros.
 ///
 /// ```

@@ -95,7 +95,10 @@ impl Filling {
 
     /// Where a contour crosses itself, in order along it.
     pub(crate) fn own_crossings(&self, contour: usize) -> impl Iterator<Item = &Crossing> {
-        self.crossings.iter().filter(move |c| c.first.contour == contour && c.second.contour == contour)
+        // They stand in order along the path.
+        let begin = self.crossings.partition_point(|c| c.first.contour < contour);
+        let own = self.crossings.get(begin..).unwrap_or_default().iter();
+        own.take_while(move |c| c.first.contour == contour).filter(move |c| c.second.contour == contour)
     }
 
     /// The winding numbers on both sides of the runs of a contour, as if it were alone.

@@ -4,4 +4,4 @@ mod bones;
 mod contact;
 
 pub use bones::{BoneLayer, BonesOptions};
-pub use contact::{ContactAxes, contact_sheet};
+pub use contact::{ContactAxes, ContactLayout, contact_sheet};

@@ -5,6 +5,7 @@ mod cover;
 mod layers;
 mod pixels;
 mod plan;
+mod reach;
 mod shader;
 mod shapes;
 

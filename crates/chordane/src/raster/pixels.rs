@@ -249,6 +249,13 @@ impl Pixels {
         self.metadata.as_deref()
     }
 
+    /// The same with another text that a file carries along unseen.
+    #[must_use]
+    pub fn with_metadata(mut self, text: &str) -> Self {
+        self.metadata = Some(text.into());
+        self
+    }
+
     /// The pixels, row after row from the top.
     #[must_use]
     pub fn as_slice(&self) -> &[[u8; 4]] {
@@ -267,7 +274,7 @@ impl Pixels {
     ///
     /// # Errors
     ///
-    /// The sheet's first fault. The picture is then as it was.
+    /// The sheet's first fault. The picture is then as it was, but where the drawing was stopped halfway.
     pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
         self.draw_within(sheet, TOLERANCE)
     }
@@ -284,8 +291,12 @@ impl Pixels {
             * Affine::from_scale(Point::splat(scale))
             * Affine::from_translation(-sheet.corner());
         let view = View { width: self.width as usize, height: self.height as usize, to_pixels, tolerance };
-        Plan::of(sheet, &view)?.draw(&mut self.data);
-        Ok(())
+        let plan = Plan::of(sheet, &view)?;
+        fault.stopped("pixels");
+        fault.sound()?;
+        plan.draw(&mut self.data);
+        fault.stopped("pixels");
+        fault.sound()
     }
 }
 

@@ -3,12 +3,16 @@
 //! Making the plan is spread over threads item by item, drawing it band by band. Neither depends on how many
 //! threads there are: the items are grouped and the bands cut by fixed counts.
 
+use std::borrow::Cow;
+
 use super::blend::Rgba;
 use super::cover::{BAND_ROWS, Band, Filler};
 use super::layers::{Ending, Layer, Stack};
+use super::reach::seen;
 use super::shader::{Ink, Shader};
 use super::shapes::{Polygons, Shape, within_reach};
-use crate::ground::{Fault, threads};
+use crate::ground::{Fault, spent, threads};
+use crate::number::Point;
 use crate::path::{Affine, Contour, FillRule, Path, flatten_segment};
 use crate::reshape::{FlatPath, Outline};
 use crate::scene::{Placed, Scene, Step, largest_scale};
@@ -115,6 +119,9 @@ impl Plan {
             }
             let mut stack = Stack::new(rows, width);
             for &(c, t) in self.bands.get(b).map_or(&[][..], Vec::as_slice) {
+                if spent(20 + width / 16) {
+                    break;
+                }
                 let Some(chunk) = self.chunks.get(c as usize) else { continue };
                 match chunk.tasks.get(t as usize) {
                     Some(Task::Fill(shape)) => {
@@ -218,6 +225,9 @@ fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
     let mut chunk = Chunk::default();
     let mut flat = FlatPath::default();
     for job in jobs {
+        if spent(20) {
+            break;
+        }
         match job {
             Job::Begin(layer) => chunk.tasks.push(Task::Begin(*layer)),
             Job::End(layer) => chunk.tasks.push(Task::End(*layer)),
@@ -244,9 +254,10 @@ fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut 
     let style = item.style();
     reachable(item.path(), to_pixels)?;
     let opacity = if style.fill.is_some() && style.stroke_paint.is_some() { 1.0 } else { style.opacity };
+    let size = Point::new(view.width as f64, view.height as f64);
     if let Some(paint) = &style.fill {
         flat.clear();
-        item.path()
+        seen(item.path(), to_pixels, size, 2.0)
             .contours()
             .iter()
             .for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, flat));
@@ -258,7 +269,15 @@ fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut 
         chunk.push(flat, FillRule::Nonzero, Ink::new(&DRAFT, 1.0), view)?;
     } else if let Some(paint) = &style.stroke_paint {
         flat.clear();
-        stroke(item.path(), style.get_stroke().outline(), to_pixels, view.tolerance, flat);
+        let outline = style.get_stroke().outline();
+        let reach = 0.5 * outline.width * outline.mitre_limit.max(2.0) * largest_scale(to_pixels) + 2.0;
+        // Dashes go by the length, which must be that of the path as it is.
+        let path = if outline.dash.is_empty() && reach.is_finite() {
+            seen(item.path(), to_pixels, size, reach)
+        } else {
+            Cow::Borrowed(item.path())
+        };
+        stroke(&path, outline, to_pixels, view.tolerance, flat);
         chunk.push(flat, FillRule::Nonzero, Ink::new(paint, opacity), view)?;
     }
     Ok(())

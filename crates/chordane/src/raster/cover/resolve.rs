@@ -1,6 +1,7 @@
 //! Which pieces of edges in a row bound the painted region.
 
 use super::row::Row;
+use crate::ground::spent;
 use crate::path::FillRule;
 
 /// The part of an edge that runs through a row: down from `ya` to `yb`, both from 0 to 1 within the row.
@@ -49,6 +50,11 @@ const MOST_CUT: usize = 96;
 
 /// The strips that stand in for cuts.
 const EVEN_STRIPS: usize = 64;
+
+/// Where more than so many overlap in one row, it is cut into fewer: their edges even one another out.
+const MOST_FINELY: usize = 2000;
+
+const FEW_STRIPS: usize = 16;
 
 /// Finds the pieces that bound the painted region of a row. Kept between rows for its storage.
 #[derive(Debug, Default)]
@@ -113,12 +119,16 @@ impl Resolver {
                 }
             }
         } else {
-            self.cuts.extend((1..EVEN_STRIPS).map(|i| i as f64 / EVEN_STRIPS as f64));
+            let strips = if pieces.len() <= MOST_FINELY { EVEN_STRIPS } else { FEW_STRIPS };
+            self.cuts.extend((1..strips).map(|i| i as f64 / strips as f64));
         }
         self.cuts.sort_unstable_by(f64::total_cmp);
         self.cuts.dedup();
         let mut top = 0.0;
         for &bottom in self.cuts.iter().skip(1) {
+            if spent(pieces.len()) {
+                break;
+            }
             let middle = 0.5 * (top + bottom);
             self.crossing.clear();
             for (i, piece) in pieces.iter().enumerate() {
