@@ -3,6 +3,7 @@
 use std::io::IsTerminal;
 
 use chordane::check::{LeftOut, Level, PathFigures, Report};
+use chordane::ground::visible;
 use chordane::number::{Cell, Point};
 use chordane::read::SvgNote;
 use chordane::sheet::{Colour, Paint};
@@ -62,11 +63,25 @@ pub(crate) fn score(
         notes.push(Note { line: 1, message });
     }
     notes.iter().skip(told).for_each(|note| say(&format!("note: line {}: {}", note.line, note.message)));
-    let text =
-        if options.json { json(&report, &notes)? } else { report::text(&report, notes.len(), coloured()) };
+    let text = if options.json {
+        json(&report, &notes)?
+    } else {
+        report::text(&made_visible(report.clone()), notes.len(), coloured())
+    };
     print(text.as_bytes())?;
     let warned = report.findings.iter().any(|finding| finding.level == Level::Warning);
     Ok(if warned { Outcome::Found } else { Outcome::Sound })
+}
+
+/// The report with names and texts that do nothing to a terminal.
+fn made_visible(mut report: Report) -> Report {
+    for name in report.paths.iter_mut().filter_map(|path| path.name.as_mut()) {
+        *name = visible(name).into_owned();
+    }
+    for text in report.findings.iter_mut().flat_map(|found| [&mut found.message, &mut found.mend]) {
+        *text = visible(text).into_owned();
+    }
+    report
 }
 
 fn coloured() -> bool {

@@ -4,8 +4,9 @@ use std::fmt::Write as _;
 use std::io::{self, IsTerminal, Write as _};
 use std::path::Path;
 
-use chordane::ground::{Fault, FaultKind};
+use chordane::ground::{Fault, FaultKind, visible};
 use chordane::raster::DrawError;
+use chordane::read::ReadError;
 use chordane_score::Mistake;
 use miette::{GraphicalReportHandler, GraphicalTheme, ThemeStyles};
 
@@ -54,6 +55,16 @@ impl Failure {
             }
             _ => Self::input(fault.to_string(), mend),
         }
+    }
+
+    /// Why a document could not be read.
+    pub(crate) fn of_reading(name: &str, error: &ReadError) -> Self {
+        let told = format!("{name}: {error}");
+        let (message, mend) = match error {
+            ReadError::Stopped { .. } => told.split_once("; ").unwrap_or((&told, "mend the document")),
+            _ => (told.as_str(), "mend the document"),
+        };
+        Self::input(message, mend)
     }
 
     /// Why something could not be drawn. A size that was asked for is the call's fault.
@@ -149,7 +160,7 @@ impl Failure {
             Self::Input { message, mend }
             | Self::Call { message, mend }
             | Self::Machine { message, mend } => {
-                let _ = writeln!(text, "error: {message}\n  help: {mend}");
+                let _ = writeln!(text, "error: {}\n  help: {}", visible(message), visible(mend));
             }
         }
         // Where standard error is closed too, there is nobody to tell.

@@ -24,9 +24,12 @@ impl Input {
     pub(crate) fn read(file: &Path) -> Result<Self, Failure> {
         if file == Path::new("-") {
             let (name, mut bytes) = ("standard input".to_owned(), Vec::new());
-            std::io::stdin().read_to_end(&mut bytes).map_err(|error| {
+            std::io::stdin().take(MOST_BYTES + 1).read_to_end(&mut bytes).map_err(|error| {
                 Failure::machine(format!("standard input cannot be read: {error}"), "name a file instead")
             })?;
+            if bytes.len() as u64 > MOST_BYTES {
+                return Err(too_large(&name));
+            }
             let without_mark = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&bytes);
             let markup = without_mark.trim_ascii_start().starts_with(b"<");
             return if markup { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes) };
@@ -68,12 +71,14 @@ impl Input {
                 notes: Vec::new(),
             }),
             Self::Svg(name, bytes) => {
-                let SvgReading { sheet, notes, .. } = Sheet::read_document(&bytes)
-                    .map_err(|error| Failure::input(format!("{name}: {error}"), "mend the document"))?;
+                let SvgReading { sheet, notes, .. } = limits
+                    .within(|| Sheet::read_document(&bytes))
+                    .map_err(|error| Failure::of_reading(&name, &error))?;
                 // At an asked size it is shown as a browser shows it.
                 let runner = Runner::new(move |stage: &mut Stage| {
                     let asked = stage.settings().get_size();
-                    let at = asked.and_then(|size| Sheet::read_document_at(&bytes, size).ok());
+                    let read = |size| limits.within(|| Sheet::read_document_at(&bytes, size).ok());
+                    let at = asked.and_then(read);
                     at.map_or_else(|| sheet.clone(), |reading| reading.sheet)
                 });
                 Ok(Opened { runner, name, notes })
@@ -104,10 +109,22 @@ impl Opened {
     }
 }
 
+/// No input is larger than this: one that never ends would fill the memory.
+const MOST_BYTES: u64 = 256 << 20;
+
+fn too_large(name: &str) -> Failure {
+    Failure::input(format!("{name} is larger than {} MB", MOST_BYTES >> 20), "divide it into several")
+}
+
 /// The bytes of a file.
 pub(crate) fn read_file(file: &Path) -> Result<Vec<u8>, Failure> {
     let name = file.display();
-    std::fs::read(file).map_err(|error| match error.kind() {
+    let mut bytes = Vec::new();
+    let read = std::fs::File::open(file).and_then(|file| file.take(MOST_BYTES + 1).read_to_end(&mut bytes));
+    if read.as_ref().is_ok_and(|read| *read as u64 > MOST_BYTES) {
+        return Err(too_large(&name.to_string()));
+    }
+    read.map(|_| bytes).map_err(|error| match error.kind() {
         std::io::ErrorKind::NotFound => {
             Failure::call(format!("there is no file {name}"), "check the name and the folder")
         }

@@ -6,7 +6,7 @@ use chordane_score::{Run, Runner, Settings};
 
 use crate::failure::Failure;
 use crate::options::KnobOptions;
-use crate::output::{print, say};
+use crate::output::{print_text, say};
 
 impl KnobOptions {
     /// The settings with the knobs set as asked.
@@ -81,5 +81,5 @@ pub(crate) fn list(run: &Run) -> Result<(), Failure> {
     if run.knobs().is_empty() {
         text.push_str("the score has no knobs; declare one with knob(\"sag\", 0.3, 0, 1)\n");
     }
-    print(text.as_bytes())
+    print_text(&text)
 }

@@ -205,7 +205,7 @@ pub(crate) struct CheckOptions {
 #[command(next_help_heading = "Limits of a score")]
 pub(crate) struct LimitOptions {
     /// The most steps
-    #[arg(long, value_name = "N", default_value_t = Limits::default().steps)]
+    #[arg(long, value_name = "N", default_value_t = Limits::default().steps, value_parser = clap::value_parser!(u64).range(1..))]
     max_steps: u64,
     /// The longest time
     #[arg(long, value_name = "SECONDS", default_value_t = Limits::default().time.as_secs_f64(), value_parser = parse_seconds)]

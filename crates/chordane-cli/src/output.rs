@@ -4,6 +4,7 @@ use std::io::{self, Write};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
+use chordane::ground::visible;
 use chordane::write::{Format, write_whole};
 
 use crate::failure::Failure;
@@ -119,9 +120,14 @@ pub(crate) fn print(bytes: &[u8]) -> Result<(), Failure> {
     out.write_all(bytes).and_then(|()| out.flush()).map_err(|error| Failure::standard_output(&error))
 }
 
+/// Writes a text to standard output.
+pub(crate) fn print_text(text: &str) -> Result<(), Failure> {
+    print(visible(text).as_bytes())
+}
+
 /// Says something on standard error; where that is closed there is nobody to tell.
 pub(crate) fn say(line: &str) {
-    let _ = writeln!(io::stderr(), "{line}");
+    let _ = writeln!(io::stderr(), "{}", visible(line));
 }
 
 /// A number of bytes as people read it.

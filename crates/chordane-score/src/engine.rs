@@ -29,6 +29,8 @@ struct Tag(Arc<Running>);
 /// An engine that reads scripts, until reading has to stop.
 pub(crate) fn reader(limits: &Limits, allowance: &Allowance) -> Engine {
     let mut engine = plain(limits);
+    // Reading a text or a name takes the square of its length.
+    engine.set_max_string_size(limits.text.clamp(1, LONGEST_WORD));
     let allowance = allowance.clone();
     #[allow(deprecated, reason = "the engine's way to say that a call may change; its version is pinned")]
     engine.on_parse_token(move |token, _, _| if allowance.ask().is_some() { Token::EOF } else { token });
@@ -57,6 +59,9 @@ fn plain(limits: &Limits) -> Engine {
 /// How deep expressions may be nested, a chain of calls included. In functions it is less, since they may call one another.
 const MOST_NESTED: usize = 2000;
 const MOST_NESTED_IN_FUNCTIONS: usize = 400;
+
+/// No text and no name that stands in a score is longer than this.
+pub(crate) const LONGEST_WORD: usize = 100_000;
 
 /// How many names of values and of functions there may be at once.
 pub(crate) const MOST_NAMES: usize = 10_000;

@@ -4,7 +4,7 @@ use chordane::ground::nearest;
 use rhai::{EvalAltResult, ParseErrorType, Position};
 
 use crate::Limits;
-use crate::engine::MOST_NAMES;
+use crate::engine::{LONGEST_WORD, MOST_NAMES};
 use crate::refusal::Refusal;
 use crate::values::{description, plain_type};
 use crate::words;
@@ -180,6 +180,10 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
         P::AssignmentToConstant(name) => {
             told(format!("`{name}` was made with const and cannot be changed"), "make it with let")
         }
+        P::LiteralTooLarge(..) => told(
+            format!("a text that stands in the score is longer than {LONGEST_WORD} characters"),
+            "divide it into several",
+        ),
         P::ExprTooDeep => {
             told("expressions are nested too deep".to_owned(), "keep parts of it in names: let part = ..")
         }

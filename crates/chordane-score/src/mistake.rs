@@ -2,6 +2,7 @@
 
 use std::sync::Arc;
 
+use chordane::ground::visible;
 use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
 
 /// One mistake in a score: plain words, the place in the source, and advice where there is some.
@@ -30,11 +31,11 @@ struct Place {
 
 impl Mistake {
     pub(crate) fn new(message: impl Into<String>) -> Self {
-        Self { message: message.into(), advice: None, place: None }
+        Self { message: visible(&message.into()).into_owned(), advice: None, place: None }
     }
 
     pub(crate) fn advise(mut self, advice: Option<String>) -> Self {
-        self.advice = advice;
+        self.advice = advice.map(|advice| visible(&advice).into_owned());
         self
     }
 
@@ -53,7 +54,7 @@ impl Mistake {
             rest.chars().take_while(|c| c.is_alphanumeric() || *c == '_').map(char::len_utf8).sum();
         // Not on a word: the one character there, if there is one.
         let length = if word > 0 { word } else { rest.chars().next().map_or(0, char::len_utf8) };
-        let source = Arc::new(NamedSource::new(name, source.to_owned()));
+        let source = Arc::new(NamedSource::new(visible(name), source.to_owned()));
         self.place = Some(Place { source, line, column, offset: begin + skipped, length });
         self
     }
@@ -101,7 +102,7 @@ fn excerpt(source: &str, line: usize, column: usize) -> (String, usize, usize) {
         }
         let one = one.strip_suffix('\r').unwrap_or(one);
         if !long(one) {
-            text.extend(one.chars().map(visible));
+            text.push_str(&visible(one));
             continue;
         }
         let first = if i + 1 == line { column.saturating_sub(LONGEST_LINE / 2) } else { 0 };
@@ -109,22 +110,10 @@ fn excerpt(source: &str, line: usize, column: usize) -> (String, usize, usize) {
             text.push('…');
             shown_column = column - first + 1;
         }
-        text.extend(one.chars().skip(first).take(LONGEST_LINE).map(visible));
+        text.push_str(&visible(&one.chars().skip(first).take(LONGEST_LINE).collect::<String>()));
         text.push('…');
     }
     (text, line, shown_column)
-}
-
-/// A character that a terminal would take for a command, as a sign for it.
-#[must_use]
-pub(crate) fn visible(c: char) -> char {
-    match c {
-        '\t' | '\n' => c,
-        '\0'..='\u{1f}' => char::from_u32(0x2400 + c as u32).unwrap_or('\u{fffd}'),
-        '\u{7f}' => '\u{2421}',
-        '\u{80}'..='\u{9f}' | '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}' => '\u{fffd}',
-        _ => c,
-    }
 }
 
 impl From<chordane::Fault> for Mistake {

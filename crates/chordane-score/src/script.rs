@@ -6,7 +6,7 @@ use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
 use crate::budget::{Account, Work, told};
-use crate::engine::{MOST_NAMES, engine, reader};
+use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
 use crate::explain::explain;
 use crate::outer::{self, outer_names};
 use crate::running::Running;
@@ -127,6 +127,7 @@ fn fits(source: &str) -> Result<(), Mistake> {
     let counted = [
         ("lines", source.lines().count(), MOST_LINES, "write what repeats as a loop"),
         ("names made by let and const", names_made(source), MOST_NAMES, "keep values in a list"),
+        ("characters in one word", longest_word(source), LONGEST_WORD, "divide it into several"),
         ("bytes", source.len(), MOST_BYTES, "draw a large picture as an SVG document instead"),
     ];
     for (what, count, most, advice) in counted {
@@ -136,6 +137,10 @@ fn fits(source: &str) -> Result<(), Mistake> {
         }
     }
     Ok(())
+}
+
+fn longest_word(source: &str) -> usize {
+    source.split(|c: char| !(c.is_alphanumeric() || c == '_')).map(str::len).max().unwrap_or(0)
 }
 
 fn names_made(source: &str) -> usize {

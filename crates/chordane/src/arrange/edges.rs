@@ -6,7 +6,7 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 use super::sources::{Source, turn};
 use crate::ground::{spent, threads};
 use crate::measure::{BoxTree, Meet, meets, overlap, rounds};
-use crate::number::{Cell, Point};
+use crate::number::{Cell, Point, kept};
 use crate::path::Segment;
 
 /// More places where segments meet than this are refused.
@@ -274,7 +274,7 @@ impl Arrangement {
         };
         match sources.get(edge.source) {
             Some(source) if !matches!(source.turned, Segment::Line { .. }) => {
-                source.across(edge, y).clamp(edge.bounds.min.x, edge.bounds.max.x)
+                kept(source.across(edge, y), edge.bounds.min.x, edge.bounds.max.x)
             }
             _ => {
                 let share = (y - low.y) / (high.y - low.y);
@@ -317,10 +317,8 @@ fn mirrored(
         let inside = |cut: &&Cut| cut.source == from && cut.parameter < high;
         let Some((a, b)) = sources.get(from).zip(sources.get(onto)) else { return };
         for cut in cuts.get(begin..).unwrap_or_default().iter().take_while(inside) {
-            let parameter = b
-                .segment
-                .nearest(a.segment.at(cut.parameter))
-                .clamp(ends[0].min(ends[1]), ends[0].max(ends[1]));
+            let place = b.segment.nearest(a.segment.at(cut.parameter));
+            let parameter = kept(place, ends[0].min(ends[1]), ends[0].max(ends[1]));
             if parameter > 0.0 && parameter < 1.0 {
                 all.push(Cut { source: onto, parameter, node: cut.node });
             }

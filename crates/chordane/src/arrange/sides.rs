@@ -7,7 +7,7 @@ use super::edges::{Arrangement, Edge};
 use super::sources::Source;
 use crate::ground::{spent, threads};
 use crate::measure::BoxTree;
-use crate::number::Point;
+use crate::number::{Point, kept};
 
 /// Winding numbers of the two operands.
 pub(crate) type Windings = [i32; 2];
@@ -80,7 +80,7 @@ fn neighbours(arrangement: &Arrangement, sources: &[Source], tree: &BoxTree, off
         let mut best: Option<(f64, Option<usize>)> = None;
         for share in LOOKS {
             let (low, high) = (edge.bounds.min.y, edge.bounds.max.y);
-            let y = (low + (high - low) * share).clamp(low, high);
+            let y = kept(low + (high - low) * share, low, high);
             let x = arrangement.across(sources, edge, y);
             // The two places farthest right: where two edges stand in one place, it may be their end.
             let (mut most, mut second) = (f64::NEG_INFINITY, f64::NEG_INFINITY);

@@ -9,13 +9,15 @@ mod named;
 mod near;
 mod short;
 pub(crate) mod threads;
+mod visible;
 
 pub use allowance::Allowance;
 pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};
 pub use near::nearest;
 pub use short::{plain_number, short, trimmed};
+pub use visible::visible;
 
-pub(crate) use allowance::{at_most, spent};
+pub(crate) use allowance::{at_most, spent, stopped};
 pub(crate) use carried::Carried;
 pub(crate) use mix::{GOLDEN, in_row, mixed};

@@ -9,7 +9,7 @@ use std::sync::LazyLock;
 use super::quadrature::{Demand, Ratio, Zero, cut_integral, integral_of_ratios};
 use crate::ground::{Fault, spent};
 use crate::number::Point;
-use crate::path::{Arc, Contour, Path, Segment};
+use crate::path::{Affine, Arc, Contour, Path, Segment};
 
 /// The relative accuracy of [`Path::length`].
 const ACCURACY: f64 = 1e-9;
@@ -51,6 +51,9 @@ fn zeros_of_velocity(a: Point, b: Point, c: Point) -> [Zero; 2] {
     [Ratio { over: q, under: a }, Ratio { over: c, under: q }].map(Ratio::place)
 }
 
+/// Steps larger than this are measured by smaller ones: their squares would leave the numbers.
+const FAR: f64 = 1e150;
+
 impl Segment {
     /// The length between two parameters, to a relative accuracy.
     pub(crate) fn length_between(&self, from: f64, to: f64, accuracy: f64) -> f64 {
@@ -63,6 +66,9 @@ impl Segment {
             Self::Line { from: a, to: b } => a.distance(b) * (to - from),
             Self::Quad { from: a, control, to: b } => {
                 let (bend, pace) = ((a - control * 2.0 + b) * 2.0, (control - a) * 2.0);
+                if !(bend.abs().max(pace.abs()).max_element() <= FAR) {
+                    return self.far_length((from, to), demand);
+                }
                 let zeros = zeros_of_velocity(Point::ZERO, bend, pace);
                 cut_integral(&|t| (bend * t + pace).length(), &zeros, (from, to), demand)
             }
@@ -70,6 +76,9 @@ impl Segment {
                 let a = (q - p + (control1 - control2) * 3.0) * 3.0;
                 let b = (p - control1 * 2.0 + control2) * 6.0;
                 let c = (control1 - p) * 3.0;
+                if !(a.abs().max(b.abs()).max(c.abs()).max_element() <= FAR) {
+                    return self.far_length((from, to), demand);
+                }
                 curve_length([a, b, c], (from, to), demand)
             }
             Self::Arc(arc) => match arc.centred() {
@@ -77,6 +86,14 @@ impl Segment {
                 None => arc.from.distance(arc.to) * (to - from),
             },
         }
+    }
+
+    /// The length of a curve whose squares would leave the numbers: of the same made smaller by a power of two.
+    #[cold]
+    fn far_length(&self, (from, to): (f64, f64), demand: &Demand) -> f64 {
+        let smaller = 2.0_f64.powi(-600);
+        let near = self.transformed(&Affine::from_scale(Point::splat(smaller)));
+        near.length_by(from, to, demand) / smaller
     }
 
     /// The length of the segment, to 1e-9 of itself.

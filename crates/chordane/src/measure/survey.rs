@@ -8,8 +8,8 @@
 use std::sync::OnceLock;
 
 use super::tree::BoxTree;
-use crate::ground::{Fault, spent};
-use crate::number::{Angle, Point};
+use crate::ground::{Carried, Fault, spent};
+use crate::number::{Angle, Point, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
 /// A stretch's polynomial may be off by this much of the path's whole length.
@@ -161,12 +161,16 @@ impl Path {
     /// ```
     pub fn survey(&self) -> Result<Survey, Fault> {
         self.sound()?;
+        let mut fault = Carried::default();
+        let far = far_out(self.contours());
+        fault.in_range("survey", "coordinate farthest out", far, 0.0, MOST_FAR);
+        fault.sound()?;
         Ok(surveyed(self.contours()))
     }
 }
 
 impl Contour {
-    /// Measures the contour by itself; as [`Path::survey`].
+    /// Measures the contour by itself; as [`Path::survey`]. One with coordinates beyond 1e150 has no length.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -176,8 +180,18 @@ impl Contour {
     /// ```
     #[must_use]
     pub fn survey(&self) -> Survey {
-        surveyed(std::slice::from_ref(self))
+        let own = std::slice::from_ref(self);
+        surveyed(if far_out(own) <= MOST_FAR { own } else { &[] })
     }
+}
+
+/// Beyond this, squares of coordinates leave the numbers.
+const MOST_FAR: f64 = 1e150;
+
+/// The coordinate farthest from zero.
+fn far_out(contours: &[Contour]) -> f64 {
+    let points = contours.iter().flat_map(|contour| contour.points());
+    points.map(|p| p.abs().max_element()).fold(0.0, f64::max)
 }
 
 fn surveyed(contours: &[Contour]) -> Survey {
@@ -306,7 +320,7 @@ impl Survey {
         if distance.is_nan() || spent(5) {
             return None;
         }
-        let distance = distance.clamp(0.0, self.length);
+        let distance = kept(distance, 0.0, self.length);
         let behind = self.stretches.partition_point(|stretch| stretch.begin < distance);
         self.station_on(behind.saturating_sub(1), distance)
     }
@@ -342,7 +356,7 @@ impl Survey {
     /// ```
     #[must_use]
     pub fn section(&self, from: f64, to: f64) -> Path {
-        let (from, to) = (from.clamp(0.0, self.length), to.clamp(0.0, self.length));
+        let (from, to) = (kept(from, 0.0, self.length), kept(to, 0.0, self.length));
         if from < to {
             return Path::from_contours(self.pieces(from, to));
         }

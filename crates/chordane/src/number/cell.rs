@@ -1,6 +1,7 @@
 //! Cells: rectangles that shapes are made to fit, and the bounds of what there is.
 
 use super::extent::{Along, Extent, Inset};
+use super::kept;
 use super::{Point, pt};
 
 /// An upright rectangle: one that a shape is made to fit, or the bounds of what there is.
@@ -203,7 +204,7 @@ fn pieces<E: Into<Extent>>(
     let mut all: Vec<(f64, f64)> = lengths
         .into_iter()
         .map(|length| {
-            let length = length.into().of(whole).clamp(0.0, (whole - begin).max(0.0));
+            let length = kept(length.into().of(whole), 0.0, (whole - begin).max(0.0));
             let piece = (begin, length);
             begin += length;
             piece

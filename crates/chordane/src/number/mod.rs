@@ -19,5 +19,6 @@ pub use extent::{Along, Extent, Inset, part};
 pub use mint::{affine_from_mint, affine_to_mint, point_from_mint, point_to_mint};
 pub use places::golden_places;
 pub use point::{Point, polar, pt};
+pub(crate) use range::kept;
 pub use range::{rescale, smoothstep};
 pub(crate) use roots::{product, roots};

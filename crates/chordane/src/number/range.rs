@@ -1,5 +1,11 @@
 //! Numbers in ranges.
 
+/// A number kept from a low one to a high one. Unlike `f64::clamp` it stops at nothing: where the low one is the higher, the high
+/// one is given, and what is not a number counts as far off.
+pub(crate) fn kept(value: f64, low: f64, high: f64) -> f64 {
+    value.max(low).min(high)
+}
+
 /// A value of one range turned into the same place of another: the range's start and end, either way round. Beyond the
 /// ends it goes on in proportion.
 ///

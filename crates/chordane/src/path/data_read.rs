@@ -169,6 +169,8 @@ enum Handle {
     None,
     Quad(Point),
     Cubic(Point),
+    /// A contour was closed, and nothing drawn since.
+    Closed,
 }
 
 struct Reader<'a> {
@@ -357,10 +359,14 @@ impl<'a> Reader<'a> {
     }
 
     fn close(&mut self) {
+        // Closing once more what is closed, and has nothing in it yet, draws nothing.
+        if self.points.is_empty() && !self.contours.is_empty() && matches!(self.handle, Handle::Closed) {
+            return;
+        }
         self.ensure_begun();
         self.finish_contour(true);
         self.here = self.home;
-        self.handle = Handle::None;
+        self.handle = Handle::Closed;
     }
 
     fn moves(&mut self, relative: bool) -> Result<(), Stop> {

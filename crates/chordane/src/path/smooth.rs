@@ -2,7 +2,7 @@
 
 use super::{Contour, ContourBuilder, Segment};
 use crate::ground::spent;
-use crate::number::Point;
+use crate::number::{Point, kept};
 
 /// Where a point is at a time, and how fast it moves there.
 type Motion = (Point, Point);
@@ -73,7 +73,7 @@ fn stretch(
             let square = velocity.length_squared();
             if square > 0.0 {
                 let step = (place - point).dot(velocity) / square;
-                near += step.clamp(-0.1 * span.abs(), 0.1 * span.abs());
+                near += kept(step, -0.1 * span.abs(), 0.1 * span.abs());
             }
         }
         at(near).0.distance(place) <= tolerance

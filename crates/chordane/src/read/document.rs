@@ -7,6 +7,7 @@ use quick_xml::events::{BytesStart, Event};
 use quick_xml::{Reader, XmlVersion};
 
 use super::error::{ReadError, line_of};
+use crate::ground::{spent, stopped};
 
 /// Elements inside one another: deeper is a document gone wrong, and each level takes some of the machine's stack.
 const MOST_DEPTH: usize = 128;
@@ -41,6 +42,10 @@ impl<'a> Document<'a> {
         let mut open: Vec<usize> = Vec::new();
         loop {
             let at = reader.buffer_position() as usize;
+            if spent(20) {
+                let why = stopped().unwrap_or_default();
+                return Err(ReadError::Stopped { line: line_of(text, at), why });
+            }
             let event = reader.read_event().map_err(|error| {
                 ReadError::broken(text, reader.error_position() as usize, &error.to_string())
             })?;

@@ -35,10 +35,21 @@ pub enum ReadError {
         /// How many levels are allowed.
         limit: usize,
     },
-    /// The document stands for more shapes than can be drawn.
+    /// The document stands for more than can be drawn.
     TooMany {
+        /// What is too many: `shapes`, `elements` or `vertices`.
+        what: &'static str,
         /// How many are allowed.
         limit: usize,
+        /// Whether elements use one another in it.
+        used: bool,
+    },
+    /// Reading was stopped; see [`Allowance`](crate::ground::Allowance).
+    Stopped {
+        /// The line that it had come to, counted from 1.
+        line: usize,
+        /// Why it was.
+        why: String,
     },
 }
 
@@ -60,12 +71,14 @@ impl fmt::Display for ReadError {
                     "line {line}: elements lie more than {limit} deep inside one another; flatten the groups"
                 )
             }
-            Self::TooMany { limit } => {
-                write!(
-                    f,
-                    "the document stands for more than {limit} shapes; look for `use` elements that multiply one another"
-                )
+            Self::TooMany { what, limit, used: true } => write!(
+                f,
+                "the document stands for more than {limit} {what}; look for `use` elements that multiply one another"
+            ),
+            Self::TooMany { what, limit, .. } => {
+                write!(f, "the document has more than {limit} {what}; divide it into several")
             }
+            Self::Stopped { line, why } => write!(f, "line {line}: {why}"),
         }
     }
 }

@@ -23,13 +23,19 @@ pub fn read_metadata(bytes: &[u8]) -> Option<String> {
     of_svg(bytes)
 }
 
+/// A text that unpacks to more than this is none of ours: a small one can stand for gigabytes.
+#[cfg(feature = "png")]
+const MOST_TEXT: usize = 32 << 20;
+
 #[cfg(feature = "png")]
 fn of_png(bytes: &[u8]) -> Option<String> {
     // The whole of a small header and its texts; a text that would unpack to more than this is left out.
     let limits = png::Limits { bytes: 64 << 20 };
     let reader = png::Decoder::new_with_limits(std::io::Cursor::new(bytes), limits).read_info().ok()?;
     let texts = &reader.info().utf8_text;
-    texts.iter().find(|text| text.keyword == crate::write::METADATA).and_then(|text| text.get_text().ok())
+    let mut text = texts.iter().find(|text| text.keyword == crate::write::METADATA)?.clone();
+    text.decompress_text_with_limit(MOST_TEXT).ok()?;
+    text.get_text().ok()
 }
 
 fn of_svg(bytes: &[u8]) -> Option<String> {

@@ -9,12 +9,18 @@ use super::error::{ReadError, SvgNote, SvgReading};
 use super::properties::{Paint, Properties, Taken, paint_of};
 use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
+use crate::ground::{spent, stopped};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
 use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, View, group, sheet};
 
-/// Shapes that `use` can make of a document, at most: a few lines that use one another can stand for billions.
+/// What a document can stand for, at most: a few lines that use one another can stand for billions.
 const MOST_SHAPES: usize = 2_000_000;
+const MOST_ELEMENTS: usize = 5_000_000;
+const MOST_VERTICES: usize = 40_000_000;
+
+/// So many kinds of things that are not understood are noted.
+const MOST_NOTES: usize = 200;
 
 /// The size of a document that does not say it.
 const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
@@ -31,7 +37,8 @@ impl Sheet {
     /// # Errors
     ///
     /// What makes it no document at all: bytes that are no text, text that is not XML, no `svg` element; and what would
-    /// take without bound: more than 128 levels, more than two million shapes.
+    /// take without bound: more than 128 levels, more than two million shapes, five million elements or forty million vertices, what
+    /// is used counted each time.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -76,8 +83,19 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
         }
     }
     let newlines = text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n').map(|(at, _)| at).collect();
-    let mut walk =
-        Walk { document: &document, ids, newlines, notes: Vec::new(), shapes: 0, uses: Vec::new(), depth: 0 };
+    let mut walk = Walk {
+        document: &document,
+        ids,
+        newlines,
+        notes: Vec::new(),
+        noted: HashMap::new(),
+        elements: 0,
+        shapes: 0,
+        vertices: 0,
+        used: 0,
+        uses: Vec::new(),
+        depth: 0,
+    };
     for (name, at) in &document.unknown_entities {
         walk.note(*at, format!("the entity &{name}; is not expanded: left out"));
     }
@@ -116,7 +134,14 @@ struct Walk<'a> {
     ids: HashMap<&'a str, usize>,
     newlines: Vec<usize>,
     notes: Vec<SvgNote>,
+    /// Where each note stands in the list.
+    noted: HashMap<String, usize>,
+    /// How many elements were looked at, what is used by others each time; and what was made of them.
+    elements: usize,
     shapes: usize,
+    vertices: usize,
+    /// How often something was used.
+    used: usize,
     /// The elements that `use` is inside of just now.
     uses: Vec<usize>,
     /// How deep inside one another elements are just now, what is used counted.
@@ -132,13 +157,40 @@ impl<'a> Walk<'a> {
     }
 
     fn note(&mut self, at: usize, what: String) {
-        match self.notes.iter_mut().find(|note| note.what == what) {
+        let what = if self.notes.len() < MOST_NOTES || self.noted.contains_key(&what) {
+            what
+        } else {
+            "more that is not understood: left out".to_owned()
+        };
+        match self.noted.get(&what).and_then(|place| self.notes.get_mut(*place)) {
             Some(note) => note.count += 1,
             None => {
                 let line = self.line(at);
+                self.noted.insert(what.clone(), self.notes.len());
                 self.notes.push(SvgNote { what, count: 1, line });
             }
         }
+    }
+
+    /// Counts what is made of the document, and ends where that is too much.
+    fn made(&mut self, at: usize, shapes: usize, vertices: usize) -> Result<(), ReadError> {
+        self.elements += 1;
+        self.shapes += shapes;
+        self.vertices += vertices;
+        if spent(50) {
+            return Err(ReadError::Stopped { line: self.line(at), why: stopped().unwrap_or_default() });
+        }
+        let used = self.used > 0;
+        for (what, count, limit) in [
+            ("shapes", self.shapes, MOST_SHAPES),
+            ("elements", self.elements, MOST_ELEMENTS),
+            ("vertices", self.vertices, MOST_VERTICES),
+        ] {
+            if count > limit {
+                return Err(ReadError::TooMany { what, limit, used });
+            }
+        }
+        Ok(())
     }
 
     /// The empty sheet of the document's size, and where its view box is shown.
@@ -360,6 +412,7 @@ impl<'a> Walk<'a> {
     ) -> Result<(), ReadError> {
         let document = self.document;
         let Some(element) = document.element(number) else { return Ok(()) };
+        self.made(element.at, 0, 0)?;
         match &*element.name {
             "defs" | "symbol" | "linearGradient" | "radialGradient" | "title" | "desc" | "metadata"
             | "clipPath" | "mask" | "filter" | "marker" | "pattern" | "script" => return Ok(()),
@@ -405,10 +458,8 @@ impl<'a> Walk<'a> {
                 if let Some(complaint) = shape.complaint {
                     self.note(element.at, format!("<{name}>: {complaint}: drawn as far as it is understood"));
                 }
-                self.shapes += 1;
-                if self.shapes > MOST_SHAPES {
-                    return Err(ReadError::TooMany { limit: MOST_SHAPES });
-                }
+                let vertices = shape.path.contours().iter().map(|contour| contour.vertex_count()).sum();
+                self.made(element.at, 1, vertices)?;
                 if inherited.properties.visible && !shape.path.is_empty() && transform.is_finite() {
                     let path = shape.path.with_fill_rule(inherited.properties.fill_rule);
                     let mut item = Item::from(path)
@@ -510,11 +561,7 @@ impl<'a> Walk<'a> {
             );
             return Ok(());
         }
-        // What is used counts as well, so that empty groups cannot multiply without end.
-        self.shapes += 1;
-        if self.shapes > MOST_SHAPES {
-            return Err(ReadError::TooMany { limit: MOST_SHAPES });
-        }
+        self.used += 1;
         let given = |name: &str, along: Along| {
             document.attribute(element, name).and_then(|text| length(text, along, from.viewport))
         };

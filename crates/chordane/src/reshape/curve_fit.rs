@@ -7,7 +7,7 @@
 use super::Reshape;
 use super::chain::unless_faulty;
 use crate::ground::{Carried, spent};
-use crate::number::{Angle, Point, deg};
+use crate::number::{Angle, Point, deg, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
 
 /// How often the points are looked up again on the cubic.
@@ -135,7 +135,7 @@ impl CurveFit {
         let off = (aside(next) + aside(&back)) / (2 * few + 1) as f64;
         // The point itself stays within the tolerance.
         let most = 0.9 * self.tolerance;
-        (here + direction.perp() * off.clamp(-most, most), direction)
+        (here + direction.perp() * kept(off, -most, most), direction)
     }
 
     /// The points at which the line turns by more than the corner angle, in order.

@@ -7,7 +7,7 @@ use super::Reshape;
 use super::warp::beside;
 use crate::ground::{Carried, Fault, FaultKind};
 use crate::measure::{Station, Survey};
-use crate::number::{Angle, Point};
+use crate::number::{Angle, Point, kept};
 use crate::path::{Affine, Contour, Path, by};
 
 /// More stamps than these fill the memory before they are seen.
@@ -254,7 +254,7 @@ impl<T> Stamp<T> {
                 return Some((at + self.drift).rem_euclid(length));
             }
             let on = at + self.drift;
-            (on >= -near && on <= length + near).then(|| on.clamp(0.0, length))
+            (on >= -near && on <= length + near).then(|| kept(on, 0.0, length))
         };
         match &self.spots {
             Spots::Every(spacing) => {
@@ -267,7 +267,7 @@ impl<T> Stamp<T> {
                 }
                 let begin = self.lead_in + self.drift.rem_euclid(*spacing);
                 let row = (0..count).map(|i| begin + spacing * i as f64);
-                row.filter(|at| *at >= -near && within(*at)).map(|at| at.clamp(0.0, length)).collect()
+                row.filter(|at| *at >= -near && within(*at)).map(|at| kept(at, 0.0, length)).collect()
             }
             Spots::Count(count) => {
                 let gaps = if closed { *count } else { count.saturating_sub(1) }.max(1) as f64;

@@ -139,7 +139,7 @@ impl Run {
     }
 
     fn place(&self, distance: f64) -> Place {
-        let station = self.survey.station(distance.clamp(0.0, self.length()));
+        let station = self.survey.station(distance);
         station.map_or(Place { point: Point::ZERO, tangent: Point::X, curvature: 0.0 }, |station| Place {
             point: station.point(),
             tangent: station.tangent(),
