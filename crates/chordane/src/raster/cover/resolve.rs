@@ -51,8 +51,8 @@ const MOST_CUT: usize = 96;
 /// The strips that stand in for cuts.
 const EVEN_STRIPS: usize = 64;
 
-/// Where more than so many overlap in one row, it is cut into fewer: their edges even one another out.
-const MOST_FINELY: usize = 2000;
+/// Where more than so many stand side by side in one row, it is cut into fewer: what is off at their edges evens out.
+const MOST_FINELY: f64 = 500.0;
 
 const FEW_STRIPS: usize = 16;
 
@@ -119,7 +119,9 @@ impl Resolver {
                 }
             }
         } else {
-            let strips = if pieces.len() <= MOST_FINELY { EVEN_STRIPS } else { FEW_STRIPS };
+            // How many of them stand side by side, where each goes through the whole row.
+            let beside: f64 = pieces.iter().map(|piece| piece.yb - piece.ya).sum();
+            let strips = if beside <= MOST_FINELY { EVEN_STRIPS } else { FEW_STRIPS };
             self.cuts.extend((1..strips).map(|i| i as f64 / strips as f64));
         }
         self.cuts.sort_unstable_by(f64::total_cmp);
