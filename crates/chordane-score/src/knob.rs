@@ -1,5 +1,6 @@
 //! Knobs: the named values of a score that whoever runs it can set.
 
+use chordane::ground::plain_number;
 use chordane::number::Point;
 use chordane::sheet::Colour;
 
@@ -56,7 +57,7 @@ impl KnobKind {
     #[must_use]
     pub fn allowed(&self) -> String {
         match self {
-            Self::Number { low, high, .. } => format!("{low} to {high}"),
+            Self::Number { low, high, .. } => format!("{} to {}", plain_number(*low), plain_number(*high)),
             Self::Choice { choices, .. } => choices.join(", "),
             Self::Switch { .. } => "on or off".to_owned(),
             Self::Colour { .. } => "a CSS colour".to_owned(),
@@ -128,6 +129,7 @@ impl KnobKind {
     pub(crate) fn sound(&self) -> Result<(), String> {
         match self {
             Self::Number { start, low, high } if !(low <= start && start <= high) => {
+                let (start, low, high) = (plain_number(*start), plain_number(*low), plain_number(*high));
                 Err(format!("its start {start} is not within its range, {low} to {high}"))
             }
             Self::Choice { start, choices } if !choices.contains(start) => {

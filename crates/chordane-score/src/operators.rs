@@ -1,5 +1,6 @@
 //! Operators on our own kinds, and division as people mean it.
 
+use chordane::ground::plain_number;
 use chordane::prelude::*;
 use rhai::{Dynamic, EvalAltResult, FuncRegistration, Module, RhaiNativeFunc, Variant};
 
@@ -80,7 +81,7 @@ pub(crate) fn operators(module: &mut Module) {
         if n.trunc() == n && n.abs() < 1e15 {
             Ok(n as i64)
         } else {
-            Err(Refusal::new(format!("a range counts in whole numbers, and {n} is not one"))
+            Err(Refusal::new(format!("a range counts in whole numbers, and {} is not one", plain_number(n)))
                 .advise("round it first: round(..), floor(..) or ceil(..)")
                 .into())
         }

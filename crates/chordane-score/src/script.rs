@@ -2,6 +2,7 @@
 
 use std::sync::Arc;
 
+use chordane::ground::FaultKind;
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
@@ -85,9 +86,15 @@ impl Script {
         if last.is::<Builder<Sheet>>() {
             let sheet = last.cast::<Builder<Sheet>>().into_inside();
             sheet.sound().map_err(|fault| {
-                let line = fault.line();
-                let mistake = Mistake::from(fault);
-                line.map_or(mistake.clone(), |line| mistake.at(&self.name, &self.source, line, 1))
+                let line = fault.line().unwrap_or_else(|| self.source.trim_end().lines().count().max(1));
+                let mistake = match fault.kind() {
+                    FaultKind::Stopped { why } => {
+                        let why = told(why);
+                        Mistake::new(why.message).advise(why.advice)
+                    }
+                    _ => Mistake::from(fault),
+                };
+                mistake.at(&self.name, &self.source, line, 1)
             })?;
             return Ok(sheet);
         }

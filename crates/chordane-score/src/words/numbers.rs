@@ -1,5 +1,6 @@
 //! Words for angles, points and plain numbers.
 
+use chordane::ground::plain_number;
 use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
@@ -99,7 +100,10 @@ fn words() -> Vec<Word> {
         ),
         word("sqrt(number)", "The square root of a number from 0 up.", "sqrt(2)", |number: f64| {
             if number < 0.0 {
-                return Err(Refusal::new(format!("`sqrt`: the number {number} is negative; give 0 or more")));
+                return Err(Refusal::new(format!(
+                    "`sqrt`: the number {} is negative; give 0 or more",
+                    plain_number(number)
+                )));
             }
             Ok(number.sqrt())
         }),
@@ -134,6 +138,7 @@ fn words() -> Vec<Word> {
             |base: f64, exponent: f64| {
                 let power = base.powf(exponent);
                 let told = || {
+                    let (base, exponent) = (plain_number(base), plain_number(exponent));
                     Refusal::new(format!(
                         "`pow`: {base} to the power of {exponent} is not a number that can be computed with"
                     ))
@@ -142,8 +147,12 @@ fn words() -> Vec<Word> {
             },
         ),
         word("exp(number)", "e, which is 2.718.., to a power.", "exp(1)", |number: f64| {
-            let told =
-                || Refusal::new(format!("`exp`: e to the power of {number} is too large; give at most 709"));
+            let told = || {
+                Refusal::new(format!(
+                    "`exp`: e to the power of {} is too large; give at most 709",
+                    plain_number(number)
+                ))
+            };
             Some(number.exp()).filter(|power| power.is_finite()).ok_or_else(told)
         }),
         word(
@@ -206,11 +215,11 @@ fn words() -> Vec<Word> {
 
 /// A sine or cosine; what rounding left beyond 1 counts as 1.
 fn within_one(word: &str, number: f64) -> Result<f64, Refusal> {
-    let told = || Refusal::new(format!("`{word}`: the number {number} is not from -1 to 1"));
+    let told = || Refusal::new(format!("`{word}`: the number {} is not from -1 to 1", plain_number(number)));
     (number.abs() <= 1.0 + 1e-9).then(|| number.clamp(-1.0, 1.0)).ok_or_else(told)
 }
 
 fn positive(word: &str, what: &str, number: f64) -> Result<f64, Refusal> {
-    let told = || Refusal::new(format!("`{word}`: the {what} must be above 0, got {number}"));
+    let told = || Refusal::new(format!("`{word}`: the {what} must be above 0, got {}", plain_number(number)));
     (number > 0.0).then_some(number).ok_or_else(told)
 }

@@ -52,7 +52,11 @@ fn words() -> Vec<Word> {
             r##"let hoops = [];
 for angle in around(9) { hoops.push(ring(polar(angle, 40), 26, 18).fill("teal").stroke("white", 2)); }
 woven(hoops)"##,
-            |nodes: Vec<Node>| woven(nodes),
+            |nodes: Vec<Node>| {
+                let ring = woven(nodes);
+                sheet(1.0, 1.0).add(ring.clone()).sound()?;
+                Ok::<_, Refusal>(ring)
+            },
         ),
         word(
             ".clipped(by)",

@@ -539,8 +539,8 @@ fn given() -> Vec<Twin> {
     ]
 }
 
-#[test]
-fn every_example_draws_what_its_twin_in_rust_draws() {
+/// Every word, a script that draws its example, and the same in Rust.
+pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
     let sections =
         [numbers(), pens(), paths(), shapes(), reshapes(), cells(), measures(), styles(), stamps(), given()];
     let twins = sections.concat();
@@ -548,11 +548,22 @@ fn every_example_draws_what_its_twin_in_rust_draws() {
     let missing = table.iter().zip(&twins).find(|(word, (name, ..))| word.name != *name);
     assert!(missing.is_none(), "a word without its twin, or a twin in another place: {missing:?}");
     assert_eq!(table.len(), twins.len());
-    for (word, (_, script, twin)) in table.iter().zip(twins) {
+    let drawn = |(word, (_, script, twin)): (&'static words::Word, (_, &'static str, Sheet))| {
         let lists = word.name == "between" && word.on.is_empty();
         let made = if lists { "made.map(|a| polar(a, 30))" } else { "made" };
         let made = if word.name == "inset" { "[made]" } else { made };
-        let source = format!("let made = {{ {} }};\nlet made = {made};\n{script}", word.example);
+        (word, format!("let made = {{ {} }};\nlet made = {made};\n{script}", word.example), twin)
+    };
+    table
+        .into_iter()
+        .zip(twins)
+        .map(|(word, (name, script, twin))| drawn((word, (name, script, twin))))
+        .collect()
+}
+
+#[test]
+fn every_example_draws_what_its_twin_in_rust_draws() {
+    for (word, source, twin) in drawn_examples() {
         let run = Runner::read("twin.chord", source, Limits::default()).unwrap().run(&Settings::new());
         let drawn = run.sheet().unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
         let text = |sheet: &Sheet| sheet.svg_with(&SvgOptions::default().decimals(9)).unwrap();

@@ -18,7 +18,7 @@ mod wording;
 pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
 
-use crate::ground::{Carried, Fault, at_most, threads};
+use crate::ground::{Carried, Fault, at_most, spent, threads};
 use crate::measure::Filling;
 use crate::path::Contour;
 use crate::sheet::Sheet;
@@ -91,7 +91,7 @@ impl Sheet {
         let drawn: Vec<Drawn<'_>> = scene.items().iter().map(|placed| Drawn::of(placed, &view)).collect();
         let document = self.document_view().is_some();
         let look = |i: usize| {
-            let Some(one) = drawn.get(i) else { return Ok(None) };
+            let Some(one) = drawn.get(i).filter(|_| !spent(500)) else { return Ok(None) };
             let whole = at_most(STEPS_A_PATH, || {
                 let filling = Filling::of(&one.path, "area").ok()?;
                 let mut findings = Findings::new(document);

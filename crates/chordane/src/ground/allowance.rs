@@ -78,16 +78,13 @@ impl Allowance {
 /// Does some work within an allowance, or without one.
 pub(crate) fn entered<R>(allowance: Option<Allowance>, work: impl FnOnce() -> R) -> R {
     /// Puts back what was there, also where the work panics.
-    struct Before(Option<Allowance>, usize);
+    struct Before(Option<Allowance>);
     impl Drop for Before {
         fn drop(&mut self) {
             NOW.with(|now| *now.borrow_mut() = self.0.take());
-            DONE.set(self.1);
         }
     }
-    let before = NOW.with(|now| std::mem::replace(&mut *now.borrow_mut(), allowance));
-    // What was done before does not count: the same work is stopped at the same place.
-    let _before = Before(before, DONE.replace(0));
+    let _before = Before(NOW.with(|now| std::mem::replace(&mut *now.borrow_mut(), allowance)));
     work()
 }
 
@@ -100,7 +97,10 @@ pub(crate) fn at_most<R>(steps: usize, work: impl FnOnce() -> R) -> Option<R> {
         let all = looks.fetch_add(1, Ordering::Relaxed) >= steps / STEPS_A_LOOK;
         why.or_else(|| all.then(|| "it takes too long".to_owned()))
     });
+    // What was done before does not count here, so that the same work is stopped at the same place; but it counts on.
+    let before = DONE.replace(0);
     let done = few.within(work);
+    DONE.set(before.saturating_add(DONE.get()));
     few.stopped().is_none().then_some(done)
 }
 

@@ -250,8 +250,13 @@ impl fmt::Display for Fault {
                 write!(f, "the {what} {} is not positive; give more than 0", plain_number(*value))
             }
             FaultKind::OutOfRange { what, value, low, high } => {
-                let value = plain_number(*value);
-                write!(f, "the {what} {value} is out of range; give {low} to {high}")
+                let (value, low) = (plain_number(*value), plain_number(*low));
+                write!(f, "the {what} {value} is out of range; give {low} ")?;
+                if *high == f64::MAX {
+                    f.write_str("or more")
+                } else {
+                    write!(f, "to {}", plain_number(*high))
+                }
             }
             FaultKind::HoleInNothing => {
                 f.write_str("there is no contour to cut the hole into; make the outline first, then the hole")

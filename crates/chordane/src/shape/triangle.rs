@@ -2,6 +2,7 @@
 
 use std::fmt;
 
+use crate::ground::plain_number;
 use crate::number::{Angle, Point, pt, rad};
 use crate::path::Path;
 
@@ -58,14 +59,19 @@ pub enum TriangleError {
 impl fmt::Display for TriangleError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            Self::Side { length } => write!(f, "a side of {length} makes no triangle; give a length above 0"),
+            Self::Side { length } => {
+                write!(f, "a side of {} makes no triangle; give a length above 0", plain_number(*length))
+            }
             Self::TooLong { longest, others } => write!(
                 f,
-                "the sides do not meet: the longest is {longest}, and the other two together are {others}; shorten it below that"
+                "the sides do not meet: the longest is {}, and the other two together are {}; shorten it below that",
+                plain_number(*longest),
+                plain_number(*others)
             ),
             Self::Angles { degrees } => write!(
                 f,
-                "angles of {degrees} degrees together leave nothing for the rest; give angles above 0 that stay below 180 together"
+                "angles of {} degrees together leave nothing for the rest; give angles above 0 that stay below 180 together",
+                plain_number(*degrees)
             ),
         }
     }
