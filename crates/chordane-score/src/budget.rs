@@ -187,7 +187,7 @@ impl Budget {
     /// the clock, and what all of the program holds, only now and then, since they take longer.
     fn spent(&self) -> Option<String> {
         let look = self.looks.fetch_add(1, Ordering::Relaxed);
-        if look % LOOKS_A_CLOCK == 0 && self.begin.elapsed() > self.limits.time {
+        if look.is_multiple_of(LOOKS_A_CLOCK) && self.begin.elapsed() > self.limits.time {
             return Some(self.work.too_long(self.limits.time.as_secs_f64()));
         }
         let counted = self.counted.map_or(0, |held| held.load(Ordering::Relaxed));

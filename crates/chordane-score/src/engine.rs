@@ -18,13 +18,9 @@ use crate::call::Call;
 use crate::lists::lists;
 use crate::operators::operators;
 use crate::refusal::Refusal;
-use crate::running::Running;
+use crate::running::{Running, Tag, running_of};
 use crate::values::{Builder, ScoreStamp, description, shown};
 use crate::words::{self, Kind, Word};
-
-/// How the engine hands a run to the words.
-#[derive(Clone)]
-struct Tag(Arc<Running>);
 
 /// An engine that reads scripts, until reading has to stop.
 pub(crate) fn reader(limits: &Limits, allowance: &Allowance) -> Engine {
@@ -199,17 +195,6 @@ fn texts(module: &mut Module) {
 
 /// So many values are printed at once.
 const MOST_PRINTED: usize = 12;
-
-/// The run that a call is part of.
-fn running_of(context: &NativeCallContext<'_>) -> Result<Arc<Running>, Refusal> {
-    let running = context.tag().and_then(|tag| tag.read_lock::<Tag>().map(|tag| Arc::clone(&tag.0)));
-    running.ok_or_else(|| Refusal::new("this word runs in a score only"))
-}
-
-/// The limits of the run that a call is part of.
-pub(crate) fn limits_of(context: &NativeCallContext<'_>) -> Result<Limits, Refusal> {
-    Ok(running_of(context)?.limits)
-}
 
 /// Registers the words of a name that take this many values, counting the one they are called on.
 fn register(module: &mut Module, name: &'static str, arity: usize) {

@@ -10,8 +10,8 @@ use rhai::{
     Array, Dynamic, EvalAltResult, FnPtr, FuncRegistration, ImmutableString, Map, Module, NativeCallContext,
 };
 
-use crate::engine::limits_of;
 use crate::refusal::Refusal;
+use crate::running::limits_of;
 use crate::values::{any_number, description};
 
 type Made<T> = Result<T, Box<EvalAltResult>>;

@@ -42,13 +42,13 @@ impl Mistake {
     /// Puts the mistake at a line and a column of the source, both counted from 1, columns in characters. The mark
     /// covers the word that stands there.
     pub(crate) fn at(mut self, name: &str, source: &str, line: usize, column: usize) -> Self {
-        let (source, line_shown, column) = excerpt(source, line, column);
+        let (source, line_shown, column_shown) = excerpt(source, line, column);
         let source = source.as_str();
         let begin: usize =
             source.split_inclusive('\n').take(line_shown.saturating_sub(1)).map(str::len).sum();
         let text = source.get(begin..).unwrap_or_default();
         let text = text.split('\n').next().unwrap_or_default();
-        let skipped: usize = text.chars().take(column.saturating_sub(1)).map(char::len_utf8).sum();
+        let skipped: usize = text.chars().take(column_shown.saturating_sub(1)).map(char::len_utf8).sum();
         let rest = text.get(skipped..).unwrap_or_default();
         let word: usize =
             rest.chars().take_while(|c| c.is_alphanumeric() || *c == '_').map(char::len_utf8).sum();

@@ -3,6 +3,7 @@
 use std::sync::{Arc, Mutex, PoisonError};
 
 use chordane::ground::Allowance;
+use rhai::NativeCallContext;
 
 use crate::Limits;
 use crate::budget::told;
@@ -36,4 +37,19 @@ impl Running {
     pub(crate) fn stage<R>(&self, look: impl FnOnce(&mut Stage) -> R) -> R {
         look(&mut self.stage.lock().unwrap_or_else(PoisonError::into_inner))
     }
+}
+
+/// How the engine hands a run to the words.
+#[derive(Clone)]
+pub(crate) struct Tag(pub(crate) Arc<Running>);
+
+/// The run that a call is part of.
+pub(crate) fn running_of(context: &NativeCallContext<'_>) -> Result<Arc<Running>, Refusal> {
+    let running = context.tag().and_then(|tag| tag.read_lock::<Tag>().map(|tag| Arc::clone(&tag.0)));
+    running.ok_or_else(|| Refusal::new("this word runs in a score only"))
+}
+
+/// The limits of the run that a call is part of.
+pub(crate) fn limits_of(context: &NativeCallContext<'_>) -> Result<Limits, Refusal> {
+    Ok(running_of(context)?.limits)
 }

@@ -701,3 +701,129 @@ fn told_or_drawn(value: &str) -> Vec<String> {
     run.sheet().unwrap();
     run.printed().to_vec()
 }
+
+/// What takes long is stopped in the middle of a word, and says in which.
+#[test]
+fn limits_hold_inside_words() {
+    let short = Limits { time: Duration::from_millis(200), ..Limits::default() };
+    let scribble =
+        "let d = dice(\"knot\"); let s = closed((0..6000).map(|i| pt(d.between(0, 99), d.between(0, 99))));";
+    for (word, call) in [
+        ("simplified", "s.simplified()"),
+        ("clip_line", "s.clip_line(s.moved([0.1, 0.1]))"),
+        ("offset", "s.offset(1)"),
+        ("coiled", "open([[0, 0], [1e6, 0]]).coiled(1, 0.5)"),
+        ("union_all", "union_all((0..20000).map(|i| circle([0, 0], 1 + i)))"),
+        ("turn_holes", "union_all([s]).turn_holes()"),
+        ("scatter_apart", "dice(\"a\").scatter_apart(circle([0, 0], 9), 1e-6)"),
+    ] {
+        let begin = Instant::now();
+        let message = told_within(&format!("{scribble}\nlet made = {call};\nsheet(9, 9)"), short);
+        let stopped = message.contains("the score runs for more than 0.2 seconds");
+        assert!(stopped || message.contains("crossings are too many"), "{word}: {message}");
+        assert!(message.starts_with("2:") || message.starts_with("1:"), "{word}: {message}");
+        assert!(begin.elapsed() < Duration::from_secs(30), "{word}: {:?}", begin.elapsed());
+    }
+    let message =
+        told_within("let l = open([[0, 0], [1e6, 0]]);\nlet l = l.coiled(1, 0.5);\nsheet(9, 9)", short);
+    assert!(message.starts_with("2:11 ") && message.contains("stopped in `coiled`"), "{message}");
+}
+
+#[test]
+fn a_text_that_takes_long_to_read_is_refused() {
+    let many =
+        |count: usize, one: &str| (0..count).map(|i| one.replace('#', &i.to_string())).collect::<String>();
+    for (source, message) in [
+        (
+            many(10_001, "let n# = 1;\n"),
+            "the score has 10001 names made by let and const, which is too many; give at most 10000",
+        ),
+        ("\n".repeat(70_000), "the score has 70000 lines, which is too many; give at most 65000"),
+        (
+            "x".repeat(200_000),
+            "the score has 200000 characters in one word, which is too many; give at most 100000",
+        ),
+        (format!("let a = {}1{};", "(".repeat(3000), ")".repeat(3000)), "expressions are nested too deep"),
+    ] {
+        assert!(told(&source).contains(message), "{}", told(&source));
+    }
+    // What is sound is not slowed down, nor refused.
+    let chain = format!(
+        "sheet(9, 9).add(start([0, 0]){}.open().stroke(\"teal\", 1))",
+        ".line_by([1, 1])".repeat(400)
+    );
+    assert!(run(&chain).is_ok());
+    let begin = Instant::now();
+    assert!(run("let a = []; for i in 0..200000 { a.push(i); } sheet(9, 9)").is_ok());
+    assert!(begin.elapsed() < Duration::from_secs(20), "{:?}", begin.elapsed());
+}
+
+#[test]
+fn lists_are_sorted_and_taken_apart_without_surprises() {
+    let printed = |source: &str| {
+        let run = Runner::read("kite.chord", format!("{source}\nsheet(9, 9)"), Limits::default())
+            .unwrap()
+            .run(&Settings::new());
+        run.sheet().unwrap_or_else(|mistake| panic!("{source}: {mistake:?}"));
+        run.printed().to_vec()
+    };
+    for (source, shown) in [
+        ("let a = [3, 1, 2.5]; a.sort(); print(a);", "[1, 2.5, 3]"),
+        ("let a = [\"hem\", \"bow\"]; a.sort(); print(a);", "[bow, hem]"),
+        ("let a = [3, 1, 2]; a.sort(|p, q| q - p); print(a);", "[3, 2, 1]"),
+        ("let a = [3, 1, 2]; a.sort_desc(); print(a);", "[3, 2, 1]"),
+        // Answers that contradict one another end too, with all that was there.
+        ("let a = (0..100).map(|i| i); a.sort(|p, q| 1); a.sort(); print(a.len(), a[99]);", "100 99"),
+        ("let a = [1, 2, 3, 4]; print(a.pop(), a.shift(), a.remove(0), a);", "4 1 2 [3]"),
+        ("let a = [1, 2, 3, 4]; print(a.drain(|v| v > 2), a);", "[3, 4] [1, 2]"),
+        ("let a = [1, 2, 3, 4]; print(a.retain(|v| v > 2), a);", "[1, 2] [3, 4]"),
+        ("let a = [1, 2, 3, 4]; print(a.drain(1..3), a, a.split(1), a);", "[2, 3] [1, 4] [4] [1]"),
+        (
+            "let a = [1]; a.insert(0, 7); a.append([8, 9]); a.pad(6, 0); print(a + [5]);",
+            "[7, 1, 8, 9, 0, 0, 5]",
+        ),
+    ] {
+        assert_eq!(printed(source), [shown], "{source}");
+    }
+    for (source, message) in [
+        ("let a = [1, \"b\"]; a.sort();", "only numbers, or only texts, can be sorted by themselves"),
+        ("let a = [1, 2]; a.sort(|p, q| \"x\");", "has to give a number, and gave the text"),
+        ("let a = [1, 2]; a.sort(|p, q| sag);", "there is nothing called `sag`"),
+        (
+            "let a = [0]; for i in 0..600 { a = [a.drain(|v| true)]; }",
+            "stand in one another more than 500 deep",
+        ),
+        ("let a = []; a.pad(100000000, 0);", "the list gets longer than 1000000 values"),
+        (
+            "let a = [1, 2]; a.map(|v| v / a.len());",
+            "is looked at by a function while a word is at work on it",
+        ),
+        ("[1, 2].map(|a, b, c| a);", "this function takes another number of values"),
+    ] {
+        assert!(told(source).contains(message), "{source}: {}", told(source));
+    }
+}
+
+/// A long line is shown in part, and what a terminal would take for a command is made visible.
+#[test]
+fn what_is_shown_of_a_score_is_short_and_harmless() {
+    use miette::Diagnostic;
+    let source =
+        format!("let a = 1;\nlet b = [{}sgo{}];\nsheet(9, 9)", "1, ".repeat(5000), ", 1".repeat(5000));
+    let mistake = Runner::read("kite.chord", source, Limits::default())
+        .unwrap()
+        .run(&Settings::new())
+        .into_sheet()
+        .unwrap_err();
+    assert_eq!((mistake.line(), mistake.column()), (Some(2), Some(15_010)));
+    let label = mistake.labels().unwrap().next().unwrap();
+    let shown = mistake.source_code().unwrap().read_span(label.inner(), 1, 1).unwrap();
+    let text = String::from_utf8(shown.data().to_vec()).unwrap();
+    assert!(text.len() < 1000 && text.contains("sgo") && text.contains('…'), "{text}");
+    assert_eq!(shown.line(), 0);
+    let hidden = Runner::read("kite.chord", "let a\u{1b}[31m = 3; sheet(9, 9)", Limits::default())
+        .map(|_| ())
+        .unwrap_err();
+    assert!(!hidden.to_string().contains('\u{1b}'), "{hidden}");
+    assert!(run("\u{feff}sheet(9, 9)").is_ok(), "a byte order mark is no part of the text");
+}

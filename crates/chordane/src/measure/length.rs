@@ -54,6 +54,12 @@ fn zeros_of_velocity(a: Point, b: Point, c: Point) -> [Zero; 2] {
 /// Steps larger than this are measured by smaller ones: their squares would leave the numbers.
 const FAR: f64 = 1e150;
 
+/// What has left the numbers is far too.
+fn is_far(steps: Point) -> bool {
+    let size = steps.x + steps.y;
+    size > FAR || size.is_nan()
+}
+
 impl Segment {
     /// The length between two parameters, to a relative accuracy.
     pub(crate) fn length_between(&self, from: f64, to: f64, accuracy: f64) -> f64 {
@@ -66,7 +72,7 @@ impl Segment {
             Self::Line { from: a, to: b } => a.distance(b) * (to - from),
             Self::Quad { from: a, control, to: b } => {
                 let (bend, pace) = ((a - control * 2.0 + b) * 2.0, (control - a) * 2.0);
-                if !(bend.abs().max(pace.abs()).max_element() <= FAR) {
+                if is_far(bend.abs() + pace.abs()) {
                     return self.far_length((from, to), demand);
                 }
                 let zeros = zeros_of_velocity(Point::ZERO, bend, pace);
@@ -76,7 +82,7 @@ impl Segment {
                 let a = (q - p + (control1 - control2) * 3.0) * 3.0;
                 let b = (p - control1 * 2.0 + control2) * 6.0;
                 let c = (control1 - p) * 3.0;
-                if !(a.abs().max(b.abs()).max(c.abs()).max_element() <= FAR) {
+                if is_far(a.abs() + b.abs() + c.abs()) {
                     return self.far_length((from, to), demand);
                 }
                 curve_length([a, b, c], (from, to), demand)

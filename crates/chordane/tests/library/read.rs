@@ -86,7 +86,7 @@ fn a_clip_is_what_its_shapes_show_together() {
     let clipped = |attribute: &str| {
         read(&format!("<defs>{clips}</defs><rect width='100' height='80' fill='teal' {attribute}/>"))
     };
-    let shown = circle((30.0, 40.0), 20.0).union(&rectangle((30.0, 30.0), 40.0, 20.0));
+    let shown = circle((30.0, 40.0), 20.0).union(rectangle((30.0, 30.0), 40.0, 20.0));
     let expected = pixels(&sheet(100.0, 80.0).add(shown.clone().fill("teal")));
     for attribute in ["clip-path='url(#two)'", "style='clip-path: url(\"#two\")'"] {
         let reading = clipped(attribute);
@@ -371,4 +371,57 @@ fn bones_of_a_document_are_in_its_own_units() {
     }
     let from_elsewhere = drawn(&read("width='100' height='80' viewBox='-7 0 100 80'"));
     assert!(apart(&plain, &from_elsewhere) > 1000);
+}
+
+#[test]
+fn what_documents_stand_for_is_limited() {
+    let read = |body: &str| {
+        let text = format!("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'>{body}</svg>");
+        Sheet::read_document(text.as_bytes())
+    };
+    // Ten of ten of ten and so on, five levels deep.
+    let fan = |leaf: &str| {
+        let level =
+            |k: usize| format!("<g id='u{}'>{}</g>", k + 1, format!("<use href='#u{k}'/>").repeat(10));
+        let levels: String = (0..5).map(level).collect();
+        read(&format!("<defs>{leaf}{levels}</defs><use href='#u5'/>")).map(|_| ()).unwrap_err().to_string()
+    };
+    let path = format!("<path id='u0' d='M0 0{}'/>", "L1 2".repeat(3000));
+    let told = |what: &str| {
+        format!("the document stands for more than {what}; look for `use` elements that multiply one another")
+    };
+    assert_eq!(fan(&path), told("40000000 vertices"));
+    for nothing in ["<g/>", "<foo/>"] {
+        let group = format!("<g id='u0'>{}</g>", nothing.repeat(1000));
+        assert_eq!(fan(&group), told("5000000 elements"), "{nothing}");
+    }
+    // Very many kinds of things that are not understood: the first are told one by one.
+    let unknown: String = (0..20_000).map(|i| format!("<e{i}/>&x{i};")).collect();
+    let notes = read(&unknown).unwrap().notes;
+    assert_eq!(notes.len(), 201);
+    assert_eq!(notes[200].what, "more that is not understood: left out");
+    assert_eq!(notes.iter().map(|note| note.count).sum::<usize>(), 40_000);
+    // Closing what is closed draws nothing, however often.
+    let closed = read(&format!("<path d='M0 0H9V9{}'/>", "z".repeat(1_000_000))).unwrap().sheet;
+    assert_eq!(closed.items().next().map(|item| item.path().contours().len()), Some(1));
+}
+
+#[test]
+fn reading_and_drawing_stop_when_they_must() {
+    use chordane::ground::Allowance;
+    let none = Allowance::new(|| Some("enough; draw less".to_owned()));
+    let shapes = "<rect width='9' height='9'/>".repeat(10_000);
+    let text = format!("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'>{shapes}</svg>");
+    let read = none.within(|| Sheet::read_document(text.as_bytes()).map(|_| ())).unwrap_err();
+    assert_eq!(read.to_string(), "line 1: enough; draw less");
+    let sheet = Sheet::read_document(text.as_bytes()).unwrap().sheet;
+    let none = || Allowance::new(|| Some("enough".to_owned()));
+    assert!(none().within(|| sheet.pixels()).unwrap_err().to_string().ends_with("enough"));
+    assert!(none().within(|| sheet.svg()).unwrap_err().to_string().ends_with("enough"));
+    assert!(none().within(|| sheet.check()).unwrap_err().to_string().ends_with("enough"));
+    assert!(
+        none().within(|| sheet.bones(&BonesOptions::default())).unwrap_err().to_string().ends_with("enough")
+    );
+    // Without one, all is as ever.
+    assert!(sheet.pixels().is_ok() && sheet.svg().is_ok());
 }
