@@ -144,8 +144,15 @@ pub(crate) fn render(
     sheet.written(format, &options).map_err(|error| Failure::of_draw(&error, size.is_some(), max_side))
 }
 
-/// Says which items would be invisible.
+/// Says which items would be invisible, and which look otherwise than was asked.
 fn note_drafts(sheet: &Sheet) {
+    let solid = sheet.dashed_solid().len();
+    if solid > 0 {
+        let items = if solid == 1 { "item has" } else { "items have" };
+        say(&format!(
+            "note: {solid} {items} more than a million dashes on one line, and are drawn solid.\n  help: make the dashes longer, or the line shorter"
+        ));
+    }
     let (count, named): (usize, Vec<String>) = {
         let items = sheet.unpainted();
         (items.len(), items.iter().filter_map(|item| item.name().map(str::to_owned)).collect())

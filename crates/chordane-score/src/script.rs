@@ -99,7 +99,7 @@ impl Script {
             return Ok(sheet);
         }
         let what = match values::description(&last).as_str() {
-            "nothing" => "nothing (is there a semicolon after it?)".to_owned(),
+            "nothing" => format!("nothing ({})", why_nothing(&self.source)),
             other => other.to_owned(),
         };
         let line = self.source.trim_end().lines().count().max(1);
@@ -126,6 +126,18 @@ impl Score for Script {
         });
         *stage = left;
         made
+    }
+}
+
+/// Why a score gives nothing in the end.
+fn why_nothing(source: &str) -> &'static str {
+    let code = source.rsplit("*/").next().unwrap_or(source);
+    if code.contains("/*") {
+        "a comment that begins with /* is never closed with */"
+    } else if source.contains("exit(") {
+        "exit() ends a score before its sheet"
+    } else {
+        "is there a semicolon after it?"
     }
 }
 

@@ -156,6 +156,14 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
             "",
             "1:1 the last value of a score is its sheet, and this is nothing (is there a semicolon after it?) (end the score with a sheet: sheet(640, 480).add(..))",
         ),
+        (
+            "/* a sail\nsheet(9, 9)",
+            "2:1 the last value of a score is its sheet, and this is nothing (a comment that begins with /* is never closed with */) (end the score with a sheet: sheet(640, 480).add(..))",
+        ),
+        (
+            "exit(); sheet(9, 9)",
+            "1:1 the last value of a score is its sheet, and this is nothing (exit() ends a score before its sheet) (end the score with a sheet: sheet(640, 480).add(..))",
+        ),
         ("sheet(0, 9)", "1:1 `sheet`: the width 0 is not positive; give more than 0"),
         ("sheet(9, 9).unit(\"cm\")", "1:13 `unit`: \"cm\" is not a unit; give \"px\", \"mm\" or \"in\""),
         ("circle([0, 0], 5).stroke(\"red\", -2)", "1:19 `stroke`: the width -2 is negative; give 0 or more"),

@@ -32,6 +32,7 @@ pub use nib::Nib;
 pub use offset::Offset;
 pub use outline::{Cap, Join, Outline};
 pub use pattern::MOST_DASHES;
+pub(crate) use pattern::is_too_fine;
 pub use round::Round;
 pub use shake::Shake;
 pub use stamp::{Stamp, StampPlace};

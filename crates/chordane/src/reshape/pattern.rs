@@ -23,6 +23,12 @@ pub(super) fn even(pattern: &[f64], length: f64) -> Option<(Vec<f64>, f64)> {
     (sound && few).then_some((pattern, period))
 }
 
+/// Whether a line of some length would fall into more than [`MOST_DASHES`] dashes, and is left whole.
+pub(crate) fn is_too_fine(pattern: &[f64], length: f64) -> bool {
+    let period: f64 = pattern.iter().sum();
+    period > 0.0 && length > 0.0 && even(pattern, length).is_none()
+}
+
 /// The dashes of a pattern from one distance to another, begun so far into it.
 pub(super) fn lay(
     drawn: &mut Vec<(f64, f64)>,

@@ -3,7 +3,8 @@
 use super::placed::Placed;
 use crate::ground::{Carried, Fault, spent};
 use crate::number::Cell;
-use crate::path::{Affine, Path};
+use crate::path::{Affine, Contour, Path};
+use crate::reshape::is_too_fine;
 use crate::sheet::{Group, Item, Node, Sheet};
 
 /// A sheet in one pass: its items in the order of drawing, each where it stands, and the groups that they are in.
@@ -234,6 +235,24 @@ impl Sheet {
     pub fn unpainted(&self) -> Vec<&Item> {
         let bare = |item: &&Item| item.style.paints_nothing() && !item.path.is_empty();
         self.items().map(|placed| placed.item()).filter(bare).collect()
+    }
+
+    /// The items whose dashes are so many, over a million on one contour, that their lines are drawn solid.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let thread = Path::open([(0.0, 0.0), (5e6, 0.0)]).stroke("teal", 1.0);
+    /// let page = sheet(90.0, 60.0).add(thread.clone().dash([4.0, 2.0])).add(thread.dash([0.4, 0.2]));
+    /// assert_eq!(page.dashed_solid().len(), 1);
+    /// ```
+    #[must_use]
+    pub fn dashed_solid(&self) -> Vec<&Item> {
+        let solid = |item: &&Item| {
+            let dash = item.style.get_stroke().dash();
+            let too_fine = |contour: &Contour| is_too_fine(dash, contour.length());
+            !dash.is_empty() && item.path.contours().iter().any(too_fine)
+        };
+        self.items().map(|placed| placed.item()).filter(solid).collect()
     }
 
     /// The sheet itself when nothing went wrong in its making, else the first fault.

@@ -51,6 +51,14 @@ impl Node {
         }
     }
 
+    /// How many items and groups this is, itself and all in it.
+    fn count(&self) -> usize {
+        match self {
+            Self::Item(_) => 1,
+            Self::Group(group) => group.count,
+        }
+    }
+
     /// How many groups deep this is: 0 for an item.
     pub(crate) fn depth(&self) -> usize {
         match self {
@@ -73,6 +81,8 @@ pub struct Group {
     pub(crate) nodes: Vec<Node>,
     /// The most groups inside one another from here on, this one counted.
     depth: usize,
+    /// How many items and groups there are in it, and in those.
+    count: usize,
     pub(crate) transform: Affine,
     pub(crate) opacity: f64,
     pub(crate) clip: Option<Box<Path>>,
@@ -100,7 +110,7 @@ const MOST_DEPTH: usize = 200;
 #[must_use]
 pub fn group() -> Group {
     let (nodes, clip, name, fault) = Default::default();
-    Group { nodes, depth: 1, transform: Affine::IDENTITY, opacity: 1.0, clip, name, fault }
+    Group { nodes, depth: 1, count: 1, transform: Affine::IDENTITY, opacity: 1.0, clip, name, fault }
 }
 
 impl Group {
@@ -113,7 +123,9 @@ impl Group {
     }
 
     fn push(&mut self, call: &'static str, node: Node) {
-        if spent(10) {
+        // It was copied to get here, or will be.
+        let count = node.count();
+        if spent(count.saturating_mul(10)) {
             self.fault.stopped(call);
             return;
         }
@@ -123,6 +135,7 @@ impl Group {
             self.fault.note(Fault::of(call, FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
         } else {
             self.depth = self.depth.max(depth);
+            self.count = self.count.saturating_add(count);
             self.nodes.push(node);
         }
     }
