@@ -58,15 +58,17 @@ pub(crate) fn score(
     };
     notes.extend(report.left_out.iter().map(of_path));
     if !untried.is_empty() {
-        let message =
-            format!("there was no time to try whether these knobs change anything: {}", untried.join(", "));
+        let message = format!(
+            "there was not enough time to find out whether these knobs change anything: {}",
+            untried.join(", ")
+        );
         notes.push(Note { line: 1, message });
     }
     notes.iter().skip(told).for_each(|note| say(&format!("note: line {}: {}", note.line, note.message)));
     let text = if options.json {
         json(&report, &notes)?
     } else {
-        report::text(&made_visible(report.clone()), notes.len(), coloured())
+        report::text(&made_visible(report.clone()), told, untried.len(), coloured())
     };
     print(text.as_bytes())?;
     let warned = report.findings.iter().any(|finding| finding.level == Level::Warning);

@@ -98,14 +98,14 @@ impl Failure {
             _ if file.is_dir() => return Self::call(format!("{name} is a folder"), "name a file with -o"),
             io::ErrorKind::NotADirectory => {
                 return Self::call(
-                    format!("{name} cannot be written: part of it is a file and not a folder"),
+                    format!("{name} cannot be written: part of that path is a file, not a folder"),
                     "name a place in a folder with -o",
                 );
             }
             io::ErrorKind::InvalidFilename => {
                 return Self::call(
                     format!("{name} cannot be written: no file can have such a name"),
-                    "give a shorter name, without odd signs",
+                    "give a shorter name, without unusual characters",
                 );
             }
             _ => {}

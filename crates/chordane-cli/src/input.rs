@@ -113,7 +113,7 @@ impl Opened {
 const MOST_BYTES: u64 = 256 << 20;
 
 fn too_large(name: &str) -> Failure {
-    Failure::input(format!("{name} is larger than {} MB", MOST_BYTES >> 20), "divide it into several")
+    Failure::input(format!("{name} is larger than {} MB", MOST_BYTES >> 20), "split it into several files")
 }
 
 /// The bytes of a file.
@@ -130,7 +130,7 @@ pub(crate) fn read_file(file: &Path) -> Result<Vec<u8>, Failure> {
         }
         _ if file.is_dir() => Failure::call(format!("{name} is a folder"), "name a file"),
         std::io::ErrorKind::NotADirectory | std::io::ErrorKind::InvalidFilename => {
-            Failure::call(format!("there can be no file {name}"), "check the name and the folder")
+            Failure::call(format!("no file can be called {name}"), "check the name and the folder")
         }
         _ => Failure::machine(
             format!("{name} cannot be read: {error}"),

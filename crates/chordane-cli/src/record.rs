@@ -118,7 +118,7 @@ impl Record {
         let whole = |side: f64| (1.0..=f64::from(u32::MAX)).contains(&side) && side.fract() == 0.0;
         if let Some([width, height]) = made.size.filter(|size| !size.iter().all(|side| whole(*side))) {
             return Err(Failure::input(
-                format!("{name} says that it was made {width} x {height} pixels large, which no picture is"),
+                format!("{name} records a size of {width} x {height} pixels, which no picture can have"),
                 "name a .svg or .png file that chordane drew from a score",
             ));
         }

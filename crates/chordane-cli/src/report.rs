@@ -42,13 +42,13 @@ pub(crate) fn direction(direction: Direction) -> &'static str {
     }
 }
 
-/// The report; `notes` is how many kinds of things of a document were not understood.
-pub(crate) fn text(report: &Report, notes: usize, coloured: bool) -> String {
+/// The report; `notes` is how many kinds of things of a document were not understood, `untried` how many knobs were not tried.
+pub(crate) fn text(report: &Report, notes: usize, untried: usize, coloured: bool) -> String {
     let mut text = String::new();
     let paint = |code: &str, shown: &str| {
         if coloured { format!("\u{1b}[{code}m{shown}\u{1b}[0m") } else { shown.to_owned() }
     };
-    let _ = writeln!(text, "{}\n", paint("1", &summary(report, notes)));
+    let _ = writeln!(text, "{}\n", paint("1", &summary(report, notes, untried)));
     // Findings come in the order of the paths; those of one kind on one path stand together.
     let one_kind = |a: &Finding, b: &Finding| (a.path, a.code, &a.mend) == (b.path, b.code, &b.mend);
     let groups: Vec<&[Finding]> = report.findings.chunk_by(one_kind).collect();
@@ -90,17 +90,24 @@ fn count(n: usize, what: &str) -> String {
 }
 
 /// What was found in one line.
-fn summary(report: &Report, notes: usize) -> String {
+fn summary(report: &Report, notes: usize, untried: usize) -> String {
     let paths = count(report.paths.len(), "path");
-    let left_out = match notes {
-        0 => String::new(),
-        n => format!("; {} of the document not understood", count(n, "kind of thing")),
-    };
+    let mut left_out = String::new();
+    for (number, what, how) in [
+        (notes, "kind of thing", "of the document not understood"),
+        (report.left_out.len(), "path", "checked only in part"),
+        (untried, "knob", "not tried"),
+    ] {
+        if number > 0 {
+            let _ = write!(left_out, "; {} {how}", count(number, what));
+        }
+    }
     let hints = report.findings.iter().filter(|finding| finding.level == Level::Hint).count();
     let warnings = report.findings.len() - hints;
     let found = match (report.paths.len(), warnings, hints) {
         (0, 0, 0) => return format!("no paths, so there is nothing to check{left_out}"),
-        (_, 0, 0) => "nothing looks wrong".to_owned(),
+        (_, 0, 0) if report.left_out.is_empty() => "nothing looks wrong".to_owned(),
+        (_, 0, 0) => "nothing looks wrong in what was checked".to_owned(),
         (_, warnings, 0) => count(warnings, "warning"),
         (_, 0, hints) => count(hints, "hint"),
         (_, warnings, hints) => format!("{}, {}", count(warnings, "warning"), count(hints, "hint")),

@@ -100,12 +100,13 @@ pub(crate) enum Work {
 
 impl Work {
     fn too_long(self, seconds: f64) -> String {
+        let unit = if seconds == 1.0 { "second" } else { "seconds" };
         match self {
             Self::Score => format!(
-                "the score runs for more than {seconds} seconds; look for a loop that never ends, or raise the limit with --max-seconds"
+                "the score runs for more than {seconds} {unit}; look for a loop that never ends, or raise the limit with --max-seconds"
             ),
             Self::Drawing => format!(
-                "the drawing takes more than {seconds} seconds; draw less, or raise the limit with --max-seconds"
+                "the drawing takes more than {seconds} {unit}; draw less, or raise the limit with --max-seconds"
             ),
         }
     }

@@ -43,11 +43,11 @@ pub(crate) fn explain(
             )
         }
         E::ErrorDataRace(name, _) => {
-            let of = if name.contains('#') { "a value" } else { name.as_str() };
+            let value = if name.contains('#') { "a value".to_owned() } else { format!("`{name}`") };
             (
-                format!("{of} is looked at by a function while a word is at work on it"),
+                format!("{value} cannot be used in a function that one of its own words is running"),
                 Some(
-                    "take what the function needs out before: let n = list.len(); list.map(|v| v / n)"
+                    "take out what the function needs first: let n = list.len(); list.map(|v| v / n)"
                         .to_owned(),
                 ),
                 place,
@@ -113,7 +113,7 @@ fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
     let (name, given) = signature.split_once(" (").unwrap_or((signature, ""));
     let name = name.trim();
     if name.starts_with("anon$") {
-        let takes = "this function takes another number of values than it is given here".to_owned();
+        let takes = "this function takes a different number of values than it is given here".to_owned();
         return (takes, Some("write as many names between its bars, as in |value, number| ..".to_owned()));
     }
     let given: Vec<&str> =
@@ -182,14 +182,14 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
         }
         P::LiteralTooLarge(..) => told(
             format!("a text that stands in the score is longer than {LONGEST_WORD} characters"),
-            "divide it into several",
+            "split it into several",
         ),
         P::ExprTooDeep => {
             told("expressions are nested too deep".to_owned(), "keep parts of it in names: let part = ..")
         }
         P::TooManyFunctions => told(
             format!("there are more than {MOST_NAMES} functions"),
-            "write one function for what is alike",
+            "write one function for what is similar",
         ),
         other => (format!("this cannot be read: {}", lower(&other.to_string())), None),
     }

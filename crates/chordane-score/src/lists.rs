@@ -16,7 +16,7 @@ use crate::values::{any_number, description};
 
 type Made<T> = Result<T, Box<EvalAltResult>>;
 
-/// Lists may stand in one another so deep.
+/// Lists and maps may be nested so deep.
 const MOST_DEEP: usize = 500;
 
 /// Registers what lists and ranges do, and how texts grow.
@@ -128,7 +128,7 @@ fn sort(module: &mut Module) {
                         let given = description(&said);
                         let told = format!("the function of `{name}` has to give a number, and gave {given}");
                         Refusal::new(told)
-                            .advise("below 0 where the first one comes first: list.sort(|a, b| a - b)")
+                            .advise("give a number below 0 where the first value comes first: list.sort(|a, b| a - b)")
                             .into()
                     })
                 })?;
@@ -139,8 +139,10 @@ fn sort(module: &mut Module) {
     for (name, down) in [("sort", false), ("sort_desc", true)] {
         word(name).set_into_module(module, move |list: &mut Array| {
             let mixed = || {
-                Refusal::new("only numbers, or only texts, can be sorted by themselves")
-                    .advise("say how: list.sort(|a, b| a.length() - b.length())")
+                Refusal::new(
+                    "a list can be sorted without a function only if it holds only numbers or only texts",
+                )
+                .advise("say how: list.sort(|a, b| a.length() - b.length())")
             };
             *list = merged(std::mem::take(list), &mut |a, b| {
                 let after = match (any_number(a), any_number(b)) {
@@ -264,7 +266,7 @@ fn place(at: i64, length: usize) -> usize {
 /// What was taken out, unless lists and maps stand in one another too deep in it.
 fn shallow(value: Dynamic) -> Made<Dynamic> {
     if deeper_than(&value, MOST_DEEP) {
-        let told = format!("lists and maps stand in one another more than {MOST_DEEP} deep");
+        let told = format!("lists and maps are nested more than {MOST_DEEP} deep");
         return Err(Refusal::new(told).advise("put the values side by side in one list").into());
     }
     Ok(value)

@@ -146,7 +146,7 @@ fn fits(source: &str) -> Result<(), Mistake> {
     let counted = [
         ("lines", source.lines().count(), MOST_LINES, "write what repeats as a loop"),
         ("names made by let and const", names_made(source), MOST_NAMES, "keep values in a list"),
-        ("characters in one word", longest_word(source), LONGEST_WORD, "divide it into several"),
+        ("characters in one word", longest_word(source), LONGEST_WORD, "split it into several"),
         ("bytes", source.len(), MOST_BYTES, "draw a large picture as an SVG document instead"),
     ];
     for (what, count, most, advice) in counted {

@@ -745,6 +745,21 @@ fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
 }
 
 #[test]
+fn check_says_what_it_left_out() {
+    let (_folder, score) = loft(
+        "sheet(200, 200).centred().add(star(pt(0, 0), 500000, 90, 50).fill(\"teal\")).add(circle(pt(0, 0), 40).fill(\"teal\"))",
+    );
+    let told = "path 0: the path is too large to search for crossings";
+    chordane()
+        .arg("check")
+        .arg(&score)
+        .assert()
+        .stderr(contains(told))
+        .stdout(contains("; 1 path checked only in part\n").and(contains("not understood").not()));
+    chordane().args(["check", "--json"]).arg(&score).assert().stdout(contains(told));
+}
+
+#[test]
 fn any_picture_of_a_contact_sheet_can_be_made_again() {
     let source = r##"let top = knob("top", pt(50, 10));
 let cloth = knob("cloth", "teal");
@@ -903,9 +918,9 @@ fn what_the_call_asks_for_and_cannot_be_is_the_calls_fault() {
     let place = |name: &str| folder.path().join(name);
     for (input, out, told) in [
         (folder.path().to_owned(), place("o.png"), "is neither a score nor an SVG document"),
-        (place(&format!("{long}.chord")), place("o.png"), "there can be no file"),
-        (place("kite.chord/kite.chord"), place("o.png"), "there can be no file"),
-        (score.clone(), place("kite.chord/o.png"), "part of it is a file and not a folder"),
+        (place(&format!("{long}.chord")), place("o.png"), "no file can be called"),
+        (place("kite.chord/kite.chord"), place("o.png"), "no file can be called"),
+        (score.clone(), place("kite.chord/o.png"), "part of that path is a file, not a folder"),
         (score.clone(), place(&format!("{long}.png")), "no file can have such a name"),
         (score.clone(), place("nowhere/o.png"), "there is no folder"),
         (score.clone(), folder.path().to_owned(), "is a folder\n  help: name a file with -o"),

@@ -117,7 +117,7 @@ fn a_picture_that_says_an_impossible_size_overwrites_nothing() {
         std::fs::write(&made, sound.replace("\"size\":[64.0,48.0]", &format!("\"size\":{size}"))).unwrap();
         std::fs::write(&old, "an older one").unwrap();
         let done = chordane().args(["draw", "--again"]).arg(&made).arg("-o").arg(&old).assert().code(1);
-        done.stderr(contains(told)).stderr(contains("pixels large, which no picture is"));
+        done.stderr(contains(told)).stderr(contains("pixels, which no picture can have"));
         assert_eq!(std::fs::read(&old).unwrap(), b"an older one", "{size}");
     }
 }

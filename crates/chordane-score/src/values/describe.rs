@@ -12,8 +12,8 @@ use chordane::ground::plain_number;
 pub(crate) fn description(value: &Dynamic) -> String {
     if let Some(number) = any_number(value) {
         return match number {
-            _ if number.is_nan() => "NaN, the result of a sum that has none".to_owned(),
-            _ if number.is_infinite() => "a number beyond all bounds".to_owned(),
+            _ if number.is_nan() => "NaN, which is not a number".to_owned(),
+            _ if number.is_infinite() => "an infinite number".to_owned(),
             _ => format!("the number {}", plain_number(number)),
         };
     }

@@ -40,7 +40,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "elliptic_arc(centre, radius_x, radius_y, start, sweep)",
-            "An open arc of an ellipse, from an angle over a sweep as seen from its centre, clockwise as seen; see squashed_arc.",
+            "An open arc of an ellipse, from an angle over a sweep as seen from its centre, clockwise as seen. For angles before squashing: squashed_arc.",
             "elliptic_arc(pt(0, 0), 60, 25, deg(-90), deg(135))",
             |centre: Point, radius_x: f64, radius_y: f64, start: Angle, sweep: Angle| {
                 elliptic_arc(centre, radius_x, radius_y, start, sweep)

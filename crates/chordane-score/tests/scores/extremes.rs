@@ -1,4 +1,4 @@
-//! Every word with numbers as nobody gives them on purpose: it answers with a picture, or with a message at its place, within
+//! Every word with numbers as nobody gives them on purpose, and with empty lists: it answers with a picture, or with a message at its place, within
 //! the limits.
 
 use std::sync::Mutex;
@@ -13,6 +13,25 @@ use crate::twins::drawn_examples;
 /// What stands in the place of each number.
 const EXTREMES: &[&str] =
     &["0", "-1", "1e-9", "1e6", "1e7", "1e308", "9223372036854775807", "(0.0/0.0)", "(1.0/0.0)"];
+
+/// The places of the lists in a text, those in quotes and places in a list left out.
+fn lists(text: &str) -> Vec<std::ops::Range<usize>> {
+    let (mut found, mut open, mut quoted, mut before) = (Vec::new(), Vec::new(), false, ' ');
+    for (at, c) in text.char_indices() {
+        match c {
+            '"' => quoted = !quoted,
+            '[' if !quoted => open.push((at, before.is_alphanumeric() || before == ')' || before == ']')),
+            ']' if !quoted => {
+                if let Some((begin, false)) = open.pop() {
+                    found.push(begin..at + 1);
+                }
+            }
+            _ => {}
+        }
+        before = c;
+    }
+    found
+}
 
 /// The places of the numbers in a text, those in quotes and names left out.
 fn numbers(text: &str) -> Vec<std::ops::Range<usize>> {
@@ -45,24 +64,30 @@ fn numbers(text: &str) -> Vec<std::ops::Range<usize>> {
 }
 
 #[test]
-fn numbers_of_a_text() {
+fn numbers_and_lists_of_a_text() {
     let text = "polar(deg(-90), 4.5).x2(\"7\") 0..12";
     let found: Vec<&str> = numbers(text).into_iter().map(|range| &text[range]).collect();
     assert_eq!(found, ["90", "4.5", "0", "12"]);
+    let text = "closed([[0, 1], a[2]]).sides()[1] + \"[\"";
+    let found: Vec<&str> = lists(text).into_iter().map(|range| &text[range]).collect();
+    assert_eq!(found, ["[0, 1]", "[[0, 1], a[2]]"]);
 }
 
 #[test]
-fn every_word_answers_whatever_its_numbers_are() {
+fn every_word_answers_whatever_it_is_given() {
     let limits = Limits { time: Duration::from_millis(300), memory: 256 << 20, ..Limits::default() };
     let mut cases: Vec<(String, String)> = Vec::new();
     for (word, source, _) in drawn_examples() {
         let own = source.lines().take(word.example.lines().count()).map(|line| line.len() + 1).sum::<usize>();
-        for place in numbers(source.get(..own - 1).unwrap_or_default()) {
-            for extreme in EXTREMES {
-                let changed = format!("{}{extreme}{}", &source[..place.start], &source[place.end..]);
-                cases.push((word.form().to_owned(), changed));
-            }
+        let example = source.get(..own - 1).unwrap_or_default();
+        let mut put = |place: &std::ops::Range<usize>, with: &str| {
+            let changed = format!("{}{with}{}", &source[..place.start], &source[place.end..]);
+            cases.push((word.form().to_owned(), changed));
+        };
+        for place in numbers(example) {
+            EXTREMES.iter().for_each(|extreme| put(&place, extreme));
         }
+        lists(example).iter().for_each(|place| put(place, "[]"));
     }
     assert!(cases.len() > 5000, "{}", cases.len());
     let next = AtomicUsize::new(0);

@@ -713,9 +713,9 @@ fn told_or_drawn(value: &str) -> Vec<String> {
 /// What takes long is stopped in the middle of a word, and says in which.
 #[test]
 fn limits_hold_inside_words() {
-    let short = Limits { time: Duration::from_millis(200), ..Limits::default() };
-    let scribble =
-        "let d = dice(\"knot\"); let s = closed((0..6000).map(|i| pt(d.between(0, 99), d.between(0, 99))));";
+    // Enough for a busy machine to come to the word.
+    let short = Limits { time: Duration::from_secs(1), ..Limits::default() };
+    let scribble = "let s = closed(dice(\"knot\").scatter(rectangle([0, 0], 99, 99), 6000));";
     for (word, call) in [
         ("simplified", "s.simplified()"),
         ("clip_line", "s.clip_line(s.moved([0.1, 0.1]))"),
@@ -727,9 +727,9 @@ fn limits_hold_inside_words() {
     ] {
         let begin = Instant::now();
         let message = told_within(&format!("{scribble}\nlet made = {call};\nsheet(9, 9)"), short);
-        let stopped = message.contains("the score runs for more than 0.2 seconds");
+        let stopped = message.contains("the score runs for more than 1 second:");
         assert!(stopped || message.contains("crossings are too many"), "{word}: {message}");
-        assert!(message.starts_with("2:") || message.starts_with("1:"), "{word}: {message}");
+        assert!(message.starts_with("2:"), "{word}: {message}");
         assert!(begin.elapsed() < Duration::from_secs(30), "{word}: {:?}", begin.elapsed());
     }
     let message =
@@ -794,19 +794,22 @@ fn lists_are_sorted_and_taken_apart_without_surprises() {
         assert_eq!(printed(source), [shown], "{source}");
     }
     for (source, message) in [
-        ("let a = [1, \"b\"]; a.sort();", "only numbers, or only texts, can be sorted by themselves"),
+        (
+            "let a = [1, \"b\"]; a.sort();",
+            "a list can be sorted without a function only if it holds only numbers or only texts",
+        ),
         ("let a = [1, 2]; a.sort(|p, q| \"x\");", "has to give a number, and gave the text"),
         ("let a = [1, 2]; a.sort(|p, q| sag);", "there is nothing called `sag`"),
         (
             "let a = [0]; for i in 0..600 { a = [a.drain(|v| true)]; }",
-            "stand in one another more than 500 deep",
+            "lists and maps are nested more than 500 deep",
         ),
         ("let a = []; a.pad(100000000, 0);", "the list gets longer than 1000000 values"),
         (
             "let a = [1, 2]; a.map(|v| v / a.len());",
-            "is looked at by a function while a word is at work on it",
+            "cannot be used in a function that one of its own words is running",
         ),
-        ("[1, 2].map(|a, b, c| a);", "this function takes another number of values"),
+        ("[1, 2].map(|a, b, c| a);", "this function takes a different number of values"),
     ] {
         assert!(told(source).contains(message), "{source}: {}", told(source));
     }

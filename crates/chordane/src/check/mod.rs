@@ -39,11 +39,11 @@ pub struct Report {
     pub paths: Vec<PathFigures>,
     /// What looks wrong, in the order of the paths.
     pub findings: Vec<Finding>,
-    /// What was not looked at since it takes too long.
+    /// What was left out because it would take too long.
     pub left_out: Vec<LeftOut>,
 }
 
-/// Something that was not looked at.
+/// A path that was checked only in part.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -62,7 +62,7 @@ pub struct LeftOut {
     pub message: String,
 }
 
-/// One path may take about a second to be looked at.
+/// One path may take some seconds to be looked at: so many steps of some ten nanoseconds.
 const STEPS_A_PATH: usize = 100_000_000;
 
 impl Sheet {
@@ -110,7 +110,7 @@ impl Sheet {
             let around: f64 = one.path.contours().iter().map(Contour::signed_area).sum();
             let figures = figures::of(one, around.abs(), &view)?;
             rings::look(one, &mut findings);
-            let message = "the path is too large to look for its crossings: its area is the sum of what its contours go round, and most findings are left out";
+            let message = "the path is too large to search for crossings: its area is given as the sum of its contours' areas, and most checks are left out";
             let left_out = LeftOut { path: one.number, line: one.item.line(), message: message.to_owned() };
             Ok(Some((figures, findings, Some(left_out))))
         };

@@ -111,7 +111,7 @@ pub enum DrawError {
         /// The picture's height in pixels.
         height: u32,
     },
-    /// The picture cannot be told in a format.
+    /// The picture cannot be written in a format.
     NotWritten {
         /// What people call the format.
         format: &'static str,
@@ -134,7 +134,7 @@ impl fmt::Display for DrawError {
         match self {
             Self::Fault(fault) => fault.fmt(f),
             Self::NoPixels { width, height } => {
-                write!(f, "a picture of {width} x {height} pixels is none; give at least 1 x 1")
+                write!(f, "a picture of {width} x {height} pixels has no pixels; give at least 1 x 1")
             }
             Self::NotWritten { format, message } => {
                 write!(f, "the picture cannot be written as {format}: {message}")

@@ -76,7 +76,7 @@ impl fmt::Display for ReadError {
                 "the document stands for more than {limit} {what}; look for `use` elements that multiply one another"
             ),
             Self::TooMany { what, limit, .. } => {
-                write!(f, "the document has more than {limit} {what}; divide it into several")
+                write!(f, "the document has more than {limit} {what}; split it into several")
             }
             Self::Stopped { line, why } => write!(f, "line {line}: {why}"),
         }

@@ -187,7 +187,7 @@ fn a_picture_without_a_pixel_is_refused_everywhere() {
         let none = DrawError::NoPixels { width, height };
         assert_eq!(
             none.to_string(),
-            format!("a picture of {width} x {height} pixels is none; give at least 1 x 1")
+            format!("a picture of {width} x {height} pixels has no pixels; give at least 1 x 1")
         );
         assert_eq!(Pixels::new(width, height).unwrap_err(), none);
         assert_eq!(page.pixels_with(&PixelOptions::default().size(width, height)).unwrap_err(), none);
