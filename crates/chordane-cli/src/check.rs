@@ -75,13 +75,10 @@ pub(crate) fn score(
     Ok(if warned { Outcome::Found } else { Outcome::Sound })
 }
 
-/// The report with names and texts that do nothing to a terminal.
+/// The report with names that do nothing to a terminal.
 fn made_visible(mut report: Report) -> Report {
     for name in report.paths.iter_mut().filter_map(|path| path.name.as_mut()) {
         *name = visible(name).into_owned();
-    }
-    for text in report.findings.iter_mut().flat_map(|found| [&mut found.message, &mut found.mend]) {
-        *text = visible(text).into_owned();
     }
     report
 }

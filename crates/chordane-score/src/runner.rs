@@ -4,6 +4,7 @@ use std::fmt;
 use std::time::{Duration, Instant};
 
 use chordane::check::{Code, Finding, Level};
+use chordane::ground::visible;
 use chordane::sheet::Sheet;
 
 use crate::{Knob, KnobProblem, Limits, Mistake, Score, Script, Settings, Stage};
@@ -114,7 +115,7 @@ impl<'a> Runner<'a> {
             contour: None,
             at: sheet.cell().centre(),
             line: None,
-            message: format!("the knob \"{}\" changes nothing of the drawing", knob.name),
+            message: format!("the knob \"{}\" changes nothing of the drawing", visible(&knob.name)),
             mend: "use its value somewhere, or take the knob out".to_owned(),
         };
         let (mut findings, mut untried) = (Vec::new(), Vec::new());

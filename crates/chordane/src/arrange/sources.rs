@@ -1,6 +1,6 @@
 //! The segments that an arrangement is made of: closed contours, cleaned of what only looks like a curve.
 
-use crate::measure::Round;
+use crate::measure::{Round, loop_of, straight_stops};
 use crate::number::{Angle, Cell, Point, deg};
 use crate::path::{Affine, Arc, Contour, Segment, by};
 
@@ -98,30 +98,22 @@ pub(crate) fn sources(parts: &[Part<'_>], off: f64) -> Vec<Source> {
 /// where it turns round.
 fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
     let (from, to) = (segment.from(), segment.to());
-    let handles: &[Point] = match segment {
+    match segment {
         Segment::Line { .. } => return out.push(*segment),
         Segment::Arc(arc) if arc.centred().is_none() => return out.push(Segment::Line { from, to }),
         Segment::Arc(arc) if !arc.large && from.distance(to) <= off => {
             return out.push(Segment::Line { from, to });
         }
         Segment::Arc(_) => return out.push(*segment),
-        Segment::Quad { control, .. } => &[*control],
-        Segment::Cubic { control1, control2, .. } => &[*control1, *control2],
-    };
-    let arms = handles.iter().chain([&to]).map(|p| *p - from);
-    let longest = arms.clone().max_by(|a, b| a.length_squared().total_cmp(&b.length_squared()));
-    let along = longest.unwrap_or(Point::ZERO).normalize_or_zero();
-    if arms.clone().all(|arm| along.perp_dot(arm).abs() <= 0.25 * off) {
-        let level =
-            segment.transformed(&Affine::from_mat2(glam::DMat2::from_cols(along, along.perp()).inverse()));
-        let mut turns: Vec<f64> = level.turns()[0].into_iter().flatten().collect();
-        turns.sort_by(f64::total_cmp);
+        Segment::Quad { .. } | Segment::Cubic { .. } => {}
+    }
+    if let Some(stops) = straight_stops(segment, 0.25 * off) {
         let mut at = from;
-        for spot in turns.into_iter().map(|t| segment.at(t)).chain([to]) {
+        for spot in stops {
             out.push(Segment::Line { from: at, to: spot });
             at = spot;
         }
-    } else if let Some((s, t)) = crate::measure::loop_of(segment) {
+    } else if let Some((s, t)) = loop_of(segment) {
         let (left, right) = segment.split(s.midpoint(t));
         out.extend([left, right]);
     } else {

@@ -3,6 +3,7 @@
 use std::fmt;
 
 use super::Drawn;
+use crate::ground::visible;
 use crate::number::Point;
 
 /// What kind of thing a finding is; the names do not change.
@@ -208,8 +209,8 @@ impl Findings {
             contour: Some(contour),
             at,
             line,
-            message,
-            mend: markup.filter(|_| self.document).unwrap_or(words),
+            message: visible(&message).into_owned(),
+            mend: visible(&markup.filter(|_| self.document).unwrap_or(words)).into_owned(),
         });
     }
 

@@ -6,7 +6,7 @@
 
 use std::fmt;
 
-use super::plain_number;
+use super::{plain_number, visible};
 
 /// The first thing that went wrong while a value was being built, and where.
 ///
@@ -224,6 +224,15 @@ impl Fault {
 
 impl fmt::Display for Fault {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        // Names and texts in it may come from anywhere.
+        let mut text = String::new();
+        self.tell(&mut text)?;
+        f.write_str(&visible(&text))
+    }
+}
+
+impl Fault {
+    fn tell(&self, f: &mut impl fmt::Write) -> fmt::Result {
         match (self.item(), self.line()) {
             (Some(name), Some(line)) => write!(f, "\"{name}\", line {line}: ")?,
             (Some(name), None) => write!(f, "\"{name}\": ")?,

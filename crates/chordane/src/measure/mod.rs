@@ -12,6 +12,7 @@ mod nesting;
 mod painted;
 mod place;
 mod quadrature;
+mod straight;
 mod survey;
 mod tree;
 
@@ -25,4 +26,5 @@ pub(crate) use crossings::tolerance_of;
 pub(crate) use meet::{loop_of, meets};
 pub(crate) use painted::{Filling, all_closed, winding_in};
 pub(crate) use place::Meet;
+pub(crate) use straight::straight_stops;
 pub(crate) use tree::{BoxTree, distance_to, overlap};

@@ -7,10 +7,11 @@
 use std::ops::ControlFlow;
 
 use super::area::doubled_area;
-use super::crossings::{Crossing, CrossingKind, self_crossings};
+use super::crossings::{Crossing, CrossingKind, self_crossings, tolerance_of};
 use super::inside::crossing;
 use super::place::Place;
 use super::quadrature::sixteen_places;
+use super::straight::straight_stops;
 use super::tree::BoxTree;
 use crate::ground::{Fault, FaultKind, spent};
 use crate::number::{Cell, Point};
@@ -79,7 +80,7 @@ pub(crate) struct Filling {
 impl Filling {
     pub(crate) fn of(path: &Path, call: &'static str) -> Result<Self, Fault> {
         path.sound()?;
-        let closed = all_closed(path);
+        let closed = plain(&all_closed(path));
         let (crossings, whole) = self_crossings(&closed, MOST_CROSSINGS);
         if !whole {
             let kind =
@@ -121,6 +122,26 @@ pub(crate) fn all_closed(path: &Path) -> Path {
             return contour.clone();
         }
         ContourBuilder::from_parts(contour.verbs().to_vec(), contour.points().to_vec()).finish(true)
+    });
+    Path::from_contours(contours).with_fill_rule(path.fill_rule())
+}
+
+/// The path with straight sides for what only looks like a curve, so that what runs along something else is seen to.
+fn plain(path: &Path) -> Path {
+    let off = path.bounds().map_or(0.0, |bounds| 0.25 * tolerance_of(&bounds));
+    let is_straight = |segment: Segment| straight_stops(&segment, off).is_some();
+    let contours = path.contours().iter().map(|contour| {
+        if !contour.segments().any(is_straight) {
+            return contour.clone();
+        }
+        let mut builder = ContourBuilder::new(contour.start());
+        for segment in contour.drawn_segments() {
+            match straight_stops(&segment, off) {
+                Some(stops) => stops.for_each(|stop| builder.line(stop)),
+                None => builder.segment(&segment),
+            }
+        }
+        builder.finish(true)
     });
     Path::from_contours(contours).with_fill_rule(path.fill_rule())
 }
@@ -322,6 +343,9 @@ mod tests {
         assert_eq!(area(&Path::open([(0.0, 0.0), (10.0, 0.0)])), 0.0);
         assert_eq!(Path::open([(0.0, 0.0), (10.0, 0.0)]).centroid().unwrap(), None);
         assert_eq!(area(&Path::empty()), 0.0);
+        // Curves that are straight, and run back and forth along one another.
+        let folded = start((0.0, 0.0)).quad((-25.0, 0.0), (0.0, 60.0)).quad((0.0, 30.0), (0.0, 0.0));
+        assert!((area(&folded.quad((0.0, 80.0), (0.0, 0.0)).close()) - 500.0).abs() < 1e-9);
         // A spike that runs out and back adds nothing.
         let spike = Path::closed([(0.0, 0.0), (10.0, 0.0), (20.0, 0.0), (10.0, 0.0), (10.0, 10.0)]);
         assert!((area(&spike) - 50.0).abs() < 1e-9);

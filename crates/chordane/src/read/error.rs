@@ -2,6 +2,7 @@
 
 use std::fmt;
 
+use crate::ground::visible;
 use crate::sheet::Sheet;
 
 /// Why a document could not be read.
@@ -53,9 +54,18 @@ pub enum ReadError {
     },
 }
 
+/// Characters of what the XML reader says.
+const LONGEST: usize = 200;
+
 impl ReadError {
     pub(super) fn broken(text: &str, at: usize, what: &str) -> Self {
-        Self::NotXml { line: line_of(text, at), what: what.trim_end_matches('.').to_owned() }
+        // It tells names as they stand there, however long they are.
+        let what = what.trim_end_matches('.');
+        let mut short: String = what.chars().take(LONGEST).collect();
+        if short.len() < what.len() {
+            short.push_str("..");
+        }
+        Self::NotXml { line: line_of(text, at), what: visible(&short).into_owned() }
     }
 }
 

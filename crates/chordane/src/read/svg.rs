@@ -9,7 +9,7 @@ use super::error::{ReadError, SvgNote, SvgReading};
 use super::properties::{Paint, Properties, Taken, paint_of};
 use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
-use crate::ground::{spent, stopped};
+use crate::ground::{spent, stopped, visible};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
 use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, View, group, sheet};
@@ -167,7 +167,7 @@ impl<'a> Walk<'a> {
             None => {
                 let line = self.line(at);
                 self.noted.insert(what.clone(), self.notes.len());
-                self.notes.push(SvgNote { what, count: 1, line });
+                self.notes.push(SvgNote { what: visible(&what).into_owned(), count: 1, line });
             }
         }
     }

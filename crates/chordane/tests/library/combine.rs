@@ -1,6 +1,7 @@
 //! Combining shapes: areas add up, every spot is where it belongs, and what coincides gives no slivers.
 
-use crate::support::{any_path, drawn_coverage, point};
+use crate::coverage::drawn_coverage;
+use crate::support::{any_path, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
 

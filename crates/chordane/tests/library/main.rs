@@ -5,6 +5,7 @@
 mod bad_input;
 mod combine;
 mod copies;
+mod coverage;
 mod data;
 mod edits;
 mod examples;

@@ -1,6 +1,7 @@
 //! What meets, what is painted and what is near, against counting and sampling.
 
-use crate::support::{any_path, drawn_coverage, point};
+use crate::coverage::drawn_coverage;
+use crate::support::{any_path, point};
 use chordane::measure::{Crossing, CrossingKind, Place};
 use chordane::prelude::*;
 use proptest::prelude::*;

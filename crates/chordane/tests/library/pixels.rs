@@ -1,6 +1,7 @@
 //! What the pixel filler paints, against counting spots and against arithmetic.
 
-use crate::support::{any_path, counted_coverage, drawn_coverage};
+use crate::coverage::{counted_coverage, drawn_coverage};
+use crate::support::any_path;
 use chordane::prelude::*;
 use chordane::raster::DrawError;
 use chordane::write::WriteOptions;

@@ -2,7 +2,8 @@
 
 use std::f64::consts::PI;
 
-use crate::support::{any_path, coordinate, drawn_coverage, point};
+use crate::coverage::drawn_coverage;
+use crate::support::{any_path, coordinate, point};
 use chordane::prelude::*;
 use proptest::prelude::*;
 

@@ -1,6 +1,7 @@
 //! What a stroke covers: the spots that are near enough to its line.
 
-use crate::support::{drawn_coverage, point};
+use crate::coverage::drawn_coverage;
+use crate::support::point;
 use chordane::prelude::*;
 use proptest::prelude::*;
 

@@ -1,9 +1,8 @@
-//! What the tests share: seeded random paths, and pictures made the slow and obvious way.
+//! What the tests share: seeded random paths.
 
 #![allow(dead_code, reason = "each test file uses its part")]
 
 use chordane::prelude::*;
-use chordane::sheet::Node;
 use proptest::prelude::*;
 
 /// So many cases from a fixed seed, or `PROPTEST_CASES` of them for a longer run (`PROPTEST_RNG_SEED` changes the
@@ -72,19 +71,4 @@ pub(crate) fn any_path(size: f64) -> impl Strategy<Value = Path> {
         let rule = if even_odd { FillRule::EvenOdd } else { FillRule::Nonzero };
         parts.iter().fold(Path::empty(), |path, part| path.and(part)).with_fill_rule(rule)
     })
-}
-
-/// The share of a pixel that a path of straight sides encloses: counted over a grid of spots.
-pub(crate) fn counted_coverage(path: &Path, x: u32, y: u32, spots: u32) -> f64 {
-    let share = |k: u32| (f64::from(k) + 0.5) / f64::from(spots);
-    let grid = (0..spots).flat_map(|j| (0..spots).map(move |i| (i, j)));
-    let hits =
-        grid.filter(|(i, j)| path.inside((f64::from(x) + share(*i), f64::from(y) + share(*j)))).count();
-    hits as f64 / f64::from(spots * spots)
-}
-
-/// The share of each pixel that the filler covers, in steps of 1/255.
-pub(crate) fn drawn_coverage(item: impl Into<Node>, size: u32) -> Vec<f64> {
-    let picture = sheet(f64::from(size), f64::from(size)).add(item).pixels().expect("the sheet is sound");
-    picture.as_slice().iter().map(|pixel| f64::from(pixel[3]) / 255.0).collect()
 }

@@ -1,0 +1,119 @@
+//! Checks of what is read.
+
+use std::time::Duration;
+
+use chordane::path::DataError;
+use chordane::prelude::*;
+use chordane::read::read_metadata;
+use chordane_score::{Limits, Runner, Settings};
+
+use crate::shapes::outlives;
+
+/// A text out of bytes.
+fn text(bytes: &[u8]) -> String {
+    String::from_utf8_lossy(bytes).into_owned()
+}
+
+/// A message that can be shown, and read.
+fn is_plain(message: &str) {
+    let odd = |c: char| c.is_control() && !"\n\t".contains(c);
+    assert!(!message.is_empty() && !message.contains(odd), "{message:?}");
+    assert!(message.chars().count() < 1500, "{message}");
+}
+
+/// Path data is read, up to the place of a mistake; and what is written reads as the same.
+pub fn path_data(bytes: &[u8]) {
+    let text = text(bytes);
+    let path = match Path::from_data(&text) {
+        Ok(path) => path,
+        Err(mistake) => so_far(&text, &mistake),
+    };
+    if path.sound().is_err() {
+        return;
+    }
+    let again = Path::from_data(&path.data()).unwrap_or_else(|mistake| panic!("{mistake} in {}", path.data()));
+    assert_eq!(again.data(), path.data(), "written once more");
+    let size = path.control_bounds().map_or(1.0, |bounds| bounds.size().max_element());
+    for (one, other) in path.segments().zip(again.segments()) {
+        assert!(one.at(0.5).distance(other.at(0.5)) <= 1e-6 * size, "{}", path.data());
+    }
+    outlives(&path);
+}
+
+fn so_far(text: &str, mistake: &DataError) -> Path {
+    is_plain(&mistake.to_string());
+    assert!(text.is_char_boundary(mistake.position()), "{} of {text:?}", mistake.position());
+    mistake.so_far().clone()
+}
+
+fn limits() -> Limits {
+    Limits { steps: 300_000, time: Duration::from_secs(2), memory: 256 << 20, ..Limits::default() }
+}
+
+/// Documents are read or told; what was read is drawn, looked through and written, and what was written is read.
+pub fn documents(bytes: &[u8]) {
+    limits().within(|| {
+        let reading = match Sheet::read_document(bytes) {
+            Ok(reading) => reading,
+            Err(mistake) => return is_plain(&mistake.to_string()),
+        };
+        reading.notes.iter().for_each(|note| is_plain(&note.what));
+        let _ = Sheet::read_document_at(bytes, (30.0, 20.0));
+        draw(&reading.sheet);
+        if let Ok(svg) = reading.sheet.svg() {
+            let again = Sheet::read_document(svg.as_bytes()).unwrap_or_else(|mistake| panic!("{mistake}: {svg}"));
+            assert!(again.notes.is_empty(), "{:?}: {svg}", again.notes);
+        }
+        assert_eq!(read_metadata(bytes), read_metadata(bytes));
+    });
+}
+
+/// A sheet is drawn and looked through, or tells its fault.
+fn draw(sheet: &Sheet) {
+    match sheet.pixels_with(&PixelOptions::default().size(24, 18)) {
+        Ok(picture) => assert_eq!((picture.width(), picture.height()), (24, 18)),
+        Err(mistake) => is_plain(&mistake.to_string()),
+    }
+    match sheet.check() {
+        Ok(report) => report.findings.iter().for_each(|finding| {
+            is_plain(&finding.message);
+            is_plain(&finding.mend);
+        }),
+        Err(fault) => is_plain(&fault.to_string()),
+    }
+}
+
+/// Scores run, or tell their mistake in plain words.
+pub fn scores(bytes: &[u8]) {
+    let runner = match Runner::read("fuzz.chord", text(bytes), limits()) {
+        Ok(runner) => runner,
+        Err(mistake) => return is_told(&mistake.to_string()),
+    };
+    let run = runner.run(&Settings::new());
+    match run.sheet() {
+        Ok(sheet) => limits().within(|| draw(sheet)),
+        Err(mistake) => is_told(&mistake.to_string()),
+    }
+}
+
+/// What the engine calls things is nobody's business.
+fn is_told(message: &str) {
+    is_plain(message);
+    for inner in ["anon$", "rhai", "Dynamic", "alloc::", "ImmutableString", "data race"] {
+        assert!(!message.contains(inner), "{message}");
+    }
+}
+
+/// Any bytes are asked for the text that a picture carries; and any text that a picture carries is found in it.
+pub fn metadata(bytes: &[u8]) {
+    let _ = read_metadata(bytes);
+    let text = text(bytes);
+    let page = sheet(2.0, 2.0).add(circle((1.0, 1.0), 1.0).fill("teal")).metadata(&text);
+    match page.svg() {
+        Ok(svg) => assert_eq!(read_metadata(svg.as_bytes()).as_deref(), Some(&*text), "{svg}"),
+        Err(fault) => is_plain(&fault.to_string()),
+    }
+    if let Ok(png) = page.pixels().map(|pixels| pixels.png()) {
+        assert_eq!(read_metadata(&png).as_deref(), Some(&*text));
+    }
+}
