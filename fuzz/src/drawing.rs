@@ -63,7 +63,8 @@ impl Numbers {
                 1 => pen.cubic(self.point(bytes)?, self.point(bytes)?, self.point(bytes)?),
                 2 => pen.arc_about(self.point(bytes)?, deg(4.0 * self.one(bytes)?)),
                 3 => {
-                    let way = if bytes.arbitrary()? { ArcWay::LongClockwise } else { ArcWay::ShortAnticlockwise };
+                    let way =
+                        if bytes.arbitrary()? { ArcWay::LongClockwise } else { ArcWay::ShortAnticlockwise };
                     pen.arc_radii(self.point(bytes)?, self.point(bytes)?, deg(self.one(bytes)?), way)
                 }
                 _ => pen.line(self.point(bytes)?),

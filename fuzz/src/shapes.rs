@@ -110,9 +110,20 @@ pub fn combining(bytes: &[u8]) {
     // So much of 100 by 100 may be amiss.
     const SAME: f64 = 1e-3;
     let same = |x: f64, y: f64, what: &str| {
-        assert!((x - y).abs() <= SAME, "{what}: {x} and {y}, of {:?} {} and {:?} {}", a.fill_rule(), a.data(), b.fill_rule(), b.data());
+        assert!(
+            (x - y).abs() <= SAME,
+            "{what}: {x} and {y}, of {:?} {} and {:?} {}",
+            a.fill_rule(),
+            a.data(),
+            b.fill_rule(),
+            b.data()
+        );
     };
-    let area = |path: &Path| path.sound().map(Path::signed_area).unwrap_or_else(|fault| panic!("{fault}: {} {}", a.data(), b.data()));
+    let area = |path: &Path| {
+        path.sound()
+            .map(Path::signed_area)
+            .unwrap_or_else(|fault| panic!("{fault}: {} {}", a.data(), b.data()))
+    };
     let (union, both) = (a.union(&b), a.intersection(&b));
     let (of_a, of_b) = (area(&a.simplified()), area(&b.simplified()));
     same(area(&union) + area(&both), of_a + of_b, "one and the other are the union and what they share");

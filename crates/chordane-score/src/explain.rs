@@ -1,7 +1,7 @@
 //! Errors of the engine in plain words.
 
 use chordane::ground::nearest;
-use rhai::{EvalAltResult, ParseErrorType, Position};
+use rhai::{EvalAltResult, LexError, ParseErrorType, Position};
 
 use crate::Limits;
 use crate::engine::{LONGEST_WORD, MOST_NAMES};
@@ -157,6 +157,7 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
     use ParseErrorType as P;
     let told = |text: String, advice: &str| (text, Some(advice.to_owned()));
     match kind {
+        P::Reserved(name) if name == "var" => told("there is no `var`".to_owned(), "write let sail = .."),
         P::Reserved(name) | P::ForbiddenVariable(name) => {
             told(format!("`{name}` is a name that the language keeps for itself"), "choose another name")
         }
@@ -191,8 +192,89 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
             format!("there are more than {MOST_NAMES} functions"),
             "write one function for what is similar",
         ),
+        P::BadInput(bad) => unreadable_text(bad),
+        P::UnknownOperator(sign) => told(
+            format!("there is no operator `{sign}`"),
+            "see `chordane words language` for those that there are",
+        ),
+        P::PropertyExpected => told("a name is missing after the point".to_owned(), "write pen.close()"),
+        P::FnMissingName => told("the function has no name".to_owned(), "write fn sail(width) { .. }"),
+        P::FnMissingParams(name) => told(
+            format!("the function `{name}` has no brackets behind its name"),
+            "write fn sail(width) { .. }, or fn sail() { .. } if it takes nothing",
+        ),
+        P::FnMissingBody(name) => {
+            told(format!("the function `{name}` has no body"), "write it in braces: fn sail(width) { .. }")
+        }
+        P::FnDuplicatedDefinition(name, _) => {
+            told(format!("there are two functions `{name}` that take as many values"), "rename one of them")
+        }
+        P::FnDuplicatedParam(name, value) => {
+            told(format!("the function `{name}` takes two values called `{value}`"), "rename one of them")
+        }
+        P::WrongFnDefinition => told(
+            "a function cannot be defined inside another or inside braces".to_owned(),
+            "move it out, or keep it in a name: let f = |x| x * 2",
+        ),
+        P::DuplicatedProperty(name) => {
+            told(format!("the map has two entries called `{name}`"), "rename one of them")
+        }
+        P::AssignmentToInvalidLHS(_) => told(
+            "nothing can be assigned to what stands before the `=`".to_owned(),
+            "assign to a name; two values are compared with ==",
+        ),
         other => (format!("this cannot be read: {}", lower(&other.to_string())), None),
     }
+}
+
+/// What to say of signs that make no word, number or text.
+fn unreadable_text(bad: &LexError) -> (String, Option<String>) {
+    let told = |text: String, advice: &str| (text, Some(advice.to_owned()));
+    match bad {
+        LexError::MalformedChar(_) => told(
+            "a single quote (') begins a text of one character only".to_owned(),
+            "write texts in double quotes: \"teal\"",
+        ),
+        LexError::UnterminatedString => {
+            told("a text is not closed on its line".to_owned(), "close it with the quote that it begins with")
+        }
+        LexError::MalformedEscapeSequence(sign) => told(
+            format!("`{}` means nothing in a text", shortened(sign)),
+            "write \\\\ for a backslash, \\\" for a quote, \\n for a new line",
+        ),
+        LexError::MalformedNumber(number) => {
+            (format!("`{}` is not a number", shortened(number)), Some("write 12, 0.5 or 1e-3".to_owned()))
+        }
+        LexError::MalformedIdentifier(name) => told(
+            format!("`{}` cannot be a name", shortened(name)),
+            "names are letters from a to z, digits and _, and begin with a letter or _",
+        ),
+        LexError::UnexpectedInput(sign) => told(
+            format!("`{}` cannot stand here", shortened(sign)),
+            if sign.chars().any(char::is_alphabetic) {
+                "names are letters from a to z, digits and _; other letters stand in texts and after // only"
+            } else {
+                "something is missing before it, or it is too much"
+            },
+        ),
+        LexError::ImproperSymbol(sign, told) => {
+            let meant = told.split_once("Should it be '").and_then(|(_, rest)| rest.split_once('\''));
+            (
+                format!("there is no operator `{}`", shortened(sign)),
+                meant.map(|(sign, _)| format!("write {sign}")),
+            )
+        }
+        other => (format!("this cannot be read: {}", lower(&other.to_string())), None),
+    }
+}
+
+/// A piece of the score, short enough for a message.
+fn shortened(text: &str) -> String {
+    let mut short: String = text.chars().take(32).collect();
+    if short.len() < text.len() {
+        short.push_str("..");
+    }
+    short
 }
 
 /// The name of a property and what was asked for it, of the engine's text.

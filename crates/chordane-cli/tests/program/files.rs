@@ -156,13 +156,15 @@ fn standard_output_is_one_place_and_must_be_open() {
 #[ignore = "needs strace"]
 fn killed_at_any_write_or_rename_no_file_is_half() {
     use std::os::unix::process::ExitStatusExt;
-    for (call, files) in &WRITERS[..4] {
+    for (call, files) in WRITERS {
+        // The demo writes so many files that every ninth time has to do.
+        let step = if call[0] == "demo" { 9 } else { 1 };
         let mut killed = 0;
         let (whole, _) = with_older(files);
         chordane().args(words(call, whole.path())).assert().success();
         let new = contents(whole.path());
         for what in ["write", "fsync", "rename"] {
-            for when in 1..40 {
+            for when in (1..40).step_by(step) {
                 let (folder, before) = with_older(files);
                 let call = words(call, folder.path());
                 let done = Process::new("strace")

@@ -130,7 +130,21 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
             "from_data(\"M0 0 L5\")",
             "1:1 path data, byte 7: a number is missing; give every point its x and y",
         ),
-        ("let a = ;", "1:9 this cannot be read: unexpected ';'"),
+        ("let a = ;", "1:9 `;` cannot stand here (something is missing before it, or it is too much)"),
+        (
+            "circle([0, 0], 5).fill('teal')",
+            "1:24 a single quote (') begins a text of one character only (write texts in double quotes: \"teal\")",
+        ),
+        ("let a = 1 === 2", "1:11 there is no operator `===` (write ==)"),
+        ("var a = 2", "1:1 there is no `var` (write let sail = ..)"),
+        (
+            "fn f {}",
+            "1:6 the function `f` has no brackets behind its name (write fn sail(width) { .. }, or fn sail() { .. } if it takes nothing)",
+        ),
+        (
+            "1 + 2 = 3",
+            "1:3 nothing can be assigned to what stands before the `=` (assign to a name; two values are compared with ==)",
+        ),
         (
             "for i in 5 { }",
             "1:10 a loop goes over a range or a list, and this is neither (write for i in 0..5, or for one in list)",

@@ -113,7 +113,8 @@ fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
             out.push(Segment::Line { from: at, to: spot });
             at = spot;
         }
-    } else if let Some((s, t)) = loop_of(segment) {
+        // One that comes back to its start is a loop, whatever rounding makes of the parameters.
+    } else if let Some((s, t)) = loop_of(segment).or((from.distance(to) <= off).then_some((0.0, 1.0))) {
         let (left, right) = segment.split(s.midpoint(t));
         out.extend([left, right]);
     } else {

@@ -139,7 +139,10 @@ pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool)
     let lines = lines.arranged(tree.by_place());
     let mut found = Vec::with_capacity(lines.list.len().min(limit));
     for line in &lines.list {
-        if let Some((s, t)) = loop_of(&line.segment) {
+        // A curve that is a closed contour by itself has its joint where it crosses itself.
+        let all_of_it = lines.next(line).is_some_and(|next| next.index == line.index);
+        let joint = |s: f64, t: f64| all_of_it && s < 1e-9 && t > 1.0 - 1e-9;
+        if let Some((s, t)) = loop_of(&line.segment).filter(|(s, t)| !joint(*s, *t)) {
             found.push(earlier_first(crossing(&lines, line, &lines, line, Meet::At(s, t))));
         }
     }
@@ -380,8 +383,14 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
         a.0 == b.0 && (a.1 - b.1).abs() < 1e-6
     };
     found.dedup_by(|q, p| {
-        let same_kind =
-            matches!(p.kind, CrossingKind::Along { .. }) == matches!(q.kind, CrossingKind::Along { .. });
+        // Stretches may begin together, at a joint where the line turns back, and be two all the same.
+        let same_kind = match (&p.kind, &q.kind) {
+            (CrossingKind::Along { to, .. }, CrossingKind::Along { to: other, .. }) => {
+                to.distance(*other) <= 16.0 * off
+            }
+            (CrossingKind::Along { .. }, _) | (_, CrossingKind::Along { .. }) => false,
+            _ => true,
+        };
         same_kind
             && near(&p.first, &q.first)
             && near(&p.second, &q.second)

@@ -346,6 +346,18 @@ mod tests {
         // Curves that are straight, and run back and forth along one another.
         let folded = start((0.0, 0.0)).quad((-25.0, 0.0), (0.0, 60.0)).quad((0.0, 30.0), (0.0, 0.0));
         assert!((area(&folded.quad((0.0, 80.0), (0.0, 0.0)).close()) - 500.0).abs() < 1e-9);
+        // Three sides over the same stretch, which begins at a joint for two pairs of them.
+        let thrice = Path::closed([
+            (-20.0, 125.0),
+            (0.0, 33.0),
+            (0.0, 10.0),
+            (0.0, 30.0),
+            (0.0, 27.0),
+            (13.0, 50.0),
+            (50.0, 83.0),
+        ]);
+        let once = Path::closed([(-20.0, 125.0), (0.0, 33.0), (0.0, 27.0), (13.0, 50.0), (50.0, 83.0)]);
+        assert!((area(&thrice) - area(&once)).abs() < 1e-9);
         // A spike that runs out and back adds nothing.
         let spike = Path::closed([(0.0, 0.0), (10.0, 0.0), (20.0, 0.0), (10.0, 0.0), (10.0, 10.0)]);
         assert!((area(&spike) - 50.0).abs() < 1e-9);

@@ -130,6 +130,26 @@ fn curves_stay_curves() {
     assert_eq!((cut.contours().len(), kinds), (2, 2), "{}", cut.data());
 }
 
+/// A cubic that comes back to its start is a loop, also where rounding puts the place at which it crosses itself before its
+/// start.
+#[test]
+fn loops_that_come_back_to_their_start_are_areas() {
+    let hooks = [(-24.0, 62.0, 124.0, 100.0), (-24.416_342_412_451_36, 62.5, 124.420_920_119_020_37, 100.0)];
+    for (a, b, c, d) in hooks {
+        let hook = start((0.0, 0.0)).cubic((a, b), (c, d), (0.0, 0.0)).close();
+        let area = hook.signed_area().abs();
+        assert!(area > 1000.0 && (hook.simplified().signed_area() - area).abs() < 1e-6);
+        assert_eq!(hook.crossings().unwrap(), []);
+        let tailed = start((-25.0, -24.0))
+            .line((0.0, 0.0))
+            .cubic((a, b), (c, d), (0.0, 0.0))
+            .line((-23.0, 0.0))
+            .close();
+        assert!((tailed.simplified().signed_area() - tailed.area().unwrap()).abs() < 1e-6);
+        assert!((tailed.area().unwrap() - area - 276.0).abs() < 1e-6);
+    }
+}
+
 #[test]
 fn what_touches_shares_or_covers() {
     let sail = rectangle((0.0, 0.0), 10.0, 10.0);
