@@ -30,6 +30,7 @@ pub use crate::shape::{
     wheel, wheel_polygon, wheels_inside, wheels_outside,
 };
 pub use crate::sheet::{
-    Colour, Group, Item, Paint, Sheet, Stroke, Style, Unit, copies_at, group, paper, ring_of, sheet, style,
+    Colour, ColourSpace, Group, Item, Paint, Sheet, Stroke, Style, Unit, copies_at, group, hsl, hwb, lab,
+    lch, mix, mix_in, oklab, oklch, palette, paper, rgb, ring_of, sheet, style,
 };
 pub use crate::write::{Format, SvgOptions};

@@ -8,15 +8,18 @@
 //! - `edges` cuts them where they meet;
 //! - `sides` finds the winding numbers beside each piece;
 //! - `trace` goes round the rim;
-//! - `rims` does all of it, again where rounding has mixed something up.
+//! - `rims` does all of it, again where rounding has mixed something up;
+//! - `painted` measures what is painted by its rim.
 
 mod edges;
+mod painted;
 mod rims;
 mod sides;
 mod sources;
 mod trace;
 
 pub(crate) use edges::{Arrangement, Edge, MOST_MEETS, crossing_at};
+pub(crate) use painted::{Filling, all_closed};
 pub(crate) use rims::{arranged, arranged_within, scaled_to_numbers, too_many};
 pub(crate) use sides::{lefts, right_of};
 pub(crate) use sources::{Part, sources};

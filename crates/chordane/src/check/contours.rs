@@ -3,7 +3,8 @@
 use super::Drawn;
 use super::finding::{Code, Findings, Level};
 use super::wording::{place, short};
-use crate::measure::{CrossingKind, Direction, Filling};
+use crate::arrange::Filling;
+use crate::measure::{CrossingKind, Direction};
 use crate::number::Point;
 use crate::path::{Contour, FillRule, Path, Segment};
 use crate::reshape::Cap;

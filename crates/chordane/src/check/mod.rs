@@ -18,8 +18,8 @@ mod wording;
 pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
 
+use crate::arrange::Filling;
 use crate::ground::{Carried, Fault, at_most, spent, threads};
-use crate::measure::Filling;
 use crate::path::Contour;
 use crate::sheet::Sheet;
 use drawn::{Drawn, View};

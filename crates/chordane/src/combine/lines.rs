@@ -2,6 +2,7 @@
 
 use std::ops::ControlFlow;
 
+use crate::arrange::all_closed;
 use crate::arrange::{crossing_at, scaled_to_numbers};
 use crate::ground::Carried;
 use crate::measure::{BoxTree, Meet, meets, overlap, tolerance_of, winding_in};
@@ -46,7 +47,7 @@ fn cut(line: &Path, area: &Path, inside: bool) -> Path {
         return cut(line, area, inside).scaled(1.0 / factor);
     }
     let off = tolerance_of(&extent);
-    let closed = crate::measure::all_closed(area);
+    let closed = all_closed(area);
     let rim: Vec<Segment> = closed.segments().collect();
     let tree = BoxTree::new(rim.iter().map(Segment::bounds));
     let rule = area.fill_rule();

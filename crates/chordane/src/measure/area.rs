@@ -70,7 +70,7 @@ impl Path {
 }
 
 /// Twice the area swept by the line from the origin to a point that runs along the segment.
-pub(super) fn doubled_area(segment: &Segment, origin: Point) -> f64 {
+pub(crate) fn doubled_area(segment: &Segment, origin: Point) -> f64 {
     let cross = |a: Point, b: Point| (a - origin).perp_dot(b - origin);
     match *segment {
         Segment::Line { from, to } => cross(from, to),

@@ -386,7 +386,8 @@ fn once_each(mut found: Vec<Crossing>, off: f64) -> Vec<Crossing> {
         // Stretches may begin together, at a joint where the line turns back, and be two all the same.
         let same_kind = match (&p.kind, &q.kind) {
             (CrossingKind::Along { to, .. }, CrossingKind::Along { to: other, .. }) => {
-                to.distance(*other) <= 16.0 * off
+                let segments = |crossing: &Crossing| (crossing.first.segment, crossing.second.segment);
+                segments(p) == segments(q) && to.distance(*other) <= 16.0 * off
             }
             (CrossingKind::Along { .. }, _) | (_, CrossingKind::Along { .. }) => false,
             _ => true,

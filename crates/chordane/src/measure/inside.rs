@@ -1,6 +1,9 @@
 //! Winding numbers: how often the contours go round a spot.
 
-use crate::number::Point;
+use std::ops::ControlFlow;
+
+use super::tree::BoxTree;
+use crate::number::{Cell, Point};
 use crate::path::{Contour, Path, Segment};
 
 /// How often a stretch is halved to find where it passes a height: beyond this the parameter's digits are used up.
@@ -92,6 +95,17 @@ pub(super) fn crossing(segment: &Segment, spot: Point) -> i32 {
         }
     };
     cuts.windows(2).map(|pair| passes(pair[0], pair[1])).sum()
+}
+
+/// The winding number of a spot, looking only at segments that a line to the right meets.
+pub(crate) fn winding_in(segments: &[Segment], tree: &BoxTree, spot: Point) -> i32 {
+    let mut sum = 0;
+    let reached = |b: &Cell| b.min.y <= spot.y && b.max.y >= spot.y && b.max.x >= spot.x;
+    let _ = tree.each(reached, |i| {
+        sum += segments.get(i).map_or(0, |segment| crossing(segment, spot));
+        ControlFlow::Continue(())
+    });
+    sum
 }
 
 #[cfg(test)]

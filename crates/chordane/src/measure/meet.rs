@@ -325,11 +325,11 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
         }
         let (long, short) = (p.size().max(q.size()), p.size().min(q.size()));
         let turn = p.chord().perp_dot(q.chord()).abs() / (p.chord().length() * q.chord().length());
-        if turn > 2.0 * (p.bend() + q.bend()) {
-            // No direction of the one is one of the other: one place at most.
-            if let Some(place) = polished(a, b, &p, &q, off) {
-                found.push(place);
-            }
+        // No direction of the one is one of the other: one place at most, which may have to be come nearer to.
+        if turn > 2.0 * (p.bend() + q.bend())
+            && let Polished::Done(place) = polished(a, b, &p, &q, off)
+        {
+            found.extend(place);
         } else if long <= SHORT * off {
             if touches.len() >= MOST_TOUCHES {
                 continue;
@@ -356,8 +356,16 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
     add_touches([a, b], off, touches, ends, found);
 }
 
+/// What Newton's method came to.
+enum Polished {
+    /// The curves meet in one place, which lies on both pieces or on neither.
+    Done(Option<(f64, f64)>),
+    /// It did not come to rest: a curve stands still near there, or ends.
+    Unsure,
+}
+
 /// Newton's method for the place where two nearly straight pieces cross, from where their chords do.
-fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Option<(f64, f64)> {
+fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Polished {
     let (along, other) = (p.chord(), q.chord());
     let arm = q.hull[0] - p.hull[0];
     let turn = along.perp_dot(other);
@@ -379,10 +387,13 @@ fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Option<
             break;
         }
     }
+    if a.at(s).distance(b.at(t)) > off {
+        return Polished::Unsure;
+    }
     // Within both pieces, give or take what belongs to the neighbours too.
     let (slack_s, slack_t) = ((p.to - p.from) * 1e-3, (q.to - q.from) * 1e-3);
     let inside = s >= p.from - slack_s && s <= p.to + slack_s && t >= q.from - slack_t && t <= q.to + slack_t;
-    (inside && a.at(s).distance(b.at(t)) <= off).then_some((s, t))
+    Polished::Done(inside.then_some((s, t)))
 }
 
 /// Pieces that touch lie next to one another and report the same touch: one for each row of them, in its middle, and

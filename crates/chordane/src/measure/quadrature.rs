@@ -72,7 +72,7 @@ static RULES: LazyLock<Rules> =
 
 /// The sixteen places of a rule between two parameters, with their weights: exact for polynomials up to
 /// degree 31.
-pub(super) fn sixteen_places((from, to): (f64, f64)) -> impl Iterator<Item = (f64, f64)> {
+pub(crate) fn sixteen_places((from, to): (f64, f64)) -> impl Iterator<Item = (f64, f64)> {
     let (middle, half) = (0.5 * (from + to), 0.5 * (to - from));
     let rule = &RULES.1;
     rule.places.iter().zip(&rule.weights).map(move |(place, weight)| (middle + half * place, half * weight))

@@ -53,7 +53,7 @@ impl Colour {
         let trimmed = text.trim();
         let lower = trimmed.to_ascii_lowercase();
         if lower == "transparent" {
-            return Ok(Self { red: 0.0, green: 0.0, blue: 0.0, alpha: 0.0 });
+            return Ok(Self::CLEAR);
         }
         if let Ok(at) = NAMES.binary_search_by_key(&lower.as_str(), |(name, _)| name) {
             let code = NAMES.get(at).map_or(0, |(_, code)| *code);
@@ -65,7 +65,12 @@ impl Colour {
         } else {
             None
         };
-        parsed.map(|c| Self { red: c.r, green: c.g, blue: c.b, alpha: c.a }.clamped()).ok_or_else(|| {
+        let wide = ["lab(", "lch(", "oklab(", "oklch("].iter().any(|name| lower.starts_with(name));
+        let made = |c: csscolorparser::Color| match wide {
+            true => Self::shown(&c).clamped(),
+            false => Self { red: c.r, green: c.g, blue: c.b, alpha: c.a }.clamped(),
+        };
+        parsed.map(made).ok_or_else(|| {
             Fault::of(
                 call,
                 FaultKind::UnknownColour {
@@ -107,7 +112,7 @@ impl Colour {
         Self { alpha: self.alpha * share.clamp(0.0, 1.0) as f32, ..self }
     }
 
-    fn clamped(self) -> Self {
+    pub(super) fn clamped(self) -> Self {
         let share = |v: f32| if v.is_nan() { 0.0 } else { v.clamp(0.0, 1.0) };
         Self {
             red: share(self.red),

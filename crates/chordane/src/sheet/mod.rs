@@ -4,6 +4,7 @@
 
 mod colour;
 mod colour_names;
+mod colour_space;
 mod copies;
 mod group;
 mod item;
@@ -14,6 +15,7 @@ mod stroke;
 mod style;
 
 pub use colour::Colour;
+pub use colour_space::{ColourSpace, hsl, hwb, lab, lch, mix, mix_in, oklab, oklch, palette, rgb};
 pub use copies::{copies_at, ring_of};
 pub use group::{Group, Node, group};
 pub use item::Item;

@@ -172,3 +172,29 @@ fn what_cannot_be_measured_says_why() {
         "`crossings`: 1000001 crossings are too many; give at most 1000000"
     );
 }
+
+/// Near an end on which its handle lies a curve stands still, and Newton's method runs past the end.
+#[test]
+fn curves_cross_near_an_end_where_one_stands_still() {
+    let cap = start((17.0, 20.0)).cubic((124.0, -25.0), (0.0, 100.0 / 3.0), (0.0, 100.0 / 3.0)).open();
+    let bow = start((-25.0, 3.0)).quad((96.0, 125.0), (8.0, 125.0)).open();
+    let found = bow.crossings_with(&cap).unwrap();
+    assert_eq!(found.len(), 1);
+    assert!(found[0].at.distance(pt(2.486_985, 32.160_068)) < 1e-5, "{}", found[0].at);
+    let sail = start((-25.0, 3.0))
+        .quad((96.0, 125.0), (8.0, 125.0))
+        .quad((124.0, 124.0), (17.0, 20.0))
+        .cubic((124.0, -25.0), (0.0, 100.0 / 3.0), (0.0, 100.0 / 3.0))
+        .close();
+    assert!((sail.area().unwrap() - 2544.829).abs() < 0.01, "{:?}", sail.area());
+    assert!((sail.simplified().signed_area() - sail.flattened(1e-3).simplified().signed_area()).abs() < 0.1);
+}
+
+/// Sides that turn back on one line, so that three of them share a stretch that ends at a joint of two.
+#[test]
+fn stretches_that_end_at_a_joint_are_told_apart() {
+    let folded = Path::open([(60.0, 0.0), (20.0, 0.0), (40.0, 0.0), (0.0, 0.0)]);
+    let along =
+        folded.crossings().unwrap().iter().filter(|c| matches!(c.kind, CrossingKind::Along { .. })).count();
+    assert_eq!(along, 3, "each two of the three sides");
+}

@@ -258,7 +258,7 @@ fn broken_documents_say_where() {
     let commands = told(b"<svg><g\x1b[31m></svg>");
     assert!(commands.contains("`</g\u{241b}[31m>`"), "{commands}");
     let endless = told(format!("<svg><g></{}>", "kite".repeat(10_000)).as_bytes());
-    assert!(endless.len() < 300 && endless.ends_with("kite.."), "{endless}");
+    assert!(endless.len() < 300 && endless.ends_with(".."), "{endless}");
     assert_eq!(told(b"<html/>"), "there is no <svg> element; give an SVG document");
     assert_eq!(told(b""), "there is no <svg> element; give an SVG document");
     assert_eq!(told(b"<svg>\xe9</svg>"), "byte 5 is not UTF-8; save the document as UTF-8 text");

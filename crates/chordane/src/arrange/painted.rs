@@ -1,21 +1,18 @@
 //! What a path paints under its fill rule: its area, each spot once, and the middle of it.
 //!
-//! The contours are cut where they cross. Along each run between two cuts the winding numbers on its two sides are the
-//! same everywhere; it is part of the rim when one of them is painted and the other is not. Area and centre follow from
-//! the rim alone (Green's theorem).
+//! Area and centre follow from the rim of what is painted alone (Green's theorem). Where no contours meet, each is part of it
+//! if one of the winding numbers on its two sides is painted and the other is not; where they do, the rim is that of the
+//! arrangement.
 
-use std::ops::ControlFlow;
-
-use super::area::doubled_area;
-use super::crossings::{Crossing, CrossingKind, self_crossings, tolerance_of};
-use super::inside::crossing;
-use super::place::Place;
-use super::quadrature::sixteen_places;
-use super::straight::straight_stops;
-use super::tree::BoxTree;
+use super::rims::{arranged, scaled_to_numbers};
+use super::sources::Part;
 use crate::ground::{Fault, FaultKind, spent};
-use crate::number::{Cell, Point};
-use crate::path::{ContourBuilder, Path, Segment};
+use crate::measure::{
+    BoxTree, Crossing, CrossingKind, Place, doubled_area, self_crossings, sixteen_places, straight_stops,
+    tolerance_of, winding_in,
+};
+use crate::number::Point;
+use crate::path::{Contour, ContourBuilder, Path, Segment};
 
 /// The sides of a line are looked at this far from it, as a share of the path's extent: what is thinner may be missed.
 const ASIDE: f64 = 1e-8;
@@ -35,8 +32,8 @@ impl Path {
     /// The area that is painted under the fill rule, each spot once; open contours count as if they were closed.
     ///
     /// Curves are exact: 1e-9 of the area or better where no contours cross, and otherwise within 1e-8 of the path's
-    /// length times its extent (regions thinner than 1e-8 of the extent may be missed). Cost: n log n, and for each
-    /// crossing the segments that a line to the right passes.
+    /// length times its extent (regions thinner than 1e-8 of the extent may be missed). Cost: n log n, and the number of
+    /// crossings.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -91,6 +88,11 @@ impl Filling {
     }
 
     pub(crate) fn painted(&self) -> Painted {
+        if !self.crossings.is_empty()
+            && let Some(rim) = rim_of(&self.closed)
+        {
+            return enclosed(&rim);
+        }
         painted_between(&self.closed, &self.crossings)
     }
 
@@ -161,18 +163,40 @@ fn runs_with_windings(path: &Path, crossings: &[Crossing]) -> Vec<(Vec<Segment>,
     runs(path, crossings).into_iter().filter_map(with_windings).collect()
 }
 
+/// The rim of what a path of closed contours paints, each contour with what it encloses on its right. `None` where too much meets.
+fn rim_of(closed: &Path) -> Option<Path> {
+    if let Some((scaled, factor)) = scaled_to_numbers(&[closed], 0.0) {
+        return rim_of(scaled.first()?).map(|rim| rim.scaled(1.0 / factor));
+    }
+    let part = |contour| Part { contour, operand: 0, weight: 1 };
+    let parts: Vec<Part<'_>> = closed.contours().iter().map(part).collect();
+    let rule = closed.fill_rule();
+    arranged(&parts, |[winding, _]| rule.encloses(winding)).map(Path::from_contours)
+}
+
+/// What a rim encloses.
+fn enclosed(rim: &Path) -> Painted {
+    let whole = |contour: &Contour| (contour.segments().collect(), 1.0);
+    summed(rim, rim.contours().iter().map(whole))
+}
+
 /// What a path of closed contours paints, when its crossings are known.
 fn painted_between(path: &Path, crossings: &[Crossing]) -> Painted {
+    let rule = path.fill_rule();
+    let part_of_rim = |(run, windings): (Vec<Segment>, [i32; 2])| match windings.map(|w| rule.encloses(w)) {
+        [true, false] => Some((run, 1.0)),
+        [false, true] => Some((run, -1.0)),
+        _ => None,
+    };
+    summed(path, runs_with_windings(path, crossings).into_iter().filter_map(part_of_rim))
+}
+
+/// Area and centre of what runs go round: 1 with it on the right, -1 with it on the left.
+fn summed(path: &Path, runs: impl Iterator<Item = (Vec<Segment>, f64)>) -> Painted {
     let Some(extent) = path.bounds() else { return Painted { area: 0.0, centroid: None } };
     let origin = extent.centre();
-    let rule = path.fill_rule();
     let (mut doubled, mut moments) = (0.0, Point::ZERO);
-    for (run, windings) in runs_with_windings(path, crossings) {
-        let sign = match windings.map(|winding| rule.encloses(winding)) {
-            [true, false] => 1.0,
-            [false, true] => -1.0,
-            _ => continue,
-        };
+    for (run, sign) in runs {
         for segment in &run {
             doubled += sign * doubled_area(segment, origin);
             moments += sign * first_moments(segment, origin);
@@ -256,17 +280,6 @@ fn probe(run: &[Segment]) -> Option<(Point, Point)> {
     let fastest = [0.5, 0.2, 0.8].into_iter().max_by(|a, b| speed(*a).total_cmp(&speed(*b)))?;
     let t = if speed(0.5) * 3.0 >= speed(fastest) { 0.5 } else { fastest };
     Some((longest.at(t), longest.velocity(t).normalize_or_zero().perp()))
-}
-
-/// The winding number of a spot, looking only at segments that a line to the right meets.
-pub(crate) fn winding_in(segments: &[Segment], tree: &BoxTree, spot: Point) -> i32 {
-    let mut sum = 0;
-    let reached = |b: &Cell| b.min.y <= spot.y && b.max.y >= spot.y && b.max.x >= spot.x;
-    let _ = tree.each(reached, |i| {
-        sum += segments.get(i).map_or(0, |segment| crossing(segment, spot));
-        ControlFlow::Continue(())
-    });
-    sum
 }
 
 /// The integrals of x^2 dy / 2 and -y^2 dx / 2 along a segment: exact for polynomials, and to the last digits for arcs.
