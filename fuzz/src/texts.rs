@@ -36,7 +36,9 @@ pub fn path_data(bytes: &[u8]) {
     assert_eq!(again.data(), path.data(), "written once more");
     let size = path.control_bounds().map_or(1.0, |bounds| bounds.size().max_element());
     for (one, other) in path.segments().zip(again.segments()) {
-        assert!(one.at(0.5).distance(other.at(0.5)) <= 1e-6 * size, "{}", path.data());
+        let gap = one.at(0.5).distance(other.at(0.5));
+        // What is too large for numbers is not a number in its middle.
+        assert!(gap.is_nan() || gap <= 1e-6 * size, "{}", path.data());
     }
     outlives(&path);
 }

@@ -2,7 +2,7 @@
 
 use crate::measure::{Round, loop_of, straight_stops};
 use crate::number::{Angle, Cell, Point, deg};
-use crate::path::{Affine, Arc, Contour, Segment, by};
+use crate::path::{Affine, Arc, Contour, ONE_SEGMENT_DEGREES, Segment, by};
 
 /// A contour that takes part, and as what.
 #[derive(Clone, Copy, Debug)]
@@ -103,6 +103,13 @@ fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
         Segment::Arc(arc) if arc.centred().is_none() => return out.push(Segment::Line { from, to }),
         Segment::Arc(arc) if !arc.large && from.distance(to) <= off => {
             return out.push(Segment::Line { from, to });
+        }
+        // Of half a turn the ends do not say well where the centre is: turned, it would be another arc.
+        Segment::Arc(arc)
+            if arc.centred().is_some_and(|whole| whole.sweep.degrees().abs() > ONE_SEGMENT_DEGREES) =>
+        {
+            let (left, right) = segment.split(0.5);
+            return out.extend([left, right]);
         }
         Segment::Arc(_) => return out.push(*segment),
         Segment::Quad { .. } | Segment::Cubic { .. } => {}

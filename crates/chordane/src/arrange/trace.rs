@@ -4,7 +4,7 @@ use super::edges::{Arrangement, Edge};
 use super::sources::Source;
 use crate::ground::spent;
 use crate::number::Point;
-use crate::path::{Contour, ContourBuilder, Segment};
+use crate::path::{Contour, ContourBuilder, ONE_SEGMENT_DEGREES, Segment};
 
 /// An edge of the rim, travelled toward higher y or the other way, with the kept side on the right.
 #[derive(Clone, Copy, Debug)]
@@ -26,9 +26,6 @@ struct Run {
 
 /// The nearest way on over a gap is looked for among so many steps.
 const MOST_LOOSE: usize = 1000;
-
-/// Arcs are put together again only up to this sweep: beyond, their ends do not say well where the centre is.
-const ONE_ARC_DEGREES: f64 = 175.0;
 
 fn ends(edge: &Edge, up: bool) -> (usize, usize) {
     if up { (edge.low, edge.high) } else { (edge.high, edge.low) }
@@ -224,7 +221,7 @@ fn contour(sources: &[Source], mut runs: Vec<Run>, off: f64, closed: bool) -> Op
         same && match of(a) {
             Some(Segment::Arc(arc)) => {
                 let sweep = arc.centred().map_or(360.0, |whole| whole.sweep.degrees().abs());
-                sweep * (b.to - a.from).abs() <= ONE_ARC_DEGREES
+                sweep * (b.to - a.from).abs() <= ONE_SEGMENT_DEGREES
             }
             _ => true,
         }

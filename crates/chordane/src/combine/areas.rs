@@ -3,7 +3,7 @@
 use crate::arrange::{Part, arranged, scaled_to_numbers, too_many};
 use crate::ground::Carried;
 use crate::number::Point;
-use crate::path::{Contour, FillRule, Path, Segment};
+use crate::path::{Contour, FillRule, ONE_SEGMENT_DEGREES, Path, Segment};
 
 impl Path {
     /// What this path or another encloses, or both; each under its own fill rule, open contours as if they were closed.
@@ -130,7 +130,7 @@ fn turns_once(contour: &Contour) -> Option<bool> {
             }
             Segment::Arc(arc) => {
                 let whole = arc.centred()?;
-                if whole.sweep.degrees().abs() > 175.0 {
+                if whole.sweep.degrees().abs() > ONE_SEGMENT_DEGREES {
                     return None;
                 }
                 directions.extend([whole.velocity(0.0), whole.velocity(1.0)]);

@@ -63,7 +63,7 @@ pub struct ArcSegment {
 ///
 /// Near a half turn the two ends do not say well where the centre is (half the digits are lost at 180 degrees
 /// exactly), and at a full turn not at all. Up to 175 degrees fewer than two digits are lost.
-const ONE_SEGMENT_DEGREES: f64 = 175.0;
+pub(crate) const ONE_SEGMENT_DEGREES: f64 = 175.0;
 
 impl Arc {
     /// The point at a share of the sweep, from 0 to 1.

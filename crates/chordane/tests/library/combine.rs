@@ -150,6 +150,19 @@ fn loops_that_come_back_to_their_start_are_areas() {
     }
 }
 
+/// An arc of exactly half a turn, as radii that are too short make it, is the same arc in every frame.
+#[test]
+fn half_turns_by_too_short_radii() {
+    let half =
+        start((20.0, 120.0)).arc_radii((125.0, 50.0), (52.5, 22.65), deg(7.5), ArcWay::LongClockwise).close();
+    for turned in around(90).map(|angle| half.rotated(angle)) {
+        let bar = rectangle((-40.0, -200.0), 1.0, 400.0);
+        let (cut, over) = (turned.difference(&bar), turned.intersection(&bar));
+        let sum = cut.signed_area() + over.signed_area();
+        assert!((sum - half.signed_area().abs()).abs() < 1e-5, "{sum} of {}", half.signed_area());
+    }
+}
+
 #[test]
 fn what_touches_shares_or_covers() {
     let sail = rectangle((0.0, 0.0), 10.0, 10.0);
