@@ -109,6 +109,7 @@ fn types(module: &mut Module) {
     module
         .set_custom_type::<Point>("point")
         .set_custom_type::<Angle>("angle")
+        .set_custom_type::<Colour>("colour")
         .set_custom_type::<Path>("path")
         .set_custom_type::<Item>("item")
         .set_custom_type::<Style>("style")

@@ -51,6 +51,8 @@ pub(crate) fn operators(module: &mut Module) {
     add(module, "-", |a: Extent, b: Extent| a - b);
     add(module, "-", |a: Extent| -a);
     add(module, "/", |a: Angle, b: Angle| a / b);
+    add(module, "==", |a: Colour, b: Colour| a == b);
+    add(module, "!=", |a: Colour, b: Colour| a != b);
     add(module, "==", |a: Angle, b: Angle| a == b);
     add(module, "!=", |a: Angle, b: Angle| a != b);
     add(module, "<", |a: Angle, b: Angle| a < b);

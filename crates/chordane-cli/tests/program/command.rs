@@ -244,7 +244,7 @@ fn words_are_listed_and_shown_one_by_one() {
         (&["path.vertex_gap"], "The least distance between two vertices"),
         (&["elliptic", "arc"], "elliptic_arc(centre, radius_x, radius_y, start, sweep)"),
         (&["oval"], "there is no word `oval`; write ellipse(centre, radius_x, radius_y)\n\nellipse("),
-        (&["hue"], "write the colour as a text"),
+        (&["hue"], "write hsl(hue, saturation, lightness)"),
         (&["cusps"], "these speak of it"),
         (&["zzyzx"], ""),
         (&["balance"], "centroid()"),

@@ -2,6 +2,7 @@
 
 use chordane::number::{Angle, Extent, Point};
 use chordane::path::Vertex;
+use chordane::sheet::Colour;
 use rhai::Dynamic;
 
 use super::Kind;
@@ -42,6 +43,7 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Dice,
         Kind::Wheels,
         Kind::Stamp,
+        Kind::Colour,
     ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),
@@ -64,6 +66,9 @@ pub(crate) fn shown(value: &Dynamic) -> String {
     }
     if let Some(angle) = value.read_lock::<Angle>() {
         return format!("deg({})", angle.degrees());
+    }
+    if let Some(colour) = value.read_lock::<Colour>() {
+        return colour.hex();
     }
     if let Some(number) = any_number(value) {
         return number.to_string();
@@ -100,6 +105,7 @@ pub(crate) fn plain_type(name: &str) -> &str {
 }
 
 const KNOWN_TYPES: &[(&str, &str)] = &[
+    ("colour", "a colour"),
     ("pen", "a pen"),
     ("path", "a path"),
     ("item", "an item"),

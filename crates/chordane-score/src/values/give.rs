@@ -41,6 +41,7 @@ give! {
     String, Text;
     Point, Point;
     Angle, Angle;
+    Colour, Colour;
     Vertex, Vertex;
     Cell, Cell;
     Extent, Extent;
@@ -238,6 +239,7 @@ give_list! {
     f64, Numbers;
     Point, Points;
     Angle, Angles;
+    Colour, Colours;
     Cell, Cells;
     Item, Items;
     Vertex, Vertices;

@@ -27,6 +27,10 @@ pub enum Kind {
     Angle,
     /// A text.
     Text,
+    /// A colour: a value or a CSS text.
+    Colour,
+    /// A list of colours.
+    Colours,
     /// A pen that draws a contour.
     Pen,
     /// A path.
@@ -95,6 +99,8 @@ impl Kind {
             Self::Point => "a point",
             Self::Angle => "an angle",
             Self::Text => "a text",
+            Self::Colour => "a colour",
+            Self::Colours => "a list of colours",
             Self::Pen => "a pen",
             Self::Path => "a path",
             Self::Item => "an item",
@@ -145,7 +151,8 @@ impl Kind {
             Self::Extent => Some("write 12, part(0.5) or part(0.5) + 12"),
             Self::Node => Some("a pen becomes a path by close() or open(); add several with add_all([..])"),
             Self::Function => Some("write |share| pt(share, 0), or the name of a function as Fn(\"name\")"),
-            Self::Text => Some("write it in quotes: \"#c8553d\""),
+            Self::Text => Some("write it in quotes: \"hem\""),
+            Self::Colour => Some("write \"#c8553d\", \"teal\" or hsl(deg(20), 60, 50)"),
             _ => None,
         }
     }
@@ -157,6 +164,8 @@ impl Kind {
             Self::Point => point(value).is_some(),
             Self::Angle => value.is::<Angle>(),
             Self::Text => value.is_string(),
+            Self::Colour => value.is::<Colour>() || value.is_string(),
+            Self::Colours => list_of(value, Self::Colour),
             Self::Pen => value.is::<Builder<Pen>>(),
             Self::Path => value.is::<Path>(),
             Self::Item => value.is::<Item>(),

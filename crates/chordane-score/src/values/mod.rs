@@ -18,4 +18,4 @@ pub(crate) use describe::{description, plain_type, shown};
 pub(crate) use give::{Give, Tidy};
 pub(crate) use plain::{any_number, point};
 pub(crate) use stamp::ScoreStamp;
-pub(crate) use take::{Fading, Holder, Painted, Stroked, Take, Thing};
+pub(crate) use take::{Fading, Holder, Painted, Stroked, Take, Thing, Tint};

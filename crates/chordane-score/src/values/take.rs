@@ -4,13 +4,14 @@
 use chordane::chance::Dice;
 use chordane::number::Cell;
 use chordane::prelude::*;
-use chordane::sheet::Node;
+use chordane::sheet::{GivenPaint, Node};
 use rhai::{Array, Dynamic, FnPtr};
 
 use super::plain::{count, extent, node, number, point, vertex};
 use super::stamp::ScoreStamp;
 use super::{Builder, Kind};
 use crate::call::{Call, line_of};
+use crate::refusal::Refusal;
 
 /// What a word can take.
 pub(crate) trait Take: Sized {
@@ -116,6 +117,42 @@ impl Take for Node {
     }
 }
 
+/// A colour: a value, or a text that has still to be read.
+#[derive(Clone, Debug)]
+pub(crate) enum Tint {
+    Colour(Colour),
+    Text(String),
+}
+
+impl Tint {
+    /// The colour; `call` is the word that it was given to.
+    pub(crate) fn of(&self, call: &'static str) -> Result<Colour, Refusal> {
+        match self {
+            Self::Colour(colour) => Ok(*colour),
+            Self::Text(text) => Ok(Colour::read_for(call, text)?),
+        }
+    }
+}
+
+impl Take for Tint {
+    const KINDS: &'static [Kind] = &[Kind::Colour];
+
+    fn take(value: &Dynamic, _: &Call<'_>) -> Option<Self> {
+        held(value).map(Self::Colour).or_else(|| value.clone().into_string().ok().map(Self::Text))
+    }
+}
+
+impl Take for GivenPaint {
+    const KINDS: &'static [Kind] = &[Kind::Colour];
+
+    fn take(value: &Dynamic, call: &Call<'_>) -> Option<Self> {
+        Some(match Tint::take(value, call)? {
+            Tint::Colour(colour) => colour.into(),
+            Tint::Text(text) => text.into(),
+        })
+    }
+}
+
 macro_rules! take_list {
     ($($type:ty, $kind:ident;)*) => {$(
         impl Take for Vec<$type> {
@@ -136,6 +173,7 @@ take_list! {
     Extent, Extents;
     Node, Nodes;
     String, Texts;
+    Tint, Colours;
 }
 
 /// What is moved, turned and scaled alike: a path, an item or a group.

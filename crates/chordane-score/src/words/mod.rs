@@ -7,6 +7,7 @@
 mod along;
 mod cells;
 mod chance;
+mod colours;
 mod combine;
 mod curves;
 mod edits;
@@ -62,6 +63,7 @@ pub fn sections() -> &'static [Section] {
             cells::section(),
             measure::section(),
             styles::section(),
+            colours::section(),
             stamps::section(),
             sheets::section(),
             knobs::section(),

@@ -2,7 +2,7 @@
 
 use chordane::number::Cell;
 use chordane::prelude::*;
-use chordane::sheet::Node;
+use chordane::sheet::{GivenPaint, Node};
 
 use super::entry::{Section, Word, word};
 use crate::refusal::Refusal;
@@ -128,7 +128,7 @@ woven(hoops)"##,
             ".ground(colour)",
             "Covers the whole sheet with a CSS colour, under everything else.",
             r##"sheet(640, 480).ground("#f4efe6")"##,
-            |sheet: Builder<Sheet>, colour: String| sheet.set(|sheet| sheet.ground(colour)),
+            |sheet: Builder<Sheet>, colour: GivenPaint| sheet.set(|sheet| sheet.ground(colour)),
         ),
         word(".size()", "Width and height of the sheet.", "sheet(640, 480).size().x", |sheet: Sheet| {
             sheet.size()

@@ -1,6 +1,7 @@
 //! Words for style.
 
 use chordane::prelude::*;
+use chordane::sheet::GivenPaint;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
@@ -43,15 +44,15 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
         ),
         word(
             ".fill(colour)",
-            "Filled with a CSS colour.",
+            "Filled with a colour.",
             r##"circle(pt(0, 0), 20).fill("rgb(200 85 61 / 50%)")"##,
-            |on: Painted, colour: String| both!(on, one => one.fill(colour)),
+            |on: Painted, colour: GivenPaint| both!(on, one => one.fill(colour)),
         ),
         word(
             ".stroke(colour, width)",
-            "Stroked with a CSS colour, half of the width on either side of the line.",
+            "Stroked with a colour, half of the width on either side of the line.",
             r##"circle(pt(0, 0), 20).stroke("#20303c", 3)"##,
-            |on: Painted, colour: String, width: f64| both!(on, one => one.stroke(colour, width)),
+            |on: Painted, colour: GivenPaint, width: f64| both!(on, one => one.stroke(colour, width)),
         ),
         word(
             ".cap(name)",

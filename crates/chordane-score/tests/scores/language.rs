@@ -138,7 +138,7 @@ fn mistakes_of_the_language_are_told_in_plain_words() {
         (
             "print(\"red\".hue);",
             "a text has no `hue`",
-            "write the colour as a text: .fill(\"hsl(20 60% 50%)\")",
+            "write hsl(hue, saturation, lightness); .hsl() of a colour gives them back",
         ),
         ("print(pt(1, 2).z);", "a point has no `z`", ""),
         ("const k = 3; k = 4;", "`k` was made with const and cannot be changed", "make it with let"),

@@ -46,6 +46,9 @@ shown! {
     Item, "sheet(99, 99).add(made)", |item| page().add(item);
     Group, "sheet(99, 99).add(made)", |group| page().add(group);
     Sheet, "made", |sheet| sheet;
+    Colour, r#"sheet(99, 99).add(circle([0, 0], 9).fill(made))"#, |colour| page().add(circle(O, 9.0).fill(colour));
+    Vec<Colour>, r#"sheet(99, 99).add_all(made.map(|c| circle([0, 0], 9).fill(c)))"#,
+        |all| page().add_all(all.into_iter().map(|colour| circle(O, 9.0).fill(colour)));
     Vec<f64>, r#"sheet(99, 99).add_all(made.map(|x| circle([x, 0], 1).fill("teal")))"#,
         |all| page().add_all(all.into_iter().map(|x| dot((x, 0.0))));
     Vec<Point>, r#"sheet(99, 99).add_all(made.map(|p| circle(p, 1).fill("teal")))"#,
@@ -144,6 +147,37 @@ fn numbers() -> Vec<Twin> {
         twin("ceil", 4.0),
         twin("round", 3.0),
         twin("golden_places", golden_places(90, 5.0).collect::<Vec<_>>()),
+    ]
+}
+
+fn colours() -> Vec<Twin> {
+    let named = |text: &str| Colour::parse(text).unwrap();
+    let (gold, navy, teal) = (named("gold"), named("navy"), named("teal"));
+    let loft = [named("#c8553d"), named("#f4efe6"), named("#2f6f73")];
+    vec![
+        twin("rgb", rgb(200.0, 85.0, 61.0)),
+        twin("hsl", around(6).map(|hue| hsl(hue, 60.0, 50.0)).collect::<Vec<_>>()),
+        twin("hwb", hwb(deg(20.0), 20.0, 30.0)),
+        twin("lab", lab(50.0, 40.0, 30.0)),
+        twin("lch", lch(50.0, 60.0, deg(40.0))),
+        twin("oklab", oklab(0.6, 0.1, 0.08)),
+        twin("oklch", around(12).map(|hue| oklch(0.7, 0.12, hue)).collect::<Vec<_>>()),
+        twin("mix", mix(gold, navy, 0.5)),
+        twin("mix_in", mix_in("oklch", gold, navy, 0.5).unwrap()),
+        twin("palette", palette(&loft, 7).collect::<Vec<_>>()),
+        twin("lighter", teal.lighter(0.3)),
+        twin("darker", teal.darker(0.3)),
+        twin("hue_turned", teal.hue_turned(deg(180.0))),
+        twin("faded", teal.faded(0.5)),
+        twin("rgb", teal.rgb()[1]),
+        twin("hsl", teal.hsl().0),
+        twin("hwb", teal.hwb().2),
+        twin("lab", teal.lab()[0]),
+        twin("lch", teal.lch().1),
+        twin("oklab", teal.oklab()[0]),
+        twin("oklch", teal.oklch().2),
+        twin("alpha", f64::from(named("rgb(200 85 61 / 50%)").alpha)),
+        twin("hex", mix(gold, navy, 0.5).hex()),
     ]
 }
 
@@ -541,8 +575,19 @@ fn given() -> Vec<Twin> {
 
 /// Every word, a script that draws its example, and the same in Rust.
 pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
-    let sections =
-        [numbers(), pens(), paths(), shapes(), reshapes(), cells(), measures(), styles(), stamps(), given()];
+    let sections = [
+        numbers(),
+        pens(),
+        paths(),
+        shapes(),
+        reshapes(),
+        cells(),
+        measures(),
+        styles(),
+        colours(),
+        stamps(),
+        given(),
+    ];
     let twins = sections.concat();
     let table: Vec<_> = words::all().collect();
     let missing = table.iter().zip(&twins).find(|(word, (name, ..))| word.name != *name);

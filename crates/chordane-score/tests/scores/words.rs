@@ -54,7 +54,7 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Count => "4",
         Kind::Point => "pt(3, 4)",
         Kind::Angle => "deg(40)",
-        Kind::Text => "\"teal\"",
+        Kind::Text | Kind::Colour => "\"teal\"",
         Kind::Pen => "start([1, 1]).line([5, 5])",
         Kind::Path | Kind::Node => "circle([5, 5], 3)",
         Kind::Item => "circle([5, 5], 3).fill(\"red\")",
@@ -79,7 +79,7 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Stamp => "stamp(circle([0, 0], 3))",
         Kind::Function => "|x| x",
         Kind::Flag => "true",
-        Kind::Texts => "[\"teal\", \"red\"]",
+        Kind::Texts | Kind::Colours => "[\"teal\", \"red\"]",
         Kind::Curve => "through([[1, 2], [5, 6], [7, 1]])",
     }
 }

@@ -100,18 +100,18 @@ fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
     let (from, to) = (segment.from(), segment.to());
     match segment {
         Segment::Line { .. } => return out.push(*segment),
-        Segment::Arc(arc) if arc.centred().is_none() => return out.push(Segment::Line { from, to }),
-        Segment::Arc(arc) if !arc.large && from.distance(to) <= off => {
-            return out.push(Segment::Line { from, to });
+        Segment::Arc(arc) => {
+            let whole = arc.centred().filter(|_| arc.large || from.distance(to) > off);
+            return match whole {
+                None => out.push(Segment::Line { from, to }),
+                // Of half a turn or nearly a whole one the ends do not say well where the centre is: turned, it would be another
+                // arc.
+                Some(whole) if whole.sweep.degrees().abs() > ONE_SEGMENT_DEGREES => {
+                    whole.pieces(from, to, |piece| out.push(Segment::Arc(piece)));
+                }
+                Some(_) => out.push(*segment),
+            };
         }
-        // Of half a turn the ends do not say well where the centre is: turned, it would be another arc.
-        Segment::Arc(arc)
-            if arc.centred().is_some_and(|whole| whole.sweep.degrees().abs() > ONE_SEGMENT_DEGREES) =>
-        {
-            let (left, right) = segment.split(0.5);
-            return out.extend([left, right]);
-        }
-        Segment::Arc(_) => return out.push(*segment),
         Segment::Quad { .. } | Segment::Cubic { .. } => {}
     }
     if let Some(stops) = straight_stops(segment, 0.25 * off) {

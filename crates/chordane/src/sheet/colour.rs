@@ -46,10 +46,15 @@ impl Colour {
     /// # Ok::<(), Fault>(())
     /// ```
     pub fn parse(text: &str) -> Result<Self, Fault> {
-        Self::parse_for("colour", text)
+        Self::read_for("colour", text)
     }
 
-    pub(crate) fn parse_for(call: &'static str, text: &str) -> Result<Self, Fault> {
+    /// As [`Colour::parse`]; the fault names a call that the text was given to.
+    ///
+    /// # Errors
+    ///
+    /// As [`Colour::parse`].
+    pub fn read_for(call: &'static str, text: &str) -> Result<Self, Fault> {
         let trimmed = text.trim();
         let lower = trimmed.to_ascii_lowercase();
         if lower == "transparent" {

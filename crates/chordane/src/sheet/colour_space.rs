@@ -392,7 +392,7 @@ impl Colour {
         let within = |color: &Color| {
             [color.r, color.g, color.b].iter().all(|share| (-1e-5..=1.0 + 1e-5).contains(share))
         };
-        let cut = |color: &Color| Self::of(color.clone()).clamped();
+        let cut = |color: &Color| Self::of(*color).clamped();
         if within(wide) {
             return cut(wide);
         }

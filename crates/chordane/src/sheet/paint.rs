@@ -64,7 +64,7 @@ impl GivenPaint {
     ///
     /// A fault that names the text, and the colour name that comes nearest.
     pub fn resolve(self, call: &'static str) -> Result<Paint, Fault> {
-        self.0.or_else(|text| Colour::parse_for(call, &text).map(Paint::Solid))
+        self.0.or_else(|text| Colour::read_for(call, &text).map(Paint::Solid))
     }
 }
 
