@@ -303,32 +303,28 @@ impl Colour {
         (lightness, chroma, deg(hue))
     }
 
-    /// Nearer to white by a share from 0 to 1 of the way, as the eye sees it (in OKLCh), of the same hue.
+    /// Nearer to white by a share from 0 to 1 of the way, as the eye sees it (in OKLab), of the same hue.
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// assert_eq!(rgb(200.0, 85.0, 61.0).lighter(0.3).hex(), "#f37b62");
+    /// assert_eq!(rgb(200.0, 85.0, 61.0).lighter(0.3).hex(), "#dd8a77");
     /// ```
     #[must_use]
     pub fn lighter(self, share: f64) -> Self {
-        let [lightness, chroma, hue] = self.to_space(ColourSpace::Oklch);
-        let share = share.clamp(0.0, 1.0);
-        let made = Self::in_space(ColourSpace::Oklch, [lightness + (1.0 - lightness) * share, chroma, hue]);
-        Self { alpha: self.alpha, ..made }
+        let white = Self { red: 1.0, green: 1.0, blue: 1.0, alpha: self.alpha };
+        self.mixed(white, share, ColourSpace::Oklab)
     }
 
-    /// Nearer to black by a share from 0 to 1 of the way, as the eye sees it (in OKLCh), of the same hue.
+    /// Nearer to black by a share from 0 to 1 of the way, as the eye sees it (in OKLab), of the same hue.
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// assert_eq!(rgb(200.0, 85.0, 61.0).darker(0.3).hex(), "#8c1a00");
+    /// assert_eq!(rgb(200.0, 85.0, 61.0).darker(0.3).hex(), "#7b3122");
     /// ```
     #[must_use]
     pub fn darker(self, share: f64) -> Self {
-        let [lightness, chroma, hue] = self.to_space(ColourSpace::Oklch);
-        let made =
-            Self::in_space(ColourSpace::Oklch, [lightness * (1.0 - share.clamp(0.0, 1.0)), chroma, hue]);
-        Self { alpha: self.alpha, ..made }
+        let black = Self { red: 0.0, green: 0.0, blue: 0.0, alpha: self.alpha };
+        self.mixed(black, share, ColourSpace::Oklab)
     }
 
     /// Of another hue, turned by an angle in OKLCh: from red by way of yellow and green to blue. A half turn gives the
