@@ -110,6 +110,7 @@ fn types(module: &mut Module) {
         .set_custom_type::<Point>("point")
         .set_custom_type::<Angle>("angle")
         .set_custom_type::<Colour>("colour")
+        .set_custom_type::<Gradient>("gradient")
         .set_custom_type::<Path>("path")
         .set_custom_type::<Item>("item")
         .set_custom_type::<Style>("style")

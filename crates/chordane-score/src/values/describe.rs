@@ -44,6 +44,7 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Wheels,
         Kind::Stamp,
         Kind::Colour,
+        Kind::Gradient,
     ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),
@@ -106,6 +107,7 @@ pub(crate) fn plain_type(name: &str) -> &str {
 
 const KNOWN_TYPES: &[(&str, &str)] = &[
     ("colour", "a colour"),
+    ("gradient", "a gradient"),
     ("pen", "a pen"),
     ("path", "a path"),
     ("item", "an item"),

@@ -67,6 +67,7 @@ macro_rules! give_sound {
 give_sound! {
     Style, Style;
     Through, Curve;
+    Gradient, Gradient;
     Wheels, Wheels;
 }
 

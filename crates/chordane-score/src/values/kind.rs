@@ -31,6 +31,10 @@ pub enum Kind {
     Colour,
     /// A list of colours.
     Colours,
+    /// A gradient.
+    Gradient,
+    /// What something is painted with: a colour or a gradient.
+    Paint,
     /// A pen that draws a contour.
     Pen,
     /// A path.
@@ -101,6 +105,8 @@ impl Kind {
             Self::Text => "a text",
             Self::Colour => "a colour",
             Self::Colours => "a list of colours",
+            Self::Gradient => "a gradient",
+            Self::Paint => "a colour or a gradient",
             Self::Pen => "a pen",
             Self::Path => "a path",
             Self::Item => "an item",
@@ -152,7 +158,7 @@ impl Kind {
             Self::Node => Some("a pen becomes a path by close() or open(); add several with add_all([..])"),
             Self::Function => Some("write |share| pt(share, 0), or the name of a function as Fn(\"name\")"),
             Self::Text => Some("write it in quotes: \"hem\""),
-            Self::Colour => Some("write \"#c8553d\", \"teal\" or hsl(deg(20), 60, 50)"),
+            Self::Colour | Self::Paint => Some("write \"#c8553d\", \"teal\" or hsl(deg(20), 60, 50)"),
             _ => None,
         }
     }
@@ -166,6 +172,8 @@ impl Kind {
             Self::Text => value.is_string(),
             Self::Colour => value.is::<Colour>() || value.is_string(),
             Self::Colours => list_of(value, Self::Colour),
+            Self::Gradient => value.is::<Gradient>(),
+            Self::Paint => value.is::<Gradient>() || Self::Colour.accepts(value),
             Self::Pen => value.is::<Builder<Pen>>(),
             Self::Path => value.is::<Path>(),
             Self::Item => value.is::<Item>(),

@@ -64,6 +64,7 @@ take! {
     Path, Path, |value| held(value);
     Style, Style, |value| held(value);
     Vertex, Vertex, |value| vertex(value);
+    Gradient, Gradient, |value| held(value);
     Through, Curve, |value| held(value);
     Cell, Cell, |value| held(value);
     Extent, Extent, |value| extent(value);
@@ -143,9 +144,12 @@ impl Take for Tint {
 }
 
 impl Take for GivenPaint {
-    const KINDS: &'static [Kind] = &[Kind::Colour];
+    const KINDS: &'static [Kind] = &[Kind::Paint];
 
     fn take(value: &Dynamic, call: &Call<'_>) -> Option<Self> {
+        if let Some(gradient) = held::<Gradient>(value) {
+            return Some(gradient.into());
+        }
         Some(match Tint::take(value, call)? {
             Tint::Colour(colour) => colour.into(),
             Tint::Text(text) => text.into(),

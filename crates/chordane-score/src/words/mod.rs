@@ -12,6 +12,7 @@ mod combine;
 mod curves;
 mod edits;
 mod entry;
+mod gradients;
 mod knobs;
 mod meanings;
 mod measure;
@@ -64,6 +65,7 @@ pub fn sections() -> &'static [Section] {
             measure::section(),
             styles::section(),
             colours::section(),
+            gradients::section(),
             stamps::section(),
             sheets::section(),
             knobs::section(),

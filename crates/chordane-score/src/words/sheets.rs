@@ -125,10 +125,10 @@ woven(hoops)"##,
             |sheet: Builder<Sheet>, name: String| sheet.set(|sheet| sheet.unit(name.as_str())),
         ),
         word(
-            ".ground(colour)",
-            "Covers the whole sheet with a CSS colour, under everything else.",
+            ".ground(paint)",
+            "Covers the whole sheet with a colour or a gradient, under everything else.",
             r##"sheet(640, 480).ground("#f4efe6")"##,
-            |sheet: Builder<Sheet>, colour: GivenPaint| sheet.set(|sheet| sheet.ground(colour)),
+            |sheet: Builder<Sheet>, paint: GivenPaint| sheet.set(|sheet| sheet.ground(paint)),
         ),
         word(".size()", "Width and height of the sheet.", "sheet(640, 480).size().x", |sheet: Sheet| {
             sheet.size()

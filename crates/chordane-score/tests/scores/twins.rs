@@ -181,6 +181,28 @@ fn colours() -> Vec<Twin> {
     ]
 }
 
+fn gradients() -> Vec<Twin> {
+    let filled = |gradient: Gradient| circle(O, 40.0).fill(gradient);
+    let across = || linear_gradient((-40.0, 0.0), (40.0, 0.0));
+    let two = ["gold", "teal"];
+    vec![
+        twin("linear_gradient", filled(linear_gradient((0.0, -40.0), (0.0, 40.0)).colours(two))),
+        twin("radial_gradient", filled(radial_gradient(O, 40.0).colours(two))),
+        twin("sweep_gradient", filled(sweep_gradient(O, deg(-90.0)).colours(["gold", "teal", "gold"]))),
+        twin("colours", filled(across().colours(["gold", "white", "teal"]))),
+        twin("stop", filled(across().stop(0.2, "gold").stop(0.6, "teal"))),
+        twin("focus", filled(radial_gradient(O, 40.0).colours(["white", "teal"]).focus((-15.0, -15.0)))),
+        twin("spread", filled(linear_gradient(O, (9.0, 9.0)).colours(two).spread("reflect"))),
+        twin("mixed", filled(across().colours(["gold", "navy"]).mixed("oklab"))),
+        twin(
+            "measured",
+            circle((50.0, 50.0), 40.0).fill(linear_gradient(O, (1.0, 1.0)).colours(two).measured("box")),
+        ),
+        twin("reversed", filled(across().colours(two).reversed())),
+        twin("at", linear_gradient(O, (1.0, 0.0)).colours(two).at(0.3)),
+    ]
+}
+
 fn pens() -> Vec<Twin> {
     let star_of_five = (0..5).fold(start(O), |pen, _| pen.ahead(40.0).turn(deg(144.0))).close();
     let flag = || start(O).line((40.0, 0.0)).line((20.0, 30.0));
@@ -585,6 +607,7 @@ pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
         measures(),
         styles(),
         colours(),
+        gradients(),
         stamps(),
         given(),
     ];

@@ -2,6 +2,7 @@
 
 mod blend;
 mod cover;
+mod gradients;
 mod layers;
 mod pixels;
 mod plan;

@@ -290,7 +290,9 @@ impl Pixels {
         let to_pixels = Affine::from_translation(margin)
             * Affine::from_scale(Point::splat(scale))
             * Affine::from_translation(-sheet.corner());
-        let view = View { width: self.width as usize, height: self.height as usize, to_pixels, tolerance };
+        let to_sheet = (to_pixels * sheet.upright()).inverse();
+        let (width, height) = (self.width as usize, self.height as usize);
+        let view = View { width, height, to_pixels, to_sheet, tolerance };
         let plan = Plan::of(sheet, &view)?;
         fault.stopped("pixels");
         fault.sound()?;

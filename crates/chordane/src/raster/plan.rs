@@ -9,7 +9,7 @@ use super::blend::Rgba;
 use super::cover::{BAND_ROWS, Band, Filler};
 use super::layers::{Ending, Layer, Stack};
 use super::reach::seen;
-use super::shader::{Ink, Shader};
+use super::shader::Ink;
 use super::shapes::{Polygons, Shape, within_reach};
 use crate::ground::{Fault, spent, threads};
 use crate::number::Point;
@@ -22,7 +22,7 @@ use crate::sheet::{Colour, Paint, Sheet};
 const STEPS_A_CHUNK: usize = 256;
 
 /// What an item without fill and stroke is drawn with.
-pub(crate) const DRAFT: Paint = Paint::Solid(Colour { red: 0.42, green: 0.45, blue: 0.5, alpha: 1.0 });
+pub(crate) const DRAFT: Colour = Colour { red: 0.42, green: 0.45, blue: 0.5, alpha: 1.0 };
 
 /// The size of the picture, how the sheet lies in it, and how far chords may stray, in pixels.
 #[derive(Clone, Copy, Debug)]
@@ -30,6 +30,8 @@ pub(super) struct View {
     pub(super) width: usize,
     pub(super) height: usize,
     pub(super) to_pixels: Affine,
+    /// From pixels back to the coordinates of what is added to the sheet.
+    pub(super) to_sheet: Affine,
     pub(super) tolerance: f64,
 }
 
@@ -71,7 +73,8 @@ pub(super) struct Plan {
 impl Plan {
     /// Plans the drawing of a sheet.
     pub(super) fn of(sheet: &Sheet, view: &View) -> Result<Self, Fault> {
-        let scene = sheet.seen_through(&(view.to_pixels * sheet.upright()))?;
+        let to_pixels = view.to_pixels * sheet.upright();
+        let scene = sheet.seen_through(&to_pixels)?;
         let (jobs, mut layers) = jobs(&scene);
         let chunks: Vec<Chunk> = threads::map(0..jobs.len().div_ceil(STEPS_A_CHUNK), 1, |i| {
             plan_chunk(jobs.chunks(STEPS_A_CHUNK).nth(i).unwrap_or_default(), view)
@@ -106,7 +109,8 @@ impl Plan {
                 }
             }
         }
-        let ground = sheet.ground.as_ref().map(|paint| Ink::new(paint, 1.0));
+        let on = (Some(sheet.cell()), &Affine::IDENTITY, &to_pixels);
+        let ground = sheet.ground.as_ref().map(|paint| Ink::new(paint, 1.0, on));
         Ok(Self { chunks, layers, bands, ground, width: view.width })
     }
 
@@ -114,8 +118,8 @@ impl Plan {
     pub(super) fn draw(&self, pixels: &mut [Rgba]) {
         threads::change_chunks(pixels, BAND_ROWS * self.width, Filler::default, |filler, b, rows| {
             let (top, width) = (b * BAND_ROWS, self.width);
-            if let Some(Ink::Solid(ground)) = self.ground {
-                ground.span(0, top, rows, 1.0);
+            if let Some(ground) = &self.ground {
+                ground.rows(top, width, rows);
             }
             let mut stack = Stack::new(rows, width);
             for &(c, t) in self.bands.get(b).map_or(&[][..], Vec::as_slice) {
@@ -237,7 +241,7 @@ fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
                 path.contours()
                     .iter()
                     .for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, &mut flat));
-                chunk.push(&flat, path.fill_rule(), Ink::new(&DRAFT, 1.0), view)?;
+                chunk.push(&flat, path.fill_rule(), Ink::solid(DRAFT, 1.0), view)?;
             }
             Job::Item(placed) => {
                 let named = |fault: Fault| fault.on_item(placed.item().name(), placed.line());
@@ -255,18 +259,23 @@ fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut 
     reachable(item.path(), to_pixels)?;
     let opacity = if style.fill.is_some() && style.stroke_paint.is_some() { 1.0 } else { style.opacity };
     let size = Point::new(view.width as f64, view.height as f64);
+    // What one colour covers does not depend on where it lies.
+    let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
+    let bounds = (shaded(&style.fill) || shaded(&style.stroke_paint)).then(|| item.path().bounds()).flatten();
+    let placed_on_sheet = view.to_sheet * *to_pixels;
+    let on = (bounds, &placed_on_sheet, to_pixels);
     if let Some(paint) = &style.fill {
         flat.clear();
         seen(item.path(), to_pixels, size, 2.0)
             .contours()
             .iter()
             .for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, flat));
-        chunk.push(flat, item.path().fill_rule(), Ink::new(paint, opacity), view)?;
+        chunk.push(flat, item.path().fill_rule(), Ink::new(paint, opacity, on), view)?;
     }
     if style.paints_nothing() {
         flat.clear();
         Outline::new(1.0).outline_into(&placed.path(), view.tolerance, flat);
-        chunk.push(flat, FillRule::Nonzero, Ink::new(&DRAFT, 1.0), view)?;
+        chunk.push(flat, FillRule::Nonzero, Ink::solid(DRAFT, 1.0), view)?;
     } else if let Some(paint) = &style.stroke_paint {
         flat.clear();
         let outline = style.get_stroke().outline();
@@ -278,7 +287,7 @@ fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut 
             Cow::Borrowed(item.path())
         };
         stroke(&path, outline, to_pixels, view.tolerance, flat);
-        chunk.push(flat, FillRule::Nonzero, Ink::new(paint, opacity), view)?;
+        chunk.push(flat, FillRule::Nonzero, Ink::new(paint, opacity, on), view)?;
     }
     Ok(())
 }

@@ -188,8 +188,9 @@ impl Polygons {
 
     /// Fills a shape into a band.
     pub(super) fn fill(&self, shape: &Shape, filler: &mut Filler, band: &mut Band<'_>, number: usize) {
-        match shape.ink {
-            Ink::Solid(solid) => self.fill_with(shape, filler, band, number, solid),
+        match &shape.ink {
+            Ink::Solid(solid) => self.fill_with(shape, filler, band, number, *solid),
+            Ink::Blend(blend) => self.fill_with(shape, filler, band, number, &**blend),
         }
     }
 

@@ -4,7 +4,7 @@ use std::fmt;
 use std::str::FromStr;
 
 use super::colour_names::NAMES;
-use crate::ground::{Fault, FaultKind, nearest};
+use crate::ground::{Carried, Fault, FaultKind, nearest};
 
 /// A colour: red, green, blue and alpha from 0 to 1, in sRGB as screens and files have it, alpha not multiplied
 /// in.
@@ -115,6 +115,17 @@ impl Colour {
     #[must_use]
     pub fn faded(self, share: f64) -> Self {
         Self { alpha: self.alpha * share.clamp(0.0, 1.0) as f32, ..self }
+    }
+
+    /// Refuses what is not a number.
+    pub(super) fn finite(self, call: &'static str) -> Result<(), Fault> {
+        let mut fault = Carried::default();
+        for (what, value) in
+            [("red", self.red), ("green", self.green), ("blue", self.blue), ("alpha", self.alpha)]
+        {
+            fault.finite(call, what, f64::from(value));
+        }
+        fault.sound()
     }
 
     pub(super) fn clamped(self) -> Self {

@@ -1,7 +1,9 @@
 //! What things are painted with.
 
-use super::Colour;
-use crate::ground::Fault;
+use std::sync::Arc;
+
+use super::{Colour, Gradient};
+use crate::ground::{Fault, FaultKind};
 
 /// What an item, a stroke or a ground is painted with.
 ///
@@ -17,6 +19,8 @@ use crate::ground::Fault;
 pub enum Paint {
     /// One colour all over.
     Solid(Colour),
+    /// Colours that go over into one another.
+    Gradient(Arc<Gradient>),
 }
 
 impl Paint {
@@ -25,6 +29,7 @@ impl Paint {
     pub fn colour(&self) -> Option<Colour> {
         match self {
             Self::Solid(colour) => Some(*colour),
+            Self::Gradient(_) => None,
         }
     }
 
@@ -33,6 +38,7 @@ impl Paint {
     pub fn is_invisible(&self) -> bool {
         match self {
             Self::Solid(colour) => colour.alpha <= 0.0,
+            Self::Gradient(gradient) => gradient.stops().iter().all(|(_, colour)| colour.alpha <= 0.0),
         }
     }
 
@@ -41,6 +47,9 @@ impl Paint {
     pub fn is_opaque(&self) -> bool {
         match self {
             Self::Solid(colour) => colour.to_rgba8()[3] == 255,
+            Self::Gradient(gradient) => {
+                gradient.stops().iter().all(|(_, colour)| colour.to_rgba8()[3] == 255)
+            }
         }
     }
 }
@@ -64,7 +73,65 @@ impl GivenPaint {
     ///
     /// A fault that names the text, and the colour name that comes nearest.
     pub fn resolve(self, call: &'static str) -> Result<Paint, Fault> {
-        self.0.or_else(|text| Colour::read_for(call, &text).map(Paint::Solid))
+        let paint = match self.0 {
+            Ok(paint) => paint,
+            Err(text) => return Colour::read_for(call, &text).map(Paint::Solid),
+        };
+        match &paint {
+            Paint::Solid(colour) => colour.finite(call)?,
+            Paint::Gradient(gradient) => {
+                gradient.sound()?;
+                if gradient.stops().is_empty() {
+                    let told =
+                        "the gradient has no colours; give it some, as in .colours([\"gold\", \"teal\"])";
+                    return Err(Fault::of(call, FaultKind::Told { message: told.to_owned() }));
+                }
+            }
+        }
+        Ok(paint)
+    }
+}
+
+/// A colour as it is given: a [`Colour`], or a text that is read there and then.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::sheet::GivenColour;
+/// assert_eq!(GivenColour::from("teal").resolve("stop")?, Colour::parse("teal")?);
+/// # Ok::<(), Fault>(())
+/// ```
+#[derive(Clone, Debug)]
+pub struct GivenColour(Result<Colour, String>);
+
+impl GivenColour {
+    /// The colour that was given or named; `call` is what a fault's message calls the place.
+    ///
+    /// # Errors
+    ///
+    /// As [`GivenPaint::resolve`].
+    pub fn resolve(self, call: &'static str) -> Result<Colour, Fault> {
+        match self.0 {
+            Ok(colour) => colour.finite(call).map(|()| colour),
+            Err(text) => Colour::read_for(call, &text),
+        }
+    }
+}
+
+impl From<Colour> for GivenColour {
+    fn from(colour: Colour) -> Self {
+        Self(Ok(colour))
+    }
+}
+
+impl From<&str> for GivenColour {
+    fn from(text: &str) -> Self {
+        Self(Err(text.to_owned()))
+    }
+}
+
+impl From<String> for GivenColour {
+    fn from(text: String) -> Self {
+        Self(Err(text))
     }
 }
 

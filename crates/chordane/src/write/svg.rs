@@ -6,13 +6,14 @@
 use std::collections::{HashMap, HashSet};
 use std::fmt::Write;
 
+use super::svg_paint::{Definitions, Place, reach, whole};
 use crate::ground::{Carried, Fault, short};
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
 use crate::raster::DRAFT;
 use crate::reshape::{Cap, Join};
-use crate::scene::{Scene, Step, largest_scale};
-use crate::sheet::{Colour, Group, Item, Paint, Sheet, Style};
+use crate::scene::{Placed, Scene, Step, largest_scale};
+use crate::sheet::{Colour, Group, Paint, Sheet, Style};
 
 /// How SVG text is written.
 ///
@@ -83,21 +84,33 @@ impl Sheet {
         let scene = self.scene()?;
         let finest = self.size.max_element() * 1e-6;
         let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);
-        let mut writer = Writer { out: String::new(), decimals, ids: Ids::of(&scene) };
+        let mut writer = Writer {
+            out: String::new(),
+            decimals,
+            ids: Ids::of(&scene),
+            definitions: Definitions::default(),
+        };
         writer.document(self, &scene, options.size);
         Ok(writer.out)
     }
+}
+
+/// A paint as an element can name it.
+enum Defined {
+    Colour(Colour),
+    Id(String),
 }
 
 struct Writer {
     out: String,
     decimals: usize,
     ids: Ids,
+    definitions: Definitions,
 }
 
 /// The ids of a document, each given once: a name that is used again gets a number behind it, and neither that nor the id
 /// of a clip is one that was given as a name.
-struct Ids {
+pub(super) struct Ids {
     names: HashSet<Box<str>>,
     /// How often each name was used.
     used: HashMap<Box<str>, usize>,
@@ -120,7 +133,7 @@ impl Ids {
     }
 
     /// A word with the next number behind it that nobody has.
-    fn numbered(&mut self, word: &str) -> String {
+    pub(super) fn numbered(&mut self, word: &str) -> String {
         let count = self.used.entry(word.into()).or_default();
         loop {
             *count += 1;
@@ -160,11 +173,12 @@ impl Writer {
             });
             let (corner, size) = (corner - margin, size + margin * 2.0);
             let [x, y, width, height] = [corner.x, corner.y, size.x, size.y].map(plain);
+            let painted = self.defined(ground, &whole(sheet.cell(), margin, sheet.upright()));
             self.out.push_str("<rect");
             self.attribute("x", &x, "0");
             self.attribute("y", &y, "0");
             let _ = write!(self.out, " width=\"{width}\" height=\"{height}\"");
-            self.paint("fill", Some(ground), 1.0);
+            self.paint("fill", Some(&painted), 1.0);
             self.out.push_str("/>\n");
         }
         if sheet.y_up {
@@ -187,7 +201,7 @@ impl Writer {
             match *step {
                 Step::Item(number) => {
                     if let Some(placed) = scene.items().get(number) {
-                        self.item(placed.item(), scale(&scales));
+                        self.item(placed, scale(&scales));
                     }
                 }
                 Step::Begin(number) => {
@@ -233,31 +247,41 @@ impl Writer {
         (self.decimals as f64 + more).clamp(0.0, 12.0) as usize
     }
 
-    fn item(&mut self, item: &Item, scale: f64) {
+    fn item(&mut self, placed: &Placed<'_>, scale: f64) {
+        let item = placed.item();
+        let style = &item.style;
+        let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
+        let bounds =
+            (shaded(&style.fill) || shaded(&style.stroke_paint)).then(|| item.path.bounds()).flatten();
+        let stroke = style.get_stroke();
+        let beyond = style.seen_stroke().map_or(0.0, |_| reach(stroke.width(), stroke.mitre_limit()));
+        let place = Place { bounds, reach: beyond, placed: *placed.transform(), outer: Affine::IDENTITY };
+        let fill = style.fill.as_ref().map(|paint| self.defined(paint, &place));
+        let stroke = style.seen_stroke().map(|paint| self.defined(paint, &place));
         self.out.push_str("<path");
         self.name(item.name());
         self.transform(&item.transform);
-        self.style(&item.style, item.path.fill_rule());
+        self.style(style, (fill, stroke), item.path.fill_rule());
         let decimals = self.decimals_at(scale * largest_scale(&item.transform));
         let _ = writeln!(self.out, " d=\"{}\"/>", item.path.data_rounded(decimals));
     }
 
-    fn style(&mut self, style: &Style, rule: FillRule) {
+    fn style(&mut self, style: &Style, (fill, stroked): (Option<Defined>, Option<Defined>), rule: FillRule) {
         if style.paints_nothing() {
             self.paint("fill", None, 1.0);
-            self.paint("stroke", Some(&DRAFT), 1.0);
+            self.paint("stroke", Some(&Defined::Colour(DRAFT)), 1.0);
             self.out.push_str(" vector-effect=\"non-scaling-stroke\"");
             return;
         }
         // One paint alone can carry the opacity itself.
         let both = style.fill.is_some() && style.stroke_paint.is_some();
         let share = if both { 1.0 } else { style.opacity };
-        self.paint("fill", style.fill.as_ref(), share);
+        self.paint("fill", fill.as_ref(), share);
         if rule == FillRule::EvenOdd && style.fill.is_some() {
             self.out.push_str(" fill-rule=\"evenodd\"");
         }
-        if let Some(paint) = style.seen_stroke() {
-            self.paint("stroke", Some(paint), share);
+        if let Some(paint) = stroked {
+            self.paint("stroke", Some(&paint), share);
             let stroke = style.get_stroke();
             self.attribute("stroke-width", &plain(stroke.width()), "1");
             match stroke.cap() {
@@ -282,14 +306,27 @@ impl Writer {
     }
 
     /// A paint and its opacity. Black fill and no stroke are what SVG begins with.
-    fn paint(&mut self, which: &str, paint: Option<&Paint>, share: f64) {
-        let colour = paint.and_then(Paint::colour);
-        let text = colour.map_or("none".to_owned(), |c| Colour { alpha: 1.0, ..c }.hex());
+    fn paint(&mut self, which: &str, paint: Option<&Defined>, share: f64) {
+        let (text, alpha) = match paint {
+            None => ("none".to_owned(), 1.0),
+            Some(Defined::Colour(c)) => (Colour { alpha: 1.0, ..*c }.hex(), f64::from(c.alpha) * share),
+            Some(Defined::Id(id)) => (format!("url(#{id})"), share),
+        };
         let _ = write!(self.out, " {which}=\"{text}\"");
-        let alpha = colour.map_or(1.0, |c| f64::from(c.alpha) * share);
         // Three decimals are finer than the steps of eight bits.
         let alpha = (alpha * 1000.0).round() / 1000.0;
         self.attribute(&format!("{which}-opacity"), &plain(alpha), "1");
+    }
+
+    /// A paint as an element can name it; what has to be defined first is written now.
+    fn defined(&mut self, paint: &Paint, place: &Place) -> Defined {
+        match paint {
+            Paint::Solid(colour) => Defined::Colour(*colour),
+            Paint::Gradient(gradient) => {
+                let id = self.definitions.gradient(gradient, place, (&mut self.ids, &mut self.out));
+                id.map_or_else(|| Defined::Colour(gradient.at(1.0)), Defined::Id)
+            }
+        }
     }
 
     fn name(&mut self, name: Option<&str>) {
@@ -320,7 +357,7 @@ impl Writer {
 }
 
 /// A number of an attribute: nine significant digits, in the shortest form.
-fn plain(value: f64) -> String {
+pub(super) fn plain(value: f64) -> String {
     let text = short(value, 9);
     match (text.strip_prefix("0."), text.strip_prefix("-0.")) {
         (Some(rest), _) => format!(".{rest}"),

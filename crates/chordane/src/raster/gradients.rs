@@ -1,0 +1,238 @@
+//! Gradients on pixels: a table of colours, and for every pixel the share of the way at which it lies.
+
+use super::blend::{FULL, Rgba, over};
+use super::shader::Shader;
+use crate::number::{Cell, Point};
+use crate::path::Affine;
+use crate::sheet::{Gradient, GradientKind, Spread};
+
+/// Colours of the table. Half a step between two of them is less than half a level of eight bits, unless all changes within an
+/// eighth of the way.
+const STEPS: usize = 4096;
+
+/// So many pixels are worked out at a time, in loops that the machine can do several at once of.
+const RUN: usize = 64;
+
+/// A gradient ready to be put on pixels.
+#[derive(Debug)]
+pub(super) struct Blend {
+    table: Vec<Rgba>,
+    opaque: bool,
+    /// From the middles of pixels to the gradient's own measure: along x from 0 to 1; the circle of radius 1; or the beginning of
+    /// the sweep along x.
+    from_pixels: Affine,
+    way: Way,
+    spread: Spread,
+}
+
+#[derive(Clone, Copy, Debug)]
+enum Way {
+    Flat,
+    Linear,
+    Round,
+    /// With a focus at a distance from the centre along x.
+    Focused(f32),
+    Sweep,
+}
+
+impl Blend {
+    /// A gradient faded by an opacity, on what has some bounds and is put on the pixels by a transform; `placed` puts it on the sheet.
+    pub(super) fn new(
+        gradient: &Gradient,
+        opacity: f64,
+        (bounds, placed, to_pixels): (Option<Cell>, &Affine, &Affine),
+    ) -> Self {
+        let table: Vec<Rgba> = (0..STEPS)
+            .map(|i| gradient.at((i as f64 + 0.5) / STEPS as f64).faded(opacity).to_rgba8())
+            .collect();
+        let (own, way) = match *gradient.kind() {
+            GradientKind::Linear { from, to } => {
+                let along = to - from;
+                (Affine::from_cols(along, along.perp(), from), Way::Linear)
+            }
+            GradientKind::Radial { centre, radius, focus } => {
+                let arm = Gradient::drawn_focus(centre, radius, focus) - centre;
+                let turn = if arm == Point::ZERO { 0.0 } else { arm.y.atan2(arm.x) };
+                let own = Affine::from_scale_angle_translation(Point::splat(radius), turn, centre);
+                let off = (arm.length() / radius) as f32;
+                (own, if off > 0.0 { Way::Focused(off) } else { Way::Round })
+            }
+            GradientKind::Sweep { centre, start } => {
+                (Affine::from_angle_translation(start.radians(), centre), Way::Sweep)
+            }
+        };
+        let whole = gradient.frame_of(bounds, placed).map(|frame| *to_pixels * frame * own);
+        let undone = whole.filter(|map| map.matrix2.determinant().abs() > 0.0).map(|map| map.inverse());
+        let usable = undone.filter(|map| map.is_finite() && !gradient.is_flat());
+        Self {
+            opaque: table.iter().all(|colour| colour[3] == 255),
+            table,
+            from_pixels: usable.unwrap_or_default(),
+            way: if usable.is_some() { way } else { Way::Flat },
+            spread: gradient.get_spread(),
+        }
+    }
+
+    /// The places in the table for pixels in a row from a column on.
+    #[inline]
+    fn places(&self, x: usize, y: usize, places: &mut [u16]) {
+        let begin = self.from_pixels.transform_point2(Point::new(x as f64 + 0.5, y as f64 + 0.5));
+        let step = self.from_pixels.matrix2.x_axis;
+        let (px, py) = (begin.x as f32, begin.y as f32);
+        let (dx, dy) = (step.x as f32, step.y as f32);
+        let spread = self.spread;
+        match self.way {
+            Way::Flat => places.fill((STEPS - 1) as u16),
+            Way::Linear => fill(places, spread, |i| px + i * dx),
+            Way::Round => fill(places, spread, |i| {
+                let (u, v) = (px + i * dx, py + i * dy);
+                (u * u + v * v).sqrt()
+            }),
+            Way::Focused(off) => {
+                let rest = 1.0 - off * off;
+                fill(places, spread, |i| {
+                    let (u, v) = (px + i * dx - off, py + i * dy);
+                    let along = u * off;
+                    (along + (along * along + rest * (u * u + v * v)).sqrt()) / rest
+                });
+            }
+            Way::Sweep => fill(places, Spread::Repeat, |i| {
+                (py + i * dy).atan2(px + i * dx) * (0.5 / std::f32::consts::PI)
+            }),
+        }
+    }
+}
+
+/// Turns shares of the way into places in the table.
+#[inline]
+fn fill(places: &mut [u16], spread: Spread, share: impl Fn(f32) -> f32) {
+    const LAST: f32 = (STEPS - 1) as f32;
+    let place = |t: f32| (t * STEPS as f32).clamp(0.0, LAST) as u16;
+    match spread {
+        Spread::Pad => places.iter_mut().enumerate().for_each(|(i, slot)| *slot = place(share(i as f32))),
+        Spread::Repeat => places.iter_mut().enumerate().for_each(|(i, slot)| {
+            let t = share(i as f32);
+            *slot = place(t - t.floor());
+        }),
+        Spread::Reflect => places.iter_mut().enumerate().for_each(|(i, slot)| {
+            let t = share(i as f32) * 0.5;
+            *slot = place(1.0 - (2.0 * (t - t.floor()) - 1.0).abs());
+        }),
+    }
+}
+
+impl Shader for &Blend {
+    fn span(self, x: usize, y: usize, pixels: &mut [Rgba], coverage: f32) {
+        let share = (coverage * FULL as f32 + 0.5) as u32;
+        if share == 0 {
+            return;
+        }
+        let mut places = [0_u16; RUN];
+        let mut begin = x;
+        for run in pixels.chunks_mut(RUN) {
+            let Some(places) = places.get_mut(..run.len()) else { continue };
+            self.places(begin, y, places);
+            begin += run.len();
+            let colours =
+                places.iter().map(|place| self.table.get(usize::from(*place)).copied().unwrap_or_default());
+            if share >= FULL && self.opaque {
+                run.iter_mut().zip(colours).for_each(|(pixel, colour)| *pixel = colour);
+            } else {
+                for (pixel, colour) in run.iter_mut().zip(colours) {
+                    let own = (u32::from(colour[3]) * share.min(FULL) + 127) / 255;
+                    if own > 0 {
+                        *pixel = over(*pixel, colour, own);
+                    }
+                }
+            }
+        }
+    }
+
+    fn dot(self, x: usize, y: usize, pixel: &mut Rgba, coverage: f32) {
+        self.span(x, y, std::slice::from_mut(pixel), coverage);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::prelude::*;
+    use crate::sheet::GradientKind;
+
+    /// The slow twin: the share of the way of a spot, by looking for the circle through it, or by angles.
+    fn share(gradient: &Gradient, spot: Point) -> f64 {
+        let plain = match *gradient.kind() {
+            GradientKind::Linear { from, to } => (spot - from).dot(to - from) / (to - from).length_squared(),
+            GradientKind::Radial { centre, radius, focus } => {
+                let (mut low, mut high) = (0.0, 1e3);
+                for _ in 0..80 {
+                    let middle: f64 = (low + high) * 0.5;
+                    let at = focus + (centre - focus) * middle;
+                    if at.distance(spot) > radius * middle { low = middle } else { high = middle }
+                }
+                high
+            }
+            GradientKind::Sweep { centre, start } => {
+                return (Angle::of(spot - centre) - start).wrapped().turns();
+            }
+        };
+        match gradient.get_spread() {
+            Spread::Pad => plain.clamp(0.0, 1.0),
+            Spread::Repeat => plain.rem_euclid(1.0),
+            Spread::Reflect => {
+                let twice = plain.rem_euclid(2.0);
+                if twice > 1.0 { 2.0 - twice } else { twice }
+            }
+        }
+    }
+
+    #[test]
+    fn every_pixel_is_within_a_level_of_its_own_colour() {
+        let kinds = [
+            linear_gradient((7.0, 5.0), (33.0, 21.0)),
+            radial_gradient((20.0, 15.0), 18.0),
+            radial_gradient((20.0, 15.0), 18.0).focus((26.0, 11.0)),
+            sweep_gradient((20.3, 15.2), deg(40.0)),
+        ];
+        for gradient in kinds {
+            for spread in ["pad", "repeat", "reflect"] {
+                for space in ["srgb", "oklab"] {
+                    let gradient = gradient
+                        .clone()
+                        .colours(["#c8553d", "#f4efe6", "#c8553d"])
+                        .spread(spread)
+                        .mixed(space);
+                    let picture = sheet(40.0, 30.0).ground(&gradient).pixels().unwrap();
+                    for (i, pixel) in picture.as_slice().iter().enumerate() {
+                        let spot = pt((i % 40) as f64 + 0.5, (i / 40) as f64 + 0.5);
+                        let want = gradient.at(share(&gradient, spot)).to_rgba8();
+                        for (given, want) in pixel.iter().zip(want) {
+                            assert!(given.abs_diff(want) <= 1, "{spot} of {gradient:?}: {pixel:?} {want:?}");
+                        }
+                    }
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn what_has_no_way_has_the_last_colour() {
+        for flat in [linear_gradient((5.0, 5.0), (5.0, 5.0)), radial_gradient((5.0, 5.0), 0.0)] {
+            let picture = sheet(4.0, 4.0).ground(flat.colours(["red", "blue"])).pixels().unwrap();
+            assert!(picture.as_slice().iter().all(|pixel| *pixel == [0, 0, 255, 255]));
+        }
+    }
+
+    #[test]
+    fn frames_say_what_coordinates_are_measured_in() {
+        let wide =
+            |frame| linear_gradient((0.0, 0.0), (1.0, 0.0)).colours(["black", "white"]).measured(frame);
+        let at = |item: Item, x: u32| sheet(40.0, 10.0).add(item).pixels().unwrap().at(x, 5).map(|p| p[0]);
+        let bar = || rectangle((0.0, 0.0), 10.0, 10.0);
+        // In the box of a bar that stands elsewhere, twice as wide.
+        let item = bar().fill(wide("box")).scaled_by((2.0, 1.0)).moved((10.0, 0.0));
+        assert!(at(item.clone(), 10).unwrap() < 10 && at(item, 29).unwrap() > 245);
+        let own = linear_gradient((0.0, 0.0), (10.0, 0.0)).colours(["black", "white"]);
+        assert!(at(bar().fill(&own).moved((10.0, 0.0)), 10).unwrap() < 20);
+        assert_eq!(at(bar().fill(own.measured("sheet")).moved((10.0, 0.0)), 10), Some(255));
+    }
+}

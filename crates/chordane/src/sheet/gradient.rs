@@ -1,0 +1,383 @@
+//! Gradients: colours that go over into one another along a line, from a centre outward, or round it.
+
+use std::sync::Arc;
+
+use super::{Colour, ColourSpace, GivenColour};
+use crate::ground::{Carried, Fault, FaultKind, Given, Named};
+use crate::number::{Angle, Cell, Point};
+use crate::path::Affine;
+
+/// Colours that go over into one another. Give it to `fill`, `stroke` or `ground`.
+///
+/// A gradient has stops: a colour at each share of the way, 0 at its beginning and 1 at its end. Between them the colours are
+/// mixed in sRGB, as SVG does; see [`Gradient::mixed`]. One without stops is a fault of what it is given to, one with a single
+/// stop is that colour all over. A stop at a smaller share than the one before it counts as at the same. Where beginning and end
+/// coincide, or the radius is 0, all has the last colour.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let dusk = linear_gradient((0.0, 0.0), (0.0, 60.0)).colours(["#20303c", "#c8553d", "#f4efe6"]);
+/// let page = sheet(80.0, 60.0).ground(&dusk).add(circle((40.0, 30.0), 20.0).fill(dusk.reversed()));
+/// let pixels = page.pixels()?;
+/// assert_eq!(pixels.at(0, 0).map(|[red, ..]| red), Some(35));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
+#[derive(Clone, Debug, PartialEq)]
+pub struct Gradient {
+    kind: GradientKind,
+    stops: Vec<(f64, Colour)>,
+    spread: Spread,
+    space: ColourSpace,
+    frame: Frame,
+    fault: Carried,
+}
+
+/// How a gradient lies.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::sheet::GradientKind;
+/// let glow = radial_gradient((0.0, 0.0), 9.0);
+/// assert!(matches!(glow.kind(), GradientKind::Radial { radius: 9.0, .. }));
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+#[non_exhaustive]
+pub enum GradientKind {
+    /// From one point to another; the same all along each line across.
+    Linear {
+        /// Where it begins.
+        from: Point,
+        /// Where it ends.
+        to: Point,
+    },
+    /// From a focus out to a circle.
+    Radial {
+        /// The circle's centre.
+        centre: Point,
+        /// The circle's radius.
+        radius: f64,
+        /// Where it begins, within the circle.
+        focus: Point,
+    },
+    /// Once round a centre, clockwise as seen.
+    Sweep {
+        /// The centre.
+        centre: Point,
+        /// The direction in which it begins and ends.
+        start: Angle,
+    },
+}
+
+/// What comes before the beginning of a gradient and after its end.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let stripes = linear_gradient((0.0, 0.0), (9.0, 0.0)).colours(["teal", "white"]).spread("reflect");
+/// assert_eq!(stripes.get_spread(), Spread::Reflect);
+/// ```
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Spread {
+    /// The first and the last colour.
+    #[default]
+    Pad,
+    /// The same again.
+    Repeat,
+    /// The same there and back.
+    Reflect,
+}
+
+impl Named for Spread {
+    const WHAT: &'static str = "spread";
+    const NAMES: &'static [&'static str] = &["pad", "repeat", "reflect"];
+    const VALUES: &'static [Self] = &[Self::Pad, Self::Repeat, Self::Reflect];
+}
+
+/// What the coordinates of a gradient are measured in.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sheen = linear_gradient((0.0, 0.0), (1.0, 1.0)).colours(["white", "teal"]).measured("box");
+/// assert_eq!(sheen.get_frame(), Frame::Box);
+/// ```
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Frame {
+    /// The coordinates of the path: the gradient moves and turns with its item.
+    #[default]
+    Item,
+    /// Shares of the path's own bounds: `(0, 0)` is their upper left corner, `(1, 1)` the lower right one.
+    Box,
+    /// The coordinates of the sheet: wherever an item stands, it shows its part.
+    Sheet,
+}
+
+impl Named for Frame {
+    const WHAT: &'static str = "frame";
+    const NAMES: &'static [&'static str] = &["item", "box", "sheet"];
+    const VALUES: &'static [Self] = &[Self::Item, Self::Box, Self::Sheet];
+}
+
+/// A gradient from one point to another; add colours.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let sail = polygon((40.0, 30.0), 4, 25.0).fill(linear_gradient((40.0, 5.0), (40.0, 55.0)).colours(["gold", "teal"]));
+/// assert!(sheet(80.0, 60.0).add(sail).svg()?.contains("<linearGradient"));
+/// # Ok::<(), Fault>(())
+/// ```
+#[must_use]
+pub fn linear_gradient(from: impl Into<Point>, to: impl Into<Point>) -> Gradient {
+    let (from, to) = (from.into(), to.into());
+    let mut gradient = Gradient::new(GradientKind::Linear { from, to });
+    gradient.fault.point("linear_gradient", from);
+    gradient.fault.point("linear_gradient", to);
+    gradient
+}
+
+/// A gradient from a centre out to a circle; add colours. A negative radius is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let lantern = radial_gradient((0.0, 0.0), 20.0).colours(["#ffe9a8", "#c8553d"]).focus((-5.0, -5.0));
+/// assert!(circle((0.0, 0.0), 20.0).fill(lantern).sound().is_ok());
+/// ```
+#[must_use]
+pub fn radial_gradient(centre: impl Into<Point>, radius: f64) -> Gradient {
+    let centre = centre.into();
+    let mut gradient = Gradient::new(GradientKind::Radial { centre, radius, focus: centre });
+    gradient.fault.point("radial_gradient", centre);
+    gradient.fault.not_negative("radial_gradient", "radius", radius);
+    gradient
+}
+
+/// A gradient once round a centre, clockwise as seen, from a direction back to it; add colours. For no seam, let the first
+/// colour be the last one too.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let hues = (0..=12).map(|i| oklch(0.7, 0.12, turns(f64::from(i) / 12.0)));
+/// let wheel = circle((0.0, 0.0), 20.0).fill(sweep_gradient((0.0, 0.0), deg(-90.0)).colours(hues));
+/// assert!(wheel.sound().is_ok());
+/// ```
+#[must_use]
+pub fn sweep_gradient(centre: impl Into<Point>, start: Angle) -> Gradient {
+    let centre = centre.into();
+    let mut gradient = Gradient::new(GradientKind::Sweep { centre, start });
+    gradient.fault.point("sweep_gradient", centre);
+    gradient.fault.finite("sweep_gradient", "angle in degrees", start.degrees());
+    gradient
+}
+
+impl Gradient {
+    fn new(kind: GradientKind) -> Self {
+        let (stops, spread, frame, fault) = Default::default();
+        Self { kind, stops, spread, space: ColourSpace::Srgb, frame, fault }
+    }
+
+    /// Adds a colour at a share of the way, from 0 to 1.
+    #[must_use]
+    pub fn stop(mut self, share: f64, colour: impl Into<GivenColour>) -> Self {
+        let sound = self.fault.finite("stop", "share", share);
+        if sound && !(0.0..=1.0).contains(&share) {
+            let kind = FaultKind::OutOfRange { what: "share", value: share, low: 0.0, high: 1.0 };
+            self.fault.note(Fault::of("stop", kind));
+        }
+        self.push("stop", share, colour.into());
+        self
+    }
+
+    /// Colours evenly along the way, the first at its beginning and the last at its end, in place of those there were.
+    #[must_use]
+    pub fn colours<C: Into<GivenColour>>(mut self, colours: impl IntoIterator<Item = C>) -> Self {
+        let colours: Vec<GivenColour> = colours.into_iter().map(Into::into).collect();
+        let last = colours.len().saturating_sub(1).max(1) as f64;
+        self.stops.clear();
+        for (i, colour) in colours.into_iter().enumerate() {
+            self.push("colours", i as f64 / last, colour);
+        }
+        self
+    }
+
+    fn push(&mut self, call: &'static str, share: f64, colour: GivenColour) {
+        match colour.resolve(call) {
+            Ok(colour) => {
+                let before = self.stops.last().map_or(0.0, |(share, _)| *share);
+                self.stops.push((share.max(before), colour));
+            }
+            Err(fault) => self.fault.note(fault),
+        }
+    }
+
+    /// Where a radial gradient begins; a focus beyond the circle is brought to just within it. Others have none.
+    #[must_use]
+    pub fn focus(mut self, at: impl Into<Point>) -> Self {
+        let at = at.into();
+        self.fault.point("focus", at);
+        if let GradientKind::Radial { focus, .. } = &mut self.kind {
+            *focus = at;
+        }
+        self
+    }
+
+    /// What comes before the beginning and after the end: [`Spread`] or `"pad"` (the default), `"repeat"`, `"reflect"`.
+    #[must_use]
+    pub fn spread(mut self, spread: impl Into<Given<Spread>>) -> Self {
+        match spread.into().resolve("spread") {
+            Ok(spread) => self.spread = spread,
+            Err(fault) => self.fault.note(fault),
+        }
+        self
+    }
+
+    /// The space in which colours are mixed: [`ColourSpace`] or its name; `"srgb"` by default. SVG files, which know only that
+    /// one, are given so many stops that no difference can be seen.
+    #[must_use]
+    pub fn mixed(mut self, space: impl Into<Given<ColourSpace>>) -> Self {
+        match space.into().resolve("mixed") {
+            Ok(space) => self.space = space,
+            Err(fault) => self.fault.note(fault),
+        }
+        self
+    }
+
+    /// What the coordinates are measured in: [`Frame`] or `"item"` (the default), `"box"`, `"sheet"`.
+    #[must_use]
+    pub fn measured(mut self, frame: impl Into<Given<Frame>>) -> Self {
+        match frame.into().resolve("measured") {
+            Ok(frame) => self.frame = frame,
+            Err(fault) => self.fault.note(fault),
+        }
+        self
+    }
+
+    /// The same the other way round.
+    #[must_use]
+    pub fn reversed(mut self) -> Self {
+        self.stops.reverse();
+        self.stops.iter_mut().for_each(|(share, _)| *share = 1.0 - *share);
+        self
+    }
+
+    /// How it lies.
+    #[must_use]
+    pub fn kind(&self) -> &GradientKind {
+        &self.kind
+    }
+
+    /// The stops: a share of the way and a colour each, in order.
+    #[must_use]
+    pub fn stops(&self) -> &[(f64, Colour)] {
+        &self.stops
+    }
+
+    /// What comes before the beginning and after the end.
+    #[must_use]
+    pub fn get_spread(&self) -> Spread {
+        self.spread
+    }
+
+    /// The space in which colours are mixed.
+    #[must_use]
+    pub fn space(&self) -> ColourSpace {
+        self.space
+    }
+
+    /// What the coordinates are measured in.
+    #[must_use]
+    pub fn get_frame(&self) -> Frame {
+        self.frame
+    }
+
+    /// The gradient itself when nothing went wrong in its making, else the first fault.
+    ///
+    /// # Errors
+    ///
+    /// The first fault.
+    pub fn sound(&self) -> Result<&Self, Fault> {
+        self.fault.sound().map(|()| self)
+    }
+
+    /// The colour at a share of the way, from 0 to 1; transparent where there are no stops.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let dusk = linear_gradient((0.0, 0.0), (0.0, 60.0)).colours(["#000", "#fff"]);
+    /// assert_eq!(dusk.at(0.5).hex(), "#808080");
+    /// ```
+    #[must_use]
+    pub fn at(&self, share: f64) -> Colour {
+        let next = self.stops.partition_point(|(stop, _)| *stop <= share);
+        let stop = |at: usize| self.stops.get(at).copied();
+        match (next.checked_sub(1).and_then(stop), stop(next)) {
+            (Some((a, before)), Some((b, after))) => {
+                let along = (share - a) / (b - a);
+                // SVG mixes each channel alone.
+                let straight = |p: f32, q: f32| p + (q - p) * along as f32;
+                match self.space {
+                    ColourSpace::Srgb => Colour {
+                        red: straight(before.red, after.red),
+                        green: straight(before.green, after.green),
+                        blue: straight(before.blue, after.blue),
+                        alpha: straight(before.alpha, after.alpha),
+                    },
+                    space => before.mixed(after, along, space),
+                }
+            }
+            (Some((_, only)), None) | (None, Some((_, only))) => only,
+            (None, None) => Colour::CLEAR,
+        }
+    }
+
+    /// From the coordinates in which the gradient is given to those of the path, for what is painted within some bounds and stands
+    /// where a transform puts it. `None` where it is in the sheet's coordinates and the transform cannot be undone.
+    pub(crate) fn frame_of(&self, bounds: Option<Cell>, placed: &Affine) -> Option<Affine> {
+        match self.frame {
+            Frame::Item => Some(Affine::IDENTITY),
+            Frame::Box => {
+                let bounds = bounds.unwrap_or(Cell { min: Point::ZERO, max: Point::ONE });
+                let size = bounds.size();
+                // What has no height is as high as it is wide.
+                let full = if size.max_element() > 0.0 { size.max_element() } else { 1.0 };
+                let size = Point::new(
+                    if size.x > 0.0 { size.x } else { full },
+                    if size.y > 0.0 { size.y } else { full },
+                );
+                Some(Affine::from_scale_angle_translation(size, 0.0, bounds.min))
+            }
+            Frame::Sheet => (placed.matrix2.determinant().abs() > 0.0)
+                .then(|| placed.inverse())
+                .filter(glam::DAffine2::is_finite),
+        }
+    }
+
+    /// The focus of a radial gradient as it is drawn: just within the circle.
+    pub(crate) fn drawn_focus(centre: Point, radius: f64, focus: Point) -> Point {
+        const WITHIN: f64 = 0.999;
+        let arm = focus - centre;
+        if arm.length() > WITHIN * radius {
+            centre + arm.normalize_or_zero() * (WITHIN * radius)
+        } else {
+            focus
+        }
+    }
+
+    /// Whether all is of the last colour: the way has no length.
+    pub(crate) fn is_flat(&self) -> bool {
+        match self.kind {
+            GradientKind::Linear { from, to } => from == to,
+            GradientKind::Radial { radius, .. } => radius <= 0.0,
+            GradientKind::Sweep { .. } => false,
+        }
+    }
+}
+
+impl From<Gradient> for super::GivenPaint {
+    fn from(gradient: Gradient) -> Self {
+        Self::from(super::Paint::Gradient(Arc::new(gradient)))
+    }
+}
+
+impl From<&Gradient> for super::GivenPaint {
+    fn from(gradient: &Gradient) -> Self {
+        Self::from(gradient.clone())
+    }
+}

@@ -1,0 +1,177 @@
+//! Paints that an SVG document defines before they are used: gradients, and wedges for what goes round a centre.
+
+use std::collections::HashMap;
+use std::fmt::Write;
+
+use super::svg::{Ids, plain};
+use crate::number::{Cell, Point};
+use crate::path::Affine;
+use crate::sheet::{Colour, ColourSpace, Frame, Gradient, GradientKind, Spread};
+
+/// Stops between two colours that are not mixed in sRGB.
+const MORE_STOPS: usize = 16;
+
+/// Wedges of a sweep. Its colours are then no more than a level or two from one to the next.
+const WEDGES: usize = 360;
+
+/// What a paint is put on: its bounds, how far paint reaches beyond them, and the maps from its coordinates to the sheet's and to
+/// those in which the document has it.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Place {
+    pub(super) bounds: Option<Cell>,
+    pub(super) reach: f64,
+    pub(super) placed: Affine,
+    pub(super) outer: Affine,
+}
+
+/// Definitions that were written, by what they say.
+#[derive(Debug, Default)]
+pub(super) struct Definitions {
+    known: HashMap<String, String>,
+}
+
+impl Definitions {
+    /// The id of a gradient, written into the document where it is new. `None` where it is one colour all over.
+    pub(super) fn gradient(
+        &mut self,
+        gradient: &Gradient,
+        place: &Place,
+        (ids, out): (&mut Ids, &mut String),
+    ) -> Option<String> {
+        if gradient.is_flat() {
+            return None;
+        }
+        let frame = gradient.frame_of(place.bounds, &place.placed)?;
+        let (name, rest) = match gradient.kind() {
+            GradientKind::Sweep { .. } => ("pattern", wedges(gradient, place, &frame)?),
+            GradientKind::Linear { .. } => ("linearGradient", plain_gradient(gradient, place, &frame)),
+            GradientKind::Radial { .. } => ("radialGradient", plain_gradient(gradient, place, &frame)),
+        };
+        if let Some(id) = self.known.get(&rest) {
+            return Some(id.clone());
+        }
+        let id = ids.numbered(if name == "pattern" { "sweep" } else { "gradient" });
+        let _ = writeln!(out, "<{name} id=\"{id}\"{rest}</{name}>");
+        self.known.insert(rest, id.clone());
+        Some(id)
+    }
+}
+
+/// A gradient after its id: how it lies, and its stops.
+fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine) -> String {
+    let mut out = String::new();
+    // A box without width or height is none to SVG.
+    let boxed = gradient.get_frame() == Frame::Box
+        && place.outer == Affine::IDENTITY
+        && place.bounds.is_some_and(|bounds| bounds.size().min_element() > 0.0);
+    if !boxed {
+        out.push_str(" gradientUnits=\"userSpaceOnUse\"");
+    }
+    match *gradient.kind() {
+        GradientKind::Linear { from, to } => {
+            let [x1, y1, x2, y2] = [from.x, from.y, to.x, to.y].map(plain);
+            let _ = write!(out, " x1=\"{x1}\" y1=\"{y1}\" x2=\"{x2}\" y2=\"{y2}\"");
+        }
+        GradientKind::Radial { centre, radius, focus } => {
+            let [x, y, r] = [centre.x, centre.y, radius].map(plain);
+            let _ = write!(out, " cx=\"{x}\" cy=\"{y}\" r=\"{r}\"");
+            let focus = Gradient::drawn_focus(centre, radius, focus);
+            if focus != centre {
+                let _ = write!(out, " fx=\"{}\" fy=\"{}\"", plain(focus.x), plain(focus.y));
+            }
+        }
+        GradientKind::Sweep { .. } => {}
+    }
+    match gradient.get_spread() {
+        Spread::Pad => {}
+        Spread::Repeat => out.push_str(" spreadMethod=\"repeat\""),
+        Spread::Reflect => out.push_str(" spreadMethod=\"reflect\""),
+    }
+    if !boxed {
+        transform("gradientTransform", &(place.outer * *frame), &mut out);
+    }
+    out.push('>');
+    for (share, colour) in stops(gradient) {
+        let _ = write!(out, "<stop offset=\"{}\"", plain((share * 1e6).round() / 1e6));
+        coloured("stop-color", "stop-opacity", colour, &mut out);
+        out.push_str("/>");
+    }
+    out
+}
+
+/// The stops, with so many between them that mixing those in sRGB makes no difference that can be seen.
+fn stops(gradient: &Gradient) -> Vec<(f64, Colour)> {
+    let given = gradient.stops();
+    if gradient.space() == ColourSpace::Srgb {
+        return given.to_vec();
+    }
+    let mut all: Vec<(f64, Colour)> = given.first().copied().into_iter().collect();
+    for pair in given.windows(2) {
+        let &[(from, _), (to, last)] = pair else { continue };
+        let between = (1..MORE_STOPS).map(|i| from + (to - from) * i as f64 / MORE_STOPS as f64);
+        if to > from {
+            all.extend(between.map(|share| (share, gradient.at(share))));
+        }
+        all.push((to, last));
+    }
+    all
+}
+
+/// A sweep as a pattern of wedges, which SVG has no gradient for: the pattern after its id.
+fn wedges(gradient: &Gradient, place: &Place, frame: &Affine) -> Option<String> {
+    let GradientKind::Sweep { centre, start } = *gradient.kind() else { return None };
+    let painted = place.bounds?.grown(place.reach);
+    let back = frame.inverse();
+    let corners = painted.corners().map(|corner| back.transform_point2(corner));
+    let tile = Cell::of(corners)?;
+    let far = corners.iter().map(|corner| corner.distance(centre)).fold(0.0, f64::max) * 1.01;
+    if !(far.is_finite() && far > 0.0) {
+        return None;
+    }
+    let mut out = String::new();
+    let [x, y, width, height] = [tile.min.x, tile.min.y, tile.size().x, tile.size().y].map(plain);
+    let _ = write!(
+        out,
+        " patternUnits=\"userSpaceOnUse\" x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\" viewBox=\"{x} {y} {width} {height}\""
+    );
+    transform("patternTransform", &(place.outer * *frame), &mut out);
+    let clear = gradient.stops().iter().any(|(_, colour)| colour.alpha < 1.0);
+    // Wedges reach under the next one, so that nothing shows between them; translucent ones must not.
+    out.push_str(if clear { "><g shape-rendering=\"crispEdges\">" } else { "><g>" });
+    let rim = |turn: f64| centre + crate::number::polar(start + crate::number::turns(turn), far);
+    for i in 0..WEDGES {
+        let (from, to) = (i as f64 / WEDGES as f64, (i + 1) as f64 / WEDGES as f64);
+        let under = if clear || i + 1 == WEDGES { to } else { (i + 2) as f64 / WEDGES as f64 };
+        let (a, b) = (rim(from), rim(under));
+        let [cx, cy, ax, ay, bx, by] = [centre.x, centre.y, a.x, a.y, b.x, b.y].map(plain);
+        out.push_str("<path");
+        coloured("fill", "fill-opacity", gradient.at(from.midpoint(to)), &mut out);
+        let _ = write!(out, " d=\"M{cx} {cy}L{ax} {ay} {bx} {by}Z\"/>");
+    }
+    out.push_str("</g>");
+    Some(out)
+}
+
+/// A colour, and its opacity where it is not opaque.
+fn coloured(name: &str, opacity: &str, colour: Colour, out: &mut String) {
+    let _ = write!(out, " {name}=\"{}\"", Colour { alpha: 1.0, ..colour }.hex());
+    if colour.alpha < 1.0 {
+        let _ = write!(out, " {opacity}=\"{}\"", plain((f64::from(colour.alpha) * 1000.0).round() / 1000.0));
+    }
+}
+
+fn transform(name: &str, by: &Affine, out: &mut String) {
+    if *by != Affine::IDENTITY {
+        let _ = write!(out, " {name}=\"matrix({})\"", by.to_cols_array().map(plain).join(" "));
+    }
+}
+
+/// How far the paint of a stroke may reach beyond its line.
+pub(super) fn reach(width: f64, mitre_limit: f64) -> f64 {
+    0.5 * width * mitre_limit.max(std::f64::consts::SQRT_2)
+}
+
+/// The whole of a ground, whose margins reach beyond the sheet.
+pub(super) fn whole(cell: Cell, margin: Point, outer: Affine) -> Place {
+    Place { bounds: Some(cell), reach: margin.max_element(), placed: Affine::IDENTITY, outer }
+}
