@@ -28,6 +28,23 @@ pub(crate) fn fill_large() -> Outcome {
     )
 }
 
+/// The same blob in a radial gradient, against one colour.
+pub(crate) fn gradient() -> Outcome {
+    let side = f64::from(SIDE);
+    let middle = (side * 0.5, side * 0.5);
+    let glow = radial_gradient(middle, side * 0.4).colours(["#ffe9a8", "#c8553d", "#20303c"]);
+    let (shaded, plain) =
+        (sheet(side, side).add(blob(side).fill(glow)), sheet(side, side).add(blob(side).fill("#c8553d")));
+    let (mut picture, mut other) = (picture_of(SIDE, SIDE), picture_of(SIDE, SIDE));
+    compare(
+        "gradient",
+        4.0,
+        41,
+        || picture.draw(black_box(&shaded)).unwrap(),
+        || other.draw(black_box(&plain)).unwrap(),
+    )
+}
+
 /// A hundred thousand small convex shapes, against filling the pixels that they touch, row by row.
 pub(crate) fn fill_many() -> Outcome {
     let mut random = Random::new(3);

@@ -83,6 +83,7 @@ type Pair = (&'static str, fn() -> Outcome);
 
 const PAIRS: &[Pair] = &[
     ("fill-large", draw::fill_large),
+    ("gradient", draw::gradient),
     ("fill-many", draw::fill_many),
     ("stroke-long", draw::stroke_long),
     ("flatten", draw::flatten),

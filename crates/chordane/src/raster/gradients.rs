@@ -1,8 +1,11 @@
 //! Gradients on pixels: a table of colours, and for every pixel the share of the way at which it lies.
 
+use std::collections::HashMap;
+use std::sync::Arc;
+
 use super::blend::{FULL, Rgba, over};
-use super::shader::Shader;
-use crate::number::{Cell, Point};
+use super::shader::{Ground, Shader};
+use crate::number::Point;
 use crate::path::Affine;
 use crate::sheet::{Gradient, GradientKind, Spread};
 
@@ -13,10 +16,32 @@ const STEPS: usize = 4096;
 /// So many pixels are worked out at a time, in loops that the machine can do several at once of.
 const RUN: usize = 64;
 
+type Table = [Rgba; STEPS];
+
+/// Tables that were made: many items may be painted with one gradient.
+#[derive(Debug, Default)]
+pub(super) struct Tables(HashMap<(usize, u64), Arc<Table>>);
+
+impl Tables {
+    /// The colours of a gradient faded by an opacity.
+    fn of(&mut self, gradient: &Arc<Gradient>, opacity: f64) -> Arc<Table> {
+        // What is painted holds on to its gradient, so that no other comes to stand in its place.
+        let key = (Arc::as_ptr(gradient) as usize, opacity.to_bits());
+        let made = self.0.entry(key).or_insert_with(|| {
+            let mut table = [[0; 4]; STEPS];
+            for (i, slot) in table.iter_mut().enumerate() {
+                *slot = gradient.at((i as f64 + 0.5) / STEPS as f64).faded(opacity).to_rgba8();
+            }
+            Arc::new(table)
+        });
+        Arc::clone(made)
+    }
+}
+
 /// A gradient ready to be put on pixels.
 #[derive(Debug)]
 pub(super) struct Blend {
-    table: Vec<Rgba>,
+    table: Arc<Table>,
     opaque: bool,
     /// From the middles of pixels to the gradient's own measure: along x from 0 to 1; the circle of radius 1; or the beginning of
     /// the sweep along x.
@@ -38,13 +63,12 @@ enum Way {
 impl Blend {
     /// A gradient faded by an opacity, on what has some bounds and is put on the pixels by a transform; `placed` puts it on the sheet.
     pub(super) fn new(
-        gradient: &Gradient,
+        gradient: &Arc<Gradient>,
         opacity: f64,
-        (bounds, placed, to_pixels): (Option<Cell>, &Affine, &Affine),
+        (bounds, placed, to_pixels): Ground<'_>,
+        tables: &mut Tables,
     ) -> Self {
-        let table: Vec<Rgba> = (0..STEPS)
-            .map(|i| gradient.at((i as f64 + 0.5) / STEPS as f64).faded(opacity).to_rgba8())
-            .collect();
+        let table = tables.of(gradient, opacity);
         let (own, way) = match *gradient.kind() {
             GradientKind::Linear { from, to } => {
                 let along = to - from;
@@ -73,16 +97,23 @@ impl Blend {
         }
     }
 
+    /// A colour of the table.
+    #[inline]
+    fn colour(&self, place: u32) -> Rgba {
+        // Never past its end, which the machine need not look at then.
+        self.table[place as usize & (STEPS - 1)]
+    }
+
     /// The places in the table for pixels in a row from a column on.
     #[inline]
-    fn places(&self, x: usize, y: usize, places: &mut [u16]) {
+    fn places(&self, x: usize, y: usize, places: &mut [u32]) {
         let begin = self.from_pixels.transform_point2(Point::new(x as f64 + 0.5, y as f64 + 0.5));
         let step = self.from_pixels.matrix2.x_axis;
         let (px, py) = (begin.x as f32, begin.y as f32);
         let (dx, dy) = (step.x as f32, step.y as f32);
         let spread = self.spread;
         match self.way {
-            Way::Flat => places.fill((STEPS - 1) as u16),
+            Way::Flat => places.fill(STEPS as u32 - 1),
             Way::Linear => fill(places, spread, |i| px + i * dx),
             Way::Round => fill(places, spread, |i| {
                 let (u, v) = (px + i * dx, py + i * dy);
@@ -105,9 +136,12 @@ impl Blend {
 
 /// Turns shares of the way into places in the table.
 #[inline]
-fn fill(places: &mut [u16], spread: Spread, share: impl Fn(f32) -> f32) {
+fn fill(places: &mut [u32], spread: Spread, share: impl Fn(f32) -> f32) {
     const LAST: f32 = (STEPS - 1) as f32;
-    let place = |t: f32| (t * STEPS as f32).clamp(0.0, LAST) as u16;
+    // Beside so large a number the digits of a sum are whole: they stand in its lowest bits, without a conversion, which would be
+    // done one by one.
+    const WHOLE: f32 = (1 << 23) as f32;
+    let place = |t: f32| ((t * STEPS as f32 - 0.5).max(0.0).min(LAST) + WHOLE).to_bits();
     match spread {
         Spread::Pad => places.iter_mut().enumerate().for_each(|(i, slot)| *slot = place(share(i as f32))),
         Spread::Repeat => places.iter_mut().enumerate().for_each(|(i, slot)| {
@@ -127,14 +161,13 @@ impl Shader for &Blend {
         if share == 0 {
             return;
         }
-        let mut places = [0_u16; RUN];
+        let mut places = [0_u32; RUN];
         let mut begin = x;
         for run in pixels.chunks_mut(RUN) {
             let Some(places) = places.get_mut(..run.len()) else { continue };
             self.places(begin, y, places);
             begin += run.len();
-            let colours =
-                places.iter().map(|place| self.table.get(usize::from(*place)).copied().unwrap_or_default());
+            let colours = places.iter().map(|place| self.colour(*place));
             if share >= FULL && self.opaque {
                 run.iter_mut().zip(colours).for_each(|(pixel, colour)| *pixel = colour);
             } else {

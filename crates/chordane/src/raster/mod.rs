@@ -3,6 +3,7 @@
 mod blend;
 mod cover;
 mod gradients;
+mod ink;
 mod layers;
 mod pixels;
 mod plan;

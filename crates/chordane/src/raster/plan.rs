@@ -7,9 +7,10 @@ use std::borrow::Cow;
 
 use super::blend::Rgba;
 use super::cover::{BAND_ROWS, Band, Filler};
+use super::gradients::Tables;
+use super::ink::Ink;
 use super::layers::{Ending, Layer, Stack};
 use super::reach::seen;
-use super::shader::Ink;
 use super::shapes::{Polygons, Shape, within_reach};
 use crate::ground::{Fault, spent, threads};
 use crate::number::Point;
@@ -57,6 +58,7 @@ enum Task {
 #[derive(Default)]
 struct Chunk {
     polygons: Polygons,
+    tables: Tables,
     tasks: Vec<Task>,
 }
 
@@ -110,7 +112,7 @@ impl Plan {
             }
         }
         let on = (Some(sheet.cell()), &Affine::IDENTITY, &to_pixels);
-        let ground = sheet.ground.as_ref().map(|paint| Ink::new(paint, 1.0, on));
+        let ground = sheet.ground.as_ref().map(|paint| Ink::new(paint, 1.0, on, &mut Tables::default()));
         Ok(Self { chunks, layers, bands, ground, width: view.width })
     }
 
@@ -270,7 +272,8 @@ fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut 
             .contours()
             .iter()
             .for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, flat));
-        chunk.push(flat, item.path().fill_rule(), Ink::new(paint, opacity, on), view)?;
+        let ink = Ink::new(paint, opacity, on, &mut chunk.tables);
+        chunk.push(flat, item.path().fill_rule(), ink, view)?;
     }
     if style.paints_nothing() {
         flat.clear();
@@ -287,7 +290,8 @@ fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut 
             Cow::Borrowed(item.path())
         };
         stroke(&path, outline, to_pixels, view.tolerance, flat);
-        chunk.push(flat, FillRule::Nonzero, Ink::new(paint, opacity, on), view)?;
+        let ink = Ink::new(paint, opacity, on, &mut chunk.tables);
+        chunk.push(flat, FillRule::Nonzero, ink, view)?;
     }
     Ok(())
 }

@@ -1,10 +1,9 @@
 //! What colour goes where: the shaders that the filler asks as it goes along a row.
 
 use super::blend::{FULL, Rgba, over};
-use super::gradients::Blend;
 use crate::number::Cell;
 use crate::path::Affine;
-use crate::sheet::{Colour, Paint};
+use crate::sheet::Colour;
 
 /// Puts paint on pixels that are covered by a share. It is told where they are, so that it can be of another colour at
 /// every spot.
@@ -17,47 +16,8 @@ pub(super) trait Shader: Copy {
     fn dot(self, x: usize, y: usize, pixel: &mut Rgba, coverage: f32);
 }
 
-/// A paint ready to be put on pixels.
-#[derive(Debug)]
-pub(super) enum Ink {
-    Solid(Solid),
-    Blend(Box<Blend>),
-}
-
 /// Where what is painted lies: its own bounds, and the maps from its coordinates to the sheet's and to pixels.
 pub(super) type Ground<'a> = (Option<Cell>, &'a Affine, &'a Affine);
-
-impl Ink {
-    /// A paint faded by an opacity from 0 to 1, on something.
-    pub(super) fn new(paint: &Paint, opacity: f64, on: Ground<'_>) -> Self {
-        match paint {
-            Paint::Solid(colour) => Self::solid(*colour, opacity),
-            Paint::Gradient(gradient) => Self::Blend(Box::new(Blend::new(gradient, opacity, on))),
-        }
-    }
-
-    /// One colour all over.
-    pub(super) fn solid(colour: Colour, opacity: f64) -> Self {
-        Self::Solid(Solid::new(colour.faded(opacity)))
-    }
-
-    pub(super) fn is_invisible(&self) -> bool {
-        match self {
-            Self::Solid(solid) => solid.strength <= 0.0,
-            Self::Blend(_) => false,
-        }
-    }
-
-    /// Paints whole rows of pixels, from a row of the picture on.
-    pub(super) fn rows(&self, top: usize, width: usize, pixels: &mut [Rgba]) {
-        match self {
-            Self::Solid(solid) => solid.span(0, top, pixels, 1.0),
-            Self::Blend(blend) => {
-                pixels.chunks_mut(width).zip(top..).for_each(|(row, y)| blend.as_ref().span(0, y, row, 1.0));
-            }
-        }
-    }
-}
 
 /// One colour all over.
 #[derive(Clone, Copy, Debug)]
@@ -68,6 +28,10 @@ pub(super) struct Solid {
 }
 
 impl Solid {
+    pub(super) fn is_invisible(self) -> bool {
+        self.strength <= 0.0
+    }
+
     pub(super) fn new(colour: Colour) -> Self {
         Self { rgba: colour.to_rgba8(), strength: colour.alpha * FULL as f32 }
     }

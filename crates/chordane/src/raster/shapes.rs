@@ -1,8 +1,9 @@
 //! Polygons ready to be filled: cut to the picture, their edges sorted where there are many.
 
 use super::cover::{BAND_ROWS, Band, Edge, Filler};
+use super::ink::Ink;
 use super::layers::Extent;
-use super::shader::{Ink, Shader};
+use super::shader::Shader;
 use crate::ground::{Fault, FaultKind};
 use crate::number::Point;
 use crate::path::FillRule;

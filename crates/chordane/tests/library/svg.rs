@@ -102,3 +102,60 @@ fn files_are_written_whole_or_not_at_all() {
     assert_eq!(std::fs::read(&kept).unwrap(), before);
     assert_eq!(std::fs::read_dir(folder.path()).unwrap().count(), 3, "nothing else is left behind");
 }
+
+#[test]
+fn gradients_are_defined_once_and_named() {
+    let dusk = linear_gradient((0.0, 0.0), (0.0, 30.0)).colours(["#20303c", "#c8553d80"]);
+    let page = sheet(40.0, 30.0).add(rectangle((0.0, 0.0), 20.0, 30.0).fill(&dusk)).add(
+        rectangle((20.0, 0.0), 20.0, 30.0)
+            .fill(&dusk)
+            .stroke(dusk.clone().measured("box").spread("repeat"), 2.0),
+    );
+    assert_eq!(
+        page.svg().unwrap(),
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"40\" height=\"30\" viewBox=\"0 0 40 30\">\n\
+         <linearGradient id=\"gradient-1\" gradientUnits=\"userSpaceOnUse\" x1=\"0\" y1=\"0\" x2=\"0\" y2=\"30\">\
+         <stop offset=\"0\" stop-color=\"#20303c\"/><stop offset=\"1\" stop-color=\"#c8553d\" stop-opacity=\".502\"/>\
+         </linearGradient>\n\
+         <path fill=\"url(#gradient-1)\" d=\"M0 0H20V30H0Z\"/>\n\
+         <linearGradient id=\"gradient-2\" x1=\"0\" y1=\"0\" x2=\"0\" y2=\"30\" spreadMethod=\"repeat\">\
+         <stop offset=\"0\" stop-color=\"#20303c\"/><stop offset=\"1\" stop-color=\"#c8553d\" stop-opacity=\".502\"/>\
+         </linearGradient>\n\
+         <path fill=\"url(#gradient-1)\" stroke=\"url(#gradient-2)\" stroke-width=\"2\" d=\"M20 0H40V30H20Z\"/>\n</svg>\n"
+    );
+}
+
+#[test]
+fn gradients_that_cannot_be_are_told() {
+    let told = |gradient: Gradient| {
+        circle((0.0, 0.0), 9.0).fill(gradient).sound().map(drop).map_err(|fault| fault.to_string())
+    };
+    let bare = linear_gradient((0.0, 0.0), (9.0, 0.0));
+    let cases = [
+        (
+            bare.clone(),
+            "`fill`: the gradient has no colours; give it some, as in .colours([\"gold\", \"teal\"])",
+        ),
+        (bare.clone().stop(1.5, "teal"), "`stop`: the share 1.5 is out of range; give 0 to 1"),
+        (
+            radial_gradient((0.0, 0.0), -3.0).colours(["teal"]),
+            "`radial_gradient`: the radius -3 is negative; give 0 or more",
+        ),
+        (
+            bare.clone().colours(["teal"]).spread("mirror"),
+            "`spread`: \"mirror\" is not a spread; give \"pad\", \"repeat\" or \"reflect\"",
+        ),
+        (
+            bare.clone().colours([rgb(f64::NAN, 0.0, 0.0)]),
+            "`colours`: the red NaN is not finite; give a finite number",
+        ),
+    ];
+    for (gradient, want) in cases {
+        assert_eq!(told(gradient), Err(want.to_owned()));
+    }
+    // One stop is that colour all over; a stop before the one that it follows counts as at the same share.
+    let one = sheet(9.0, 9.0).ground(bare.clone().stop(0.3, "teal")).pixels().unwrap();
+    assert!(one.as_slice().iter().all(|pixel| *pixel == [0, 128, 128, 255]));
+    let back = bare.stop(0.6, "red").stop(0.2, "blue");
+    assert_eq!((back.at(0.5).hex(), back.at(0.7).hex()), ("#f00".to_owned(), "#00f".to_owned()));
+}
