@@ -75,6 +75,11 @@ const SCORES: &[(&str, &str, &str)] = &[
         "A banner as a function of the sheet: its notch keeps its size.",
         include_str!("../demo/notched-banner.chord"),
     ),
+    (
+        "dusk",
+        "A sail at dusk, with gradients in its cloth, the sky and the sea.",
+        include_str!("../demo/dusk.chord"),
+    ),
     ("woven-hoops", "Hoops woven in a ring without a seam.", include_str!("../demo/woven-hoops.chord")),
     (
         "sail-family",
