@@ -5,6 +5,7 @@ mod format;
 mod png;
 mod svg;
 mod svg_paint;
+mod svg_text;
 mod whole;
 
 #[cfg(feature = "png")]

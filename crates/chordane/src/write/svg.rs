@@ -3,11 +3,11 @@
 //! Small and plain: path data rounded to what the sheet's size can show, attributes only where they differ from
 //! their default, a `viewBox` that keeps the sheet's own coordinates, and the true size where the unit has one.
 
-use std::collections::{HashMap, HashSet};
 use std::fmt::Write;
 
 use super::svg_paint::{Definitions, Place, reach, whole};
-use crate::ground::{Carried, Fault, short};
+use super::svg_text::{Ids, escaped, escaped_text, plain};
+use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
 use crate::raster::DRAFT;
@@ -106,43 +106,6 @@ struct Writer {
     decimals: usize,
     ids: Ids,
     definitions: Definitions,
-}
-
-/// The ids of a document, each given once: a name that is used again gets a number behind it, and neither that nor the id
-/// of a clip is one that was given as a name.
-pub(super) struct Ids {
-    names: HashSet<Box<str>>,
-    /// How often each name was used.
-    used: HashMap<Box<str>, usize>,
-}
-
-impl Ids {
-    fn of(scene: &Scene<'_>) -> Self {
-        let items = scene.items().iter().filter_map(|placed| placed.item().name());
-        let groups = scene.layers().iter().filter_map(|layer| layer.group().name());
-        Self { names: items.chain(groups).map(Into::into).collect(), used: HashMap::new() }
-    }
-
-    /// The id for a name that was given.
-    fn named(&mut self, name: &str) -> String {
-        if self.used.contains_key(name) {
-            return self.numbered(name);
-        }
-        self.used.insert(name.into(), 1);
-        name.to_owned()
-    }
-
-    /// A word with the next number behind it that nobody has.
-    pub(super) fn numbered(&mut self, word: &str) -> String {
-        let count = self.used.entry(word.into()).or_default();
-        loop {
-            *count += 1;
-            let id = format!("{word}-{count}");
-            if !self.names.contains(id.as_str()) {
-                return id;
-            }
-        }
-    }
 }
 
 impl Writer {
@@ -354,35 +317,4 @@ impl Writer {
             let _ = write!(self.out, " transform=\"matrix({})\"", numbers.join(" "));
         }
     }
-}
-
-/// A number of an attribute: nine significant digits, in the shortest form.
-pub(super) fn plain(value: f64) -> String {
-    let text = short(value, 9);
-    match (text.strip_prefix("0."), text.strip_prefix("-0.")) {
-        (Some(rest), _) => format!(".{rest}"),
-        (_, Some(rest)) => format!("-.{rest}"),
-        _ => text,
-    }
-}
-
-/// A text between elements.
-fn escaped_text(text: &str) -> String {
-    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
-}
-
-/// A text as an attribute's value.
-fn escaped(text: &str) -> String {
-    let mut out = String::with_capacity(text.len());
-    for c in text.chars() {
-        match c {
-            '&' => out.push_str("&amp;"),
-            '<' => out.push_str("&lt;"),
-            '"' => out.push_str("&quot;"),
-            // Control characters have no place in XML.
-            c if c.is_control() => out.push(' '),
-            c => out.push(c),
-        }
-    }
-    out
 }

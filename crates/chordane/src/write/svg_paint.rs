@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 use std::fmt::Write;
 
-use super::svg::{Ids, plain};
+use super::svg_text::{Ids, plain};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 use crate::sheet::{Colour, ColourSpace, Frame, Gradient, GradientKind, Spread};

@@ -1,0 +1,74 @@
+//! What SVG text is made of: ids, numbers and texts that stand in it as they should.
+
+use std::collections::{HashMap, HashSet};
+
+use crate::ground::short;
+use crate::scene::Scene;
+
+/// The ids of a document, each given once: a name that is used again gets a number behind it, and neither that nor the id
+/// of a clip is one that was given as a name.
+pub(super) struct Ids {
+    names: HashSet<Box<str>>,
+    /// How often each name was used.
+    used: HashMap<Box<str>, usize>,
+}
+
+impl Ids {
+    pub(super) fn of(scene: &Scene<'_>) -> Self {
+        let items = scene.items().iter().filter_map(|placed| placed.item().name());
+        let groups = scene.layers().iter().filter_map(|layer| layer.group().name());
+        Self { names: items.chain(groups).map(Into::into).collect(), used: HashMap::new() }
+    }
+
+    /// The id for a name that was given.
+    pub(super) fn named(&mut self, name: &str) -> String {
+        if self.used.contains_key(name) {
+            return self.numbered(name);
+        }
+        self.used.insert(name.into(), 1);
+        name.to_owned()
+    }
+
+    /// A word with the next number behind it that nobody has.
+    pub(super) fn numbered(&mut self, word: &str) -> String {
+        let count = self.used.entry(word.into()).or_default();
+        loop {
+            *count += 1;
+            let id = format!("{word}-{count}");
+            if !self.names.contains(id.as_str()) {
+                return id;
+            }
+        }
+    }
+}
+
+/// A number of an attribute: nine significant digits, in the shortest form.
+pub(super) fn plain(value: f64) -> String {
+    let text = short(value, 9);
+    match (text.strip_prefix("0."), text.strip_prefix("-0.")) {
+        (Some(rest), _) => format!(".{rest}"),
+        (_, Some(rest)) => format!("-.{rest}"),
+        _ => text,
+    }
+}
+
+/// A text between elements.
+pub(super) fn escaped_text(text: &str) -> String {
+    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
+}
+
+/// A text as an attribute's value.
+pub(super) fn escaped(text: &str) -> String {
+    let mut out = String::with_capacity(text.len());
+    for c in text.chars() {
+        match c {
+            '&' => out.push_str("&amp;"),
+            '<' => out.push_str("&lt;"),
+            '"' => out.push_str("&quot;"),
+            // Control characters have no place in XML.
+            c if c.is_control() => out.push(' '),
+            c => out.push(c),
+        }
+    }
+    out
+}
