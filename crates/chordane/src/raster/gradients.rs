@@ -141,7 +141,11 @@ fn fill(places: &mut [u32], spread: Spread, share: impl Fn(f32) -> f32) {
     // Beside so large a number the digits of a sum are whole: they stand in its lowest bits, without a conversion, which would be
     // done one by one.
     const WHOLE: f32 = (1 << 23) as f32;
-    let place = |t: f32| ((t * STEPS as f32 - 0.5).clamp(0.0, LAST) + WHOLE).to_bits();
+    #[expect(
+        clippy::manual_clamp,
+        reason = "it leaves what is not a number as it is, which costs a quarter more"
+    )]
+    let place = |t: f32| ((t * STEPS as f32 - 0.5).max(0.0).min(LAST) + WHOLE).to_bits();
     match spread {
         Spread::Pad => places.iter_mut().enumerate().for_each(|(i, slot)| *slot = place(share(i as f32))),
         Spread::Repeat => places.iter_mut().enumerate().for_each(|(i, slot)| {
