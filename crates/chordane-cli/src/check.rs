@@ -152,7 +152,10 @@ fn json(report: &Report, notes: &[Note]) -> Result<String, Failure> {
             let [[x0, y0], [x1, y1]] = bounds.map(pair);
             [x0, y0, x1, y1]
         };
-        let colour = |paint: &Option<Paint>| paint.as_ref().and_then(Paint::colour).map(Colour::hex);
+        // What has more than one colour is named by what it is.
+        let colour = |paint: &Option<Paint>| {
+            paint.as_ref().map(|paint| paint.colour().map_or_else(|| "gradient".to_owned(), Colour::hex))
+        };
         JsonPath {
             name: figures.name.as_deref(),
             line: figures.line,

@@ -232,7 +232,7 @@ fn unreadable_text(bad: &LexError) -> (String, Option<String>) {
     let told = |text: String, advice: &str| (text, Some(advice.to_owned()));
     match bad {
         LexError::MalformedChar(_) => told(
-            "a single quote (') begins a text of one character only".to_owned(),
+            "single quotes (') hold a single character".to_owned(),
             "write texts in double quotes: \"teal\"",
         ),
         LexError::UnterminatedString => {
@@ -254,7 +254,7 @@ fn unreadable_text(bad: &LexError) -> (String, Option<String>) {
             if sign.chars().any(char::is_alphabetic) {
                 "names are letters from a to z, digits and _; other letters stand in texts and after // only"
             } else {
-                "something is missing before it, or it is too much"
+                "something is missing before it, or it does not belong here"
             },
         ),
         LexError::ImproperSymbol(sign, told) => {

@@ -130,10 +130,13 @@ fn mistakes_show_their_place_and_the_word_that_was_meant() {
             "from_data(\"M0 0 L5\")",
             "1:1 path data, byte 7: a number is missing; give every point its x and y",
         ),
-        ("let a = ;", "1:9 `;` cannot stand here (something is missing before it, or it is too much)"),
+        (
+            "let a = ;",
+            "1:9 `;` cannot stand here (something is missing before it, or it does not belong here)",
+        ),
         (
             "circle([0, 0], 5).fill('teal')",
-            "1:24 a single quote (') begins a text of one character only (write texts in double quotes: \"teal\")",
+            "1:24 single quotes (') hold a single character (write texts in double quotes: \"teal\")",
         ),
         ("let a = 1 === 2", "1:11 there is no operator `===` (write ==)"),
         ("var a = 2", "1:1 there is no `var` (write let sail = ..)"),

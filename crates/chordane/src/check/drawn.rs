@@ -54,10 +54,8 @@ impl<'a> Drawn<'a> {
             filled: placed.fill().is_some(),
             // What is clipped may be cut off where it would hide something.
             opaque: !placed.is_clipped()
-                && placed
-                    .fill()
-                    .and_then(Paint::colour)
-                    .is_some_and(|c| f64::from(c.alpha) * placed.opacity() >= 1.0),
+                && placed.opacity() >= 1.0
+                && placed.fill().is_some_and(Paint::is_opaque),
         }
     }
 }

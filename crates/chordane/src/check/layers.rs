@@ -106,7 +106,7 @@ fn unpainted(drawn: &Drawn<'_>, filling: &Filling, bounds: &Cell, findings: &mut
 }
 
 fn is_seen(paint: &Paint) -> bool {
-    paint.colour().is_none_or(|colour| colour.alpha > 0.0)
+    !paint.is_invisible()
 }
 
 /// A path wholly off the sheet, or nearly so: a shape of which hardly a tenth lies on it, its middle not. What is larger

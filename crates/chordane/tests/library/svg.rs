@@ -153,6 +153,15 @@ fn gradients_that_cannot_be_are_told() {
     for (gradient, want) in cases {
         assert_eq!(told(gradient), Err(want.to_owned()));
     }
+    // One of which nothing can be seen paints nothing, and one that can hides what is under it.
+    let ball = || circle((30.0, 30.0), 9.0);
+    let found = |item: Item| {
+        let page = sheet(60.0, 60.0).add(ball().fill("teal")).add(item);
+        page.check().unwrap().findings.iter().map(|finding| finding.code.name()).collect::<Vec<_>>()
+    };
+    assert_eq!(found(ball().fill(bare.clone().colours(["transparent", "#fff0"]))), ["unpainted"]);
+    assert_eq!(found(ball().fill(bare.clone().colours(["teal", "white"]))), ["covered"]);
+    assert_eq!(found(ball().fill(bare.clone().colours(["teal", "#fff8"]))), [""; 0]);
     // One stop is that colour all over; a stop before the one that it follows counts as at the same share.
     let one = sheet(9.0, 9.0).ground(bare.clone().stop(0.3, "teal")).pixels().unwrap();
     assert!(one.as_slice().iter().all(|pixel| *pixel == [0, 128, 128, 255]));
