@@ -197,7 +197,7 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
             format!("there is no operator `{sign}`"),
             "see `chordane words language` for those that there are",
         ),
-        P::PropertyExpected => told("a name is missing after the point".to_owned(), "write pen.close()"),
+        P::PropertyExpected => told("a name is missing after the dot".to_owned(), "write pen.close()"),
         P::FnMissingName => told("the function has no name".to_owned(), "write fn sail(width) { .. }"),
         P::FnMissingParams(name) => told(
             format!("the function `{name}` has no brackets behind its name"),
@@ -206,9 +206,10 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
         P::FnMissingBody(name) => {
             told(format!("the function `{name}` has no body"), "write it in braces: fn sail(width) { .. }")
         }
-        P::FnDuplicatedDefinition(name, _) => {
-            told(format!("there are two functions `{name}` that take as many values"), "rename one of them")
-        }
+        P::FnDuplicatedDefinition(name, _) => told(
+            format!("two functions are called `{name}` and take the same number of values"),
+            "rename one of them",
+        ),
         P::FnDuplicatedParam(name, value) => {
             told(format!("the function `{name}` takes two values called `{value}`"), "rename one of them")
         }
@@ -236,7 +237,7 @@ fn unreadable_text(bad: &LexError) -> (String, Option<String>) {
             "write texts in double quotes: \"teal\"",
         ),
         LexError::UnterminatedString => {
-            told("a text is not closed on its line".to_owned(), "close it with the quote that it begins with")
+            told("a text is not closed on its line".to_owned(), "close it with the same quote")
         }
         LexError::MalformedEscapeSequence(sign) => told(
             format!("`{}` means nothing in a text", shortened(sign)),
@@ -247,12 +248,12 @@ fn unreadable_text(bad: &LexError) -> (String, Option<String>) {
         }
         LexError::MalformedIdentifier(name) => told(
             format!("`{}` cannot be a name", shortened(name)),
-            "names are letters from a to z, digits and _, and begin with a letter or _",
+            "use letters from a to z, digits and _ in names, and begin with a letter or _",
         ),
         LexError::UnexpectedInput(sign) => told(
             format!("`{}` cannot stand here", shortened(sign)),
             if sign.chars().any(char::is_alphabetic) {
-                "names are letters from a to z, digits and _; other letters stand in texts and after // only"
+                "use letters from a to z, digits and _ in names; other letters go only in texts and comments"
             } else {
                 "something is missing before it, or it does not belong here"
             },
