@@ -6,7 +6,7 @@ use std::process::Command as Process;
 use assert_cmd::Command;
 
 /// The pixels of a page or picture as Chromium shows it.
-fn shown(file: &Path, width: u32, height: u32) -> Vec<u8> {
+pub(crate) fn shown(file: &Path, width: u32, height: u32) -> Vec<u8> {
     let folder = tempfile::tempdir().unwrap();
     let shot = folder.path().join("shot.png");
     let done = Process::new("chromium")
@@ -23,14 +23,19 @@ fn shown(file: &Path, width: u32, height: u32) -> Vec<u8> {
     pixels(&shot)
 }
 
-/// Red, green and blue of each pixel of a PNG file.
-fn pixels(file: &Path) -> Vec<u8> {
+/// Red, green and blue of each pixel of a PNG file, on white.
+pub(crate) fn pixels(file: &Path) -> Vec<u8> {
     let file = std::io::BufReader::new(std::fs::File::open(file).unwrap());
     let mut reader = png::Decoder::new(file).read_info().unwrap();
     let mut bytes = vec![0; reader.output_buffer_size().unwrap()];
     let info = reader.next_frame(&mut bytes).unwrap();
     let channels = info.color_type.samples();
-    bytes[..info.buffer_size()].chunks_exact(channels).flat_map(|pixel| pixel[..3].to_vec()).collect()
+    bytes[..info.buffer_size()].chunks_exact(channels).flat_map(on_white).collect()
+}
+
+fn on_white(pixel: &[u8]) -> [u8; 3] {
+    let alpha = pixel.get(3).map_or(1.0, |alpha| f64::from(*alpha) / 255.0);
+    std::array::from_fn(|i| (f64::from(pixel[i]) * alpha + 255.0 * (1.0 - alpha)).round() as u8)
 }
 
 #[test]

@@ -4,5 +4,7 @@
 
 mod browser;
 mod command;
+mod documents;
 mod files;
+mod sheets;
 mod support;

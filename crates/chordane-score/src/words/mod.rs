@@ -14,6 +14,7 @@ mod edits;
 mod entry;
 mod gradients;
 mod knobs;
+mod layers;
 mod meanings;
 mod measure;
 mod numbers;
@@ -66,6 +67,7 @@ pub fn sections() -> &'static [Section] {
             styles::section(),
             colours::section(),
             gradients::section(),
+            layers::section(),
             stamps::section(),
             sheets::section(),
             knobs::section(),

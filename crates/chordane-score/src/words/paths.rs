@@ -107,6 +107,12 @@ fn words() -> Vec<Word> {
             |thing: Thing, factor: f64| each!(thing, one => one.scaled(factor)),
         ),
         word(
+            ".scaled_about(centre, factor)",
+            "Scaled evenly from a point, which stays where it is.",
+            r##"circle(pt(30, 0), 10).scaled_about(pt(30, 0), 1.5)"##,
+            |thing: Thing, centre: Point, factor: f64| each!(thing, one => one.scaled_about(centre, factor)),
+        ),
+        word(
             ".scaled_by(factors)",
             "Scaled from the origin by a factor along x and one along y; a negative one mirrors.",
             "star(pt(0, 0), 5, 40, 18).scaled_by([1, -1])",

@@ -6,7 +6,7 @@ use chordane::sheet::{GivenPaint, Node};
 
 use super::entry::{Section, Word, word};
 use crate::refusal::Refusal;
-use crate::values::{Builder, Holder, Thing};
+use crate::values::{Builder, Holder};
 
 pub(super) fn section() -> Section {
     Section {
@@ -56,16 +56,6 @@ woven(hoops)"##,
                 let ring = woven(nodes);
                 sheet(1.0, 1.0).add(ring.clone()).sound()?;
                 Ok::<_, Refusal>(ring)
-            },
-        ),
-        word(
-            ".clipped(by)",
-            "Shows a path, an item or a group only where another path would be filled, as a group; the other path moves with it.",
-            r##"polygon(pt(0, 0), 4, 40).fill("teal").clipped(circle(pt(0, 0), 30))"##,
-            |thing: Thing, by: Path| match thing {
-                Thing::Path(path) => group().add(path).clipped(by),
-                Thing::Item(item) => group().add(item).clipped(by),
-                Thing::Group(group) => group.clipped(by),
             },
         ),
         word(

@@ -272,6 +272,7 @@ fn paths() -> Vec<Twin> {
         twin("rotated", polygon(O, 5, 40.0).rotated(deg(36.0))),
         twin("rotated_about", polygon((50.0, 0.0), 5, 40.0).rotated_about((50.0, 0.0), deg(36.0))),
         twin("scaled", circle(O, 9.0).scaled(2.0)),
+        twin("scaled_about", circle((30.0, 0.0), 10.0).scaled_about((30.0, 0.0), 1.5)),
         twin("scaled_by", star(O, 5, 40.0, 18.0).scaled_by((1.0, -1.0))),
         twin("sheared", rectangle(O, 40.0, 20.0).sheared(deg(15.0), deg(0.0))),
         twin("tagged", tip()),
@@ -507,6 +508,24 @@ fn styles() -> Vec<Twin> {
     ]
 }
 
+fn layers() -> Vec<Twin> {
+    let sail = || polygon(O, 4, 40.0).fill("teal");
+    let disc = |radius: f64, colour: &str| circle(O, radius).fill(colour);
+    let side = |x: f64, colour: &str| circle((x, 0.0), 20.0).fill(colour);
+    let fade = radial_gradient(O, 40.0).colours(["white", "black"]);
+    vec![
+        twin("clipped", sail().clipped(circle(O, 30.0))),
+        twin("masked", sail().masked(circle(O, 40.0).fill(fade))),
+        twin("masked_by", sail().masked_by(disc(30.0, "navy"), "alpha")),
+        twin("blend", group().add(side(-10.0, "gold")).add(side(10.0, "teal").blend("multiply"))),
+        twin("isolated", group().add(disc(20.0, "teal").blend("multiply")).isolated()),
+        twin("blurred", disc(20.0, "teal").blurred(4.0)),
+        twin("shadow", disc(20.0, "white").shadow((4.0, 6.0), 3.0, "rgb(32 48 60 / 60%)")),
+        twin("glow", disc(9.0, "#fff6d8").glow(4.0, "gold").glow(12.0, "#c8553d")),
+        twin("order", group().add(disc(9.0, "gold").order(1.0)).add(disc(20.0, "teal"))),
+    ]
+}
+
 fn stamps() -> Vec<Twin> {
     let every = || Stamp::new(bead()).every(20.0);
     let nine = |item: Item| Stamp::new(item).count(9);
@@ -536,7 +555,6 @@ fn stamps() -> Vec<Twin> {
         twin("ring_of", ring_of(circle(O, 6.0).fill("teal"), 12, 50.0)),
         twin("copies_at", copies_at(circle(O, 2.0).fill("teal"), golden_places(90, 5.0))),
         twin("woven", woven(hoops)),
-        twin("clipped", group().add(polygon(O, 4, 40.0).fill("teal")).clipped(circle(O, 30.0))),
         twin("add", sheet(100.0, 80.0).add(circle((50.0, 40.0), 30.0).fill("teal"))),
         twin(
             "add_all",
@@ -608,6 +626,7 @@ pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
         styles(),
         colours(),
         gradients(),
+        layers(),
         stamps(),
         given(),
     ];

@@ -17,6 +17,7 @@
 
 mod draw;
 mod inputs;
+mod layers;
 mod many;
 mod measure;
 mod reshape;
@@ -84,6 +85,8 @@ type Pair = (&'static str, fn() -> Outcome);
 const PAIRS: &[Pair] = &[
     ("fill-large", draw::fill_large),
     ("gradient", draw::gradient),
+    ("blur", layers::blur),
+    ("layers", layers::layers),
     ("fill-many", draw::fill_many),
     ("stroke-long", draw::stroke_long),
     ("flatten", draw::flatten),

@@ -52,8 +52,8 @@ impl<'a> Drawn<'a> {
             stretch: placed.stroke().map_or(1.0, |_| stretch(placed.transform())),
             half_stroke: placed.stroke().map(|_| 0.5 * width),
             filled: placed.fill().is_some(),
-            // What is clipped may be cut off where it would hide something.
-            opaque: !placed.is_clipped()
+            // What is clipped may be cut off where it would hide something, and what is mixed hides nothing.
+            opaque: placed.is_plain()
                 && placed.opacity() >= 1.0
                 && placed.fill().is_some_and(Paint::is_opaque),
         }

@@ -6,7 +6,7 @@
 
 use std::fmt;
 
-use super::{plain_number, visible};
+use super::{nearest, plain_number, visible};
 
 /// The first thing that went wrong while a value was being built, and where.
 ///
@@ -278,7 +278,11 @@ impl Fault {
                 f.write_str("; give a CSS colour such as \"#c8553d\", \"teal\" or \"rgb(200 85 61 / 50%)\"")
             }
             FaultKind::UnknownName { what, text, allowed } => {
-                write!(f, "\"{text}\" is not a {what}; give ")?;
+                write!(f, "\"{text}\" is not a {what}")?;
+                if let Some(near) = nearest(text, allowed.iter().copied()).filter(|_| allowed.len() > 4) {
+                    write!(f, " (did you mean \"{near}\"?)")?;
+                }
+                f.write_str("; give ")?;
                 for (i, name) in allowed.iter().enumerate() {
                     let joint = match i {
                         0 => "",

@@ -77,6 +77,19 @@ impl Path {
         self.transformed_as("scaled", &Affine::from_scale(Point::splat(factor)))
     }
 
+    /// The path scaled evenly from a point, which stays where it is.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let grown = circle((30.0, 0.0), 10.0).scaled_about((30.0, 0.0), 1.5);
+    /// assert_eq!(grown.bounds().map(|bounds| bounds.centre()), Some(pt(30.0, 0.0)));
+    /// ```
+    #[must_use]
+    pub fn scaled_about(&self, centre: impl Into<Point>, factor: f64) -> Self {
+        let by = by::about(centre.into(), Affine::from_scale(Point::splat(factor)));
+        self.transformed_as("scaled_about", &by)
+    }
+
     /// The path scaled from the origin by a factor along x and one along y. A negative factor mirrors.
     #[must_use]
     pub fn scaled_by(&self, factors: impl Into<Point>) -> Self {

@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 use std::sync::Arc;
 
-use super::blend::{FULL, Rgba, over};
+use super::pixel::{FULL, Pixel, Rgba};
 use super::shader::{Ground, Shader};
 use crate::number::Point;
 use crate::path::Affine;
@@ -15,6 +15,9 @@ const STEPS: usize = 4096;
 
 /// So many pixels are worked out at a time, in loops that the machine can do several at once of.
 const RUN: usize = 64;
+
+/// So many spots along x and along y a pixel is looked at where colours change at once.
+const FINELY: u32 = 4;
 
 type Table = [Rgba; STEPS];
 
@@ -40,9 +43,11 @@ impl Tables {
 
 /// A gradient ready to be put on pixels.
 #[derive(Debug)]
-pub(super) struct Blend {
+pub(super) struct Shading {
     table: Arc<Table>,
     opaque: bool,
+    /// Whether its colours change at once somewhere: such edges are smoothed.
+    edged: bool,
     /// From the middles of pixels to the gradient's own measure: along x from 0 to 1; the circle of radius 1; or the beginning of
     /// the sweep along x.
     from_pixels: Affine,
@@ -60,7 +65,7 @@ enum Way {
     Sweep,
 }
 
-impl Blend {
+impl Shading {
     /// A gradient faded by an opacity, on what has some bounds and is put on the pixels by a transform; `placed` puts it on the sheet.
     pub(super) fn new(
         gradient: &Arc<Gradient>,
@@ -89,6 +94,7 @@ impl Blend {
         let undone = whole.filter(|map| map.matrix2.determinant().abs() > 0.0).map(|map| map.inverse());
         let usable = undone.filter(|map| map.is_finite() && !gradient.is_flat());
         Self {
+            edged: usable.is_some() && gradient.is_edged(),
             opaque: table.iter().all(|colour| colour[3] == 255),
             table,
             from_pixels: usable.unwrap_or_default(),
@@ -104,10 +110,10 @@ impl Blend {
         self.table[place as usize & (STEPS - 1)]
     }
 
-    /// The places in the table for pixels in a row from a column on.
+    /// The places in the table for spots in a row, a pixel apart, from one on.
     #[inline]
-    fn places(&self, x: usize, y: usize, places: &mut [u32]) {
-        let begin = self.from_pixels.transform_point2(Point::new(x as f64 + 0.5, y as f64 + 0.5));
+    fn places(&self, at: Point, places: &mut [u32]) {
+        let begin = self.from_pixels.transform_point2(at);
         let step = self.from_pixels.matrix2.x_axis;
         let (px, py) = (begin.x as f32, begin.y as f32);
         let (dx, dy) = (step.x as f32, step.y as f32);
@@ -130,6 +136,28 @@ impl Blend {
             Way::Sweep => fill(places, Spread::Repeat, |i| {
                 (py + i * dy).atan2(px + i * dx) * (0.5 / std::f32::consts::PI)
             }),
+        }
+    }
+}
+
+impl Shading {
+    /// Paints a run with the means of the colours at sixteen spots of each pixel.
+    fn smooth<P: Pixel>(&self, at: Point, places: &mut [u32], run: &mut [P], share: u32) {
+        let mut sums = [[0_u32; 4]; RUN];
+        for spot in 0..FINELY * FINELY {
+            let off = Point::new(f64::from(spot % FINELY), f64::from(spot / FINELY));
+            self.places(at + (off + 0.5) / f64::from(FINELY) - 0.5, places);
+            for (sum, place) in sums.iter_mut().zip(places.iter()) {
+                let [red, green, blue, alpha] = self.colour(*place).map(u32::from);
+                *sum = [sum[0] + red * alpha, sum[1] + green * alpha, sum[2] + blue * alpha, sum[3] + alpha];
+            }
+        }
+        for (pixel, [red, green, blue, alpha]) in run.iter_mut().zip(sums) {
+            if alpha > 0 {
+                let [red, green, blue] = [red, green, blue].map(|sum| ((sum + alpha / 2) / alpha) as u8);
+                let own = (u64::from(alpha) * u64::from(share)).div_ceil(u64::from(255 * FINELY * FINELY));
+                *pixel = pixel.over([red, green, blue, 255], (own as u32).min(FULL));
+            }
         }
     }
 }
@@ -159,8 +187,8 @@ fn fill(places: &mut [u32], spread: Spread, share: impl Fn(f32) -> f32) {
     }
 }
 
-impl Shader for &Blend {
-    fn span(self, x: usize, y: usize, pixels: &mut [Rgba], coverage: f32) {
+impl Shader for &Shading {
+    fn span<P: Pixel>(self, x: usize, y: usize, pixels: &mut [P], coverage: f32) {
         let share = (coverage * FULL as f32 + 0.5) as u32;
         if share == 0 {
             return;
@@ -169,23 +197,28 @@ impl Shader for &Blend {
         let mut begin = x;
         for run in pixels.chunks_mut(RUN) {
             let Some(places) = places.get_mut(..run.len()) else { continue };
-            self.places(begin, y, places);
+            let at = Point::new(begin as f64 + 0.5, y as f64 + 0.5);
             begin += run.len();
+            if self.edged {
+                self.smooth(at, places, run, share);
+                continue;
+            }
+            self.places(at, places);
             let colours = places.iter().map(|place| self.colour(*place));
             if share >= FULL && self.opaque {
-                run.iter_mut().zip(colours).for_each(|(pixel, colour)| *pixel = colour);
+                run.iter_mut().zip(colours).for_each(|(pixel, colour)| *pixel = P::opaque(colour));
             } else {
                 for (pixel, colour) in run.iter_mut().zip(colours) {
                     let own = (u32::from(colour[3]) * share.min(FULL) + 127) / 255;
                     if own > 0 {
-                        *pixel = over(*pixel, colour, own);
+                        *pixel = pixel.over(colour, own);
                     }
                 }
             }
         }
     }
 
-    fn dot(self, x: usize, y: usize, pixel: &mut Rgba, coverage: f32) {
+    fn dot<P: Pixel>(self, x: usize, y: usize, pixel: &mut P, coverage: f32) {
         self.span(x, y, std::slice::from_mut(pixel), coverage);
     }
 }

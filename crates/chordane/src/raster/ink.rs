@@ -1,7 +1,7 @@
 //! Paints ready to be put on pixels.
 
-use super::blend::Rgba;
-use super::gradients::{Blend, Tables};
+use super::gradients::{Shading, Tables};
+use super::pixel::Pixel;
 use super::shader::{Ground, Shader, Solid};
 use crate::sheet::{Colour, Paint};
 
@@ -9,7 +9,7 @@ use crate::sheet::{Colour, Paint};
 #[derive(Debug)]
 pub(super) enum Ink {
     Solid(Solid),
-    Blend(Box<Blend>),
+    Shading(Box<Shading>),
 }
 
 impl Ink {
@@ -17,7 +17,7 @@ impl Ink {
     pub(super) fn new(paint: &Paint, opacity: f64, on: Ground<'_>, tables: &mut Tables) -> Self {
         match paint {
             Paint::Solid(colour) => Self::solid(*colour, opacity),
-            Paint::Gradient(gradient) => Self::Blend(Box::new(Blend::new(gradient, opacity, on, tables))),
+            Paint::Gradient(gradient) => Self::Shading(Box::new(Shading::new(gradient, opacity, on, tables))),
         }
     }
 
@@ -29,16 +29,19 @@ impl Ink {
     pub(super) fn is_invisible(&self) -> bool {
         match self {
             Self::Solid(solid) => solid.is_invisible(),
-            Self::Blend(_) => false,
+            Self::Shading(_) => false,
         }
     }
 
     /// Paints whole rows of pixels, from a row of the picture on.
-    pub(super) fn rows(&self, top: usize, width: usize, pixels: &mut [Rgba]) {
+    pub(super) fn rows<P: Pixel>(&self, top: usize, width: usize, pixels: &mut [P]) {
         match self {
             Self::Solid(solid) => solid.span(0, top, pixels, 1.0),
-            Self::Blend(blend) => {
-                pixels.chunks_mut(width).zip(top..).for_each(|(row, y)| blend.as_ref().span(0, y, row, 1.0));
+            Self::Shading(shading) => {
+                pixels
+                    .chunks_mut(width)
+                    .zip(top..)
+                    .for_each(|(row, y)| shading.as_ref().span(0, y, row, 1.0));
             }
         }
     }

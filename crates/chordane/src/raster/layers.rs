@@ -1,7 +1,10 @@
 //! Layers: what is drawn for itself before it is put on what is below it. They form a tree, and each knows the pixels that
 //! it reaches.
 
-use super::blend::{self, Rgba};
+use super::blend;
+use super::cover::Band;
+use super::pixel::{Deep, Pixel};
+use crate::sheet::{BlendMode, MaskKind};
 
 /// A rectangle of pixels, ends not included.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -11,8 +14,12 @@ pub(super) struct Extent {
 }
 
 impl Extent {
-    fn is_empty(self) -> bool {
+    pub(super) fn is_empty(self) -> bool {
         self.across.0 >= self.across.1 || self.down.0 >= self.down.1
+    }
+
+    pub(super) fn whole((width, height): (usize, usize)) -> Self {
+        Self { across: (0, width), down: (0, height) }
     }
 
     pub(super) fn union(self, other: Self) -> Self {
@@ -26,13 +33,14 @@ impl Extent {
         Self { across: both(self.across, other.across), down: both(self.down, other.down) }
     }
 
-    /// With so many pixels more on every side, as far as the picture goes: what an effect needs round what it works on.
-    pub(super) fn grown(self, by: usize, (width, height): (usize, usize)) -> Self {
-        if self.is_empty() || by == 0 {
-            return self;
-        }
-        let more = |(from, to): (usize, usize), most: usize| (from.saturating_sub(by), (to + by).min(most));
-        Self { across: more(self.across, width), down: more(self.down, height) }
+    pub(super) fn shared(self, other: Self) -> Self {
+        let both = |a: (usize, usize), b: (usize, usize)| (a.0.max(b.0), a.1.min(b.1));
+        let shared = Self { across: both(self.across, other.across), down: both(self.down, other.down) };
+        if shared.is_empty() { Self::default() } else { shared }
+    }
+
+    fn width(self) -> usize {
+        self.across.1.saturating_sub(self.across.0)
     }
 
     /// The bands of so many rows that it lies in.
@@ -45,9 +53,9 @@ impl Extent {
 #[derive(Clone, Copy, Debug)]
 pub(super) enum Ending {
     /// It is put on what is below it, faded to a share from 0 to 1.
-    Over(f32),
-    /// Only what it covers is left of what is below it.
-    Mask,
+    Over(f32, BlendMode),
+    /// Only what it shows is left of what is below it.
+    Mask(MaskKind),
 }
 
 /// A layer of a picture.
@@ -56,64 +64,106 @@ pub(super) struct Layer {
     /// The layer that it lies in.
     pub(super) parent: Option<usize>,
     pub(super) ending: Ending,
-    /// The pixels that are drawn on in it, with the margin.
+    /// The pixels that are drawn on in it.
     pub(super) extent: Extent,
-    /// How far beyond what is drawn on it it reaches, in pixels.
-    pub(super) margin: usize,
 }
 
-/// The pixels of a band, and the layers on it that have begun. A layer takes no storage until it is drawn on.
-pub(super) struct Stack<'a> {
-    base: &'a mut [Rgba],
-    width: usize,
-    layers: Vec<Vec<Rgba>>,
+/// The part of a layer that lies in a band. It takes no storage until it is drawn on.
+struct Sheet {
+    extent: Extent,
+    pixels: Vec<Deep>,
 }
 
-impl<'a> Stack<'a> {
-    pub(super) fn new(base: &'a mut [Rgba], width: usize) -> Self {
-        Self { base, width, layers: Vec::new() }
+impl Sheet {
+    /// A row of the picture, from a column on to another, of what was drawn on.
+    fn row(&self, y: usize, across: (usize, usize)) -> Option<&[Deep]> {
+        let inside = y >= self.extent.down.0 && y < self.extent.down.1;
+        let begin = y.checked_sub(self.extent.down.0)? * self.extent.width();
+        let at = |x: usize| Some(begin + x.checked_sub(self.extent.across.0)?);
+        self.pixels.get(at(across.0)?..at(across.1)?).filter(|_| inside)
+    }
+}
+
+/// What can be drawn on: the picture itself, or a layer.
+pub(super) enum Top<'a, P> {
+    Base(Band<'a, P>),
+    Layer(Band<'a, Deep>),
+}
+
+/// The pixels of a band, and the layers on it that have begun.
+pub(super) struct Stack<'a, P> {
+    base: &'a mut [P],
+    extent: Extent,
+    layers: Vec<Sheet>,
+}
+
+impl<'a, P: Pixel> Stack<'a, P> {
+    /// A band from a row on, so many pixels wide.
+    pub(super) fn new(base: &'a mut [P], top: usize, width: usize) -> Self {
+        let rows = base.len() / width.max(1);
+        let extent = Extent { across: (0, width), down: (top, top + rows) };
+        Self { base, extent, layers: Vec::new() }
     }
 
     /// The pixels of the innermost layer.
-    pub(super) fn current(&mut self) -> &mut [Rgba] {
-        let size = self.base.len();
+    pub(super) fn top(&mut self) -> Top<'_, P> {
+        fn band<P>(extent: Extent, pixels: &mut [P]) -> Band<'_, P> {
+            Band { left: extent.across.0, top: extent.down.0, width: extent.width(), pixels }
+        }
         match self.layers.last_mut() {
             Some(layer) => {
-                layer.resize(size, [0; 4]);
-                layer
+                let rows = layer.extent.down.1.saturating_sub(layer.extent.down.0);
+                layer.pixels.resize(layer.extent.width() * rows, Deep::CLEAR);
+                Top::Layer(band(layer.extent, &mut layer.pixels))
             }
-            None => self.base,
+            None => Top::Base(band(self.extent, self.base)),
         }
     }
 
-    pub(super) fn begin(&mut self) {
-        self.layers.push(Vec::new());
+    pub(super) fn begin(&mut self, layer: &Layer) {
+        self.layers.push(Sheet { extent: layer.extent.shared(self.extent), pixels: Vec::new() });
     }
 
     /// Ends the innermost layer.
     pub(super) fn end(&mut self, layer: &Layer) {
         let Some(done) = self.layers.pop() else { return };
-        let across = layer.extent.across.0..layer.extent.across.1;
         match layer.ending {
-            Ending::Over(_) if done.is_empty() => {}
-            Ending::Over(opacity) => {
-                let width = self.width;
-                let below = self.current().chunks_exact_mut(width).zip(done.chunks_exact(width));
-                for (below, above) in below {
-                    if let (Some(below), Some(above)) =
-                        (below.get_mut(across.clone()), above.get(across.clone()))
-                    {
-                        blend::layer(below, above, opacity);
-                    }
-                }
-            }
-            Ending::Mask => {
-                let Some(below) = self.layers.last_mut() else { return };
-                if done.is_empty() {
-                    below.clear();
-                }
-                blend::mask(below, &done);
-            }
+            Ending::Over(..) if done.pixels.is_empty() => {}
+            Ending::Over(opacity, mode) => match self.top() {
+                Top::Base(below) => lay(below, &done, opacity, mode),
+                Top::Layer(below) => lay(below, &done, opacity, mode),
+            },
+            // What nothing was drawn on need not be masked.
+            Ending::Mask(_) if self.layers.last().is_some_and(|below| below.pixels.is_empty()) => {}
+            Ending::Mask(kind) => match self.top() {
+                Top::Base(below) => cut(below, &done, kind),
+                Top::Layer(below) => cut(below, &done, kind),
+            },
+        }
+    }
+}
+
+/// Puts a finished layer on the pixels of a band.
+fn lay<P: Pixel>(below: Band<'_, P>, done: &Sheet, opacity: f32, mode: BlendMode) {
+    let (from, to) =
+        (done.extent.across.0.max(below.left), done.extent.across.1.min(below.left + below.width));
+    for (pixels, y) in below.pixels.chunks_exact_mut(below.width.max(1)).zip(below.top..) {
+        let row = pixels.get_mut(from.saturating_sub(below.left)..to.saturating_sub(below.left));
+        if let (Some(row), Some(above)) = (row, done.row(y, (from, to))) {
+            blend::layer(row, above, opacity, mode);
+        }
+    }
+}
+
+/// Leaves of the pixels of a band what a finished layer shows.
+fn cut<P: Pixel>(below: Band<'_, P>, done: &Sheet, kind: MaskKind) {
+    for (pixels, y) in below.pixels.chunks_exact_mut(below.width.max(1)).zip(below.top..) {
+        let by = done.row(y, done.extent.across);
+        for (pixel, x) in pixels.iter_mut().zip(below.left..) {
+            let shown = by.and_then(|by| by.get(x.checked_sub(done.extent.across.0)?));
+            let mut deep = pixel.deep();
+            blend::mask(&mut deep, shown.copied().unwrap_or(Deep::CLEAR), kind);
+            *pixel = P::of_deep(deep);
         }
     }
 }

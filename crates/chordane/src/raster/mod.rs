@@ -1,10 +1,14 @@
 //! Drawing: a scene becomes pixels.
 
 mod blend;
+mod blur;
 mod cover;
+mod effects;
 mod gradients;
 mod ink;
 mod layers;
+mod parts;
+mod pixel;
 mod pixels;
 mod plan;
 mod reach;

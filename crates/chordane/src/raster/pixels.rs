@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use super::blend::Rgba;
+use super::pixel::Rgba;
 use super::plan::{Plan, View};
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
@@ -292,8 +292,8 @@ impl Pixels {
             * Affine::from_translation(-sheet.corner());
         let to_sheet = (to_pixels * sheet.upright()).inverse();
         let (width, height) = (self.width as usize, self.height as usize);
-        let view = View { width, height, to_pixels, to_sheet, tolerance };
-        let plan = Plan::of(sheet, &view)?;
+        let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance };
+        let plan = Plan::of(sheet, &to_pixels, &view)?;
         fault.stopped("pixels");
         fault.sound()?;
         plan.draw(&mut self.data);

@@ -1,23 +1,28 @@
 //! The plan of a picture: the scene's items as polygons in pixels, in the order of drawing.
 //!
 //! Making the plan is spread over threads item by item, drawing it band by band. Neither depends on how many
-//! threads there are: the items are grouped and the bands cut by fixed counts.
+//! threads there are: the items are grouped and the bands cut by fixed counts. A layer with effects needs all its pixels at once: it is
+//! a plan of its own, drawn between what is drawn band by band before it and after it.
 
 use std::borrow::Cow;
 
-use super::blend::Rgba;
-use super::cover::{BAND_ROWS, Band, Filler};
+use super::blend;
+use super::blur::Plane;
+use super::cover::{BAND_ROWS, Filler};
+use super::effects::PixelEffect;
 use super::gradients::Tables;
 use super::ink::Ink;
-use super::layers::{Ending, Layer, Stack};
+use super::layers::{Ending, Extent, Layer, Stack, Top};
+use super::parts::{LayerPart, MaskPart, Part, parts};
+use super::pixel::{Deep, Pixel};
 use super::reach::seen;
 use super::shapes::{Polygons, Shape, within_reach};
 use crate::ground::{Fault, spent, threads};
-use crate::number::Point;
+use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, FillRule, Path, flatten_segment};
 use crate::reshape::{FlatPath, Outline};
-use crate::scene::{Placed, Scene, Step, largest_scale};
-use crate::sheet::{Colour, Paint, Sheet};
+use crate::scene::{Placed, Scene, largest_scale};
+use crate::sheet::{Colour, MaskKind, Paint, Sheet};
 
 /// Steps that are planned together.
 const STEPS_A_CHUNK: usize = 256;
@@ -30,10 +35,21 @@ pub(crate) const DRAFT: Colour = Colour { red: 0.42, green: 0.45, blue: 0.5, alp
 pub(super) struct View {
     pub(super) width: usize,
     pub(super) height: usize,
-    pub(super) to_pixels: Affine,
-    /// From pixels back to the coordinates of what is added to the sheet.
+    /// From the scene's coordinates, which are pixels already, to those of this picture.
+    pub(super) shift: Point,
+    /// From the scene's coordinates back to those of what is added to the sheet.
     pub(super) to_sheet: Affine,
     pub(super) tolerance: f64,
+}
+
+impl View {
+    fn size(&self) -> (usize, usize) {
+        (self.width, self.height)
+    }
+
+    fn placed(&self, transform: &Affine) -> Affine {
+        Affine::from_translation(self.shift) * *transform
+    }
 }
 
 /// One thing to do, in order.
@@ -44,6 +60,8 @@ enum Job<'s, 'a> {
     Clip(&'a Path, Affine),
     Begin(usize),
     End(usize),
+    Whole(&'s LayerPart<'a>, &'s Scene<'a>),
+    WholeMask(&'s MaskPart<'a>),
 }
 
 /// The same with polygons.
@@ -52,6 +70,8 @@ enum Task {
     Fill(Shape),
     Begin(usize),
     End(usize),
+    /// One of the chunk's [`Whole`]s.
+    Whole(usize),
 }
 
 /// Polygons of a group of items.
@@ -60,140 +80,283 @@ struct Chunk {
     polygons: Polygons,
     tables: Tables,
     tasks: Vec<Task>,
+    wholes: Vec<Whole>,
+}
+
+/// A layer that is drawn with all its pixels at once.
+struct Whole {
+    plan: Plan,
+    /// Where its top left corner lies in the picture that it is put on.
+    corner: (i64, i64),
+    effects: Vec<PixelEffect>,
+    ending: Ending,
+}
+
+/// What is drawn band by band: the tasks (chunk, place in it) of each; and the layer that comes after it.
+struct Stretch {
+    bands: Vec<Vec<(u32, u32)>>,
+    then: Option<(u32, u32)>,
 }
 
 /// A picture ready to be drawn.
 pub(super) struct Plan {
     chunks: Vec<Chunk>,
     layers: Vec<Layer>,
-    /// Which tasks (chunk, place in it) each band has to do.
-    bands: Vec<Vec<(u32, u32)>>,
+    stretches: Vec<Stretch>,
     ground: Option<Ink>,
-    width: usize,
+    size: (usize, usize),
 }
 
 impl Plan {
-    /// Plans the drawing of a sheet.
-    pub(super) fn of(sheet: &Sheet, view: &View) -> Result<Self, Fault> {
-        let to_pixels = view.to_pixels * sheet.upright();
-        let scene = sheet.seen_through(&to_pixels)?;
-        let (jobs, mut layers) = jobs(&scene);
+    /// Plans the drawing of a sheet, which a transform puts on the picture.
+    pub(super) fn of(sheet: &Sheet, to_pixels: &Affine, view: &View) -> Result<Self, Fault> {
+        let scene = sheet.seen_through(&(*to_pixels * sheet.upright()))?;
+        let mut plan = Self::of_parts(&parts(&scene), &scene, None, view)?;
+        let on = (Some(sheet.cell()), &Affine::IDENTITY, to_pixels);
+        plan.ground = sheet.ground.as_ref().map(|paint| Ink::new(paint, 1.0, on, &mut Tables::default()));
+        Ok(plan)
+    }
+
+    /// Plans the drawing of parts of a scene, and of what cuts a layer of them off.
+    fn of_parts<'a>(
+        parts: &[Part<'a>],
+        scene: &Scene<'a>,
+        cut_by: Option<&LayerPart<'a>>,
+        view: &View,
+    ) -> Result<Self, Fault> {
+        let mut list =
+            JobList { jobs: Vec::with_capacity(parts.len()), layers: Vec::new(), open: Vec::new() };
+        list.add_all(parts, scene);
+        if let Some(layer) = cut_by {
+            list.cut(layer);
+        }
+        let (jobs, mut layers) = (list.jobs, list.layers);
         let chunks: Vec<Chunk> = threads::map(0..jobs.len().div_ceil(STEPS_A_CHUNK), 1, |i| {
             plan_chunk(jobs.chunks(STEPS_A_CHUNK).nth(i).unwrap_or_default(), view)
         })
         .into_iter()
         .collect::<Result<_, _>>()?;
-        measure_layers(&chunks, &mut layers, (view.width, view.height));
-        let mut bands = vec![Vec::new(); view.height.div_ceil(BAND_ROWS)];
-        let mut open: Vec<usize> = Vec::new();
-        for (c, chunk) in chunks.iter().enumerate() {
-            for (t, task) in chunk.tasks.iter().enumerate() {
-                let reached =
-                    |number: &usize| layers.get(*number).map_or(0..0, |l| l.extent.bands(BAND_ROWS));
-                let touched = match task {
-                    Task::Fill(shape) => {
-                        let own = shape.extent((view.width, view.height)).bands(BAND_ROWS);
-                        // What cuts a layer off may reach farther than the layer does.
-                        let layer = open.last().map_or(0..bands.len(), reached);
-                        own.start.max(layer.start)..own.end.min(layer.end)
-                    }
-                    Task::Begin(layer) => {
-                        open.push(*layer);
-                        reached(layer)
-                    }
-                    Task::End(layer) => {
-                        open.pop();
-                        reached(layer)
-                    }
-                };
-                for band in bands.get_mut(touched).unwrap_or_default() {
-                    band.push((c as u32, t as u32));
-                }
-            }
-        }
-        let on = (Some(sheet.cell()), &Affine::IDENTITY, &to_pixels);
-        let ground = sheet.ground.as_ref().map(|paint| Ink::new(paint, 1.0, on, &mut Tables::default()));
-        Ok(Self { chunks, layers, bands, ground, width: view.width })
+        measure_layers(&chunks, &mut layers, view.size());
+        let stretches = stretches(&chunks, &layers, view.size());
+        Ok(Self { chunks, layers, stretches, ground: None, size: view.size() })
     }
 
     /// Draws over what the pixels hold.
-    pub(super) fn draw(&self, pixels: &mut [Rgba]) {
-        threads::change_chunks(pixels, BAND_ROWS * self.width, Filler::default, |filler, b, rows| {
-            let (top, width) = (b * BAND_ROWS, self.width);
-            if let Some(ground) = &self.ground {
-                ground.rows(top, width, rows);
-            }
-            let mut stack = Stack::new(rows, width);
-            for &(c, t) in self.bands.get(b).map_or(&[][..], Vec::as_slice) {
-                if spent(20 + width / 16) {
-                    break;
+    pub(super) fn draw<P: Pixel>(&self, pixels: &mut [P]) {
+        let width = self.size.0;
+        for (number, stretch) in self.stretches.iter().enumerate() {
+            threads::change_chunks(pixels, BAND_ROWS * width, Filler::default, |filler, b, rows| {
+                let top = b * BAND_ROWS;
+                if let Some(ground) = self.ground.as_ref().filter(|_| number == 0) {
+                    ground.rows(top, width, rows);
                 }
-                let Some(chunk) = self.chunks.get(c as usize) else { continue };
-                match chunk.tasks.get(t as usize) {
-                    Some(Task::Fill(shape)) => {
-                        let mut band = Band { top, width, pixels: stack.current() };
-                        chunk.polygons.fill(shape, filler, &mut band, b);
+                let tasks = stretch.bands.get(b).map_or(&[][..], Vec::as_slice);
+                let mut stack = Stack::new(rows, top, width);
+                for &(c, t) in tasks {
+                    if spent(20 + width / 16) {
+                        break;
                     }
-                    Some(Task::Begin(_)) => stack.begin(),
-                    Some(Task::End(layer)) => self.layers.get(*layer).into_iter().for_each(|l| stack.end(l)),
-                    None => {}
+                    let Some(chunk) = self.chunks.get(c as usize) else { continue };
+                    match chunk.tasks.get(t as usize) {
+                        Some(Task::Fill(shape)) => match stack.top() {
+                            Top::Base(mut band) => chunk.polygons.fill(shape, filler, &mut band, b),
+                            Top::Layer(mut band) => chunk.polygons.fill(shape, filler, &mut band, b),
+                        },
+                        Some(Task::Begin(layer)) => {
+                            self.layers.get(*layer).into_iter().for_each(|layer| stack.begin(layer));
+                        }
+                        Some(Task::End(layer)) => {
+                            self.layers.get(*layer).into_iter().for_each(|layer| stack.end(layer));
+                        }
+                        Some(Task::Whole(_)) | None => {}
+                    }
                 }
-            }
-        });
-    }
-}
-
-/// What is to be done, in order, and the layers that it takes.
-fn jobs<'s, 'a>(scene: &'s Scene<'a>) -> (Vec<Job<'s, 'a>>, Vec<Layer>) {
-    let mut jobs = Vec::with_capacity(scene.steps().len());
-    let mut layers: Vec<Layer> = Vec::new();
-    let mut begun: Vec<usize> = Vec::new();
-    for step in scene.steps() {
-        let mut begin = |jobs: &mut Vec<_>, begun: &mut Vec<usize>, ending| {
-            jobs.push(Job::Begin(layers.len()));
-            let parent = begun.last().copied();
-            begun.push(layers.len());
-            layers.push(Layer { parent, ending, extent: Default::default(), margin: 0 });
-        };
-        let end = |jobs: &mut Vec<_>, begun: &mut Vec<usize>| jobs.extend(begun.pop().map(Job::End));
-        match *step {
-            Step::Item(number) => {
-                let Some(placed) = scene.items().get(number) else { continue };
-                let style = placed.item().style();
-                // Fill and stroke fade together; one alone fades by its colour.
-                let apart = style.opacity < 1.0 && style.fill.is_some() && style.stroke_paint.is_some();
-                if apart {
-                    begin(&mut jobs, &mut begun, Ending::Over(style.opacity as f32));
-                }
-                jobs.push(Job::Item(placed));
-                if apart {
-                    end(&mut jobs, &mut begun);
-                }
-            }
-            Step::Begin(number) => {
-                let layer = scene.layers().get(number).filter(|layer| layer.is_apart());
-                if let Some(layer) = layer {
-                    begin(&mut jobs, &mut begun, Ending::Over(layer.group().opacity as f32));
-                }
-            }
-            Step::End(number) => {
-                let Some(layer) = scene.layers().get(number).filter(|layer| layer.is_apart()) else {
-                    continue;
-                };
-                if let Some(path) = layer.group().clip_path() {
-                    begin(&mut jobs, &mut begun, Ending::Mask);
-                    jobs.push(Job::Clip(path, *layer.transform()));
-                    end(&mut jobs, &mut begun);
-                }
-                end(&mut jobs, &mut begun);
+            });
+            let whole = stretch.then.and_then(|(c, t)| {
+                let chunk = self.chunks.get(c as usize)?;
+                let Some(Task::Whole(number)) = chunk.tasks.get(t as usize) else { return None };
+                chunk.wholes.get(*number)
+            });
+            if let Some(whole) = whole {
+                whole.draw(pixels, width);
             }
         }
     }
-    (jobs, layers)
 }
 
-/// Finds out which pixels each layer reaches: those that are drawn on in it and in the layers in it. A mask is looked at
-/// wherever the layer that it cuts is.
+impl Whole {
+    /// Plans a layer of a scene; `None` where nothing of it can be seen.
+    fn of<'a>(layer: &LayerPart<'a>, scene: &Scene<'a>, view: &View) -> Result<Option<Self>, Fault> {
+        let ending = Ending::Over(layer.opacity as f32, layer.blend);
+        let Some(window) = window(layer.reach(scene), layer.beyond, view) else { return Ok(None) };
+        let plan = Plan::of_parts(&layer.parts, scene, Some(layer), &window.0)?;
+        Ok(Some(Self { plan, corner: window.1, effects: layer.effects.clone(), ending }))
+    }
+
+    /// Plans the drawing of a mask. Where nothing of it is seen, nothing is left of what it masks.
+    fn of_mask(mask: &MaskPart<'_>, view: &View) -> Result<Self, Fault> {
+        let window = window(super::parts::reach(&mask.parts, &mask.scene), Point::ZERO, view);
+        let (view, corner) = window.unwrap_or((View { width: 0, height: 0, ..*view }, (0, 0)));
+        let plan = Plan::of_parts(&mask.parts, &mask.scene, None, &view)?;
+        Ok(Self { plan, corner, effects: Vec::new(), ending: Ending::Mask(mask.kind) })
+    }
+
+    fn draw<P: Pixel>(&self, below: &mut [P], width: usize) {
+        let (own, rows) = self.plan.size;
+        if spent(own * rows / 4) {
+            return;
+        }
+        let mut plane = Plane { width: own, pixels: vec![Deep::CLEAR; own * rows] };
+        self.plan.draw(&mut plane.pixels);
+        for effect in &self.effects {
+            plane = effect.apply(plane);
+        }
+        let (left, top) = self.corner;
+        let row_of = |y: usize| {
+            let y = usize::try_from(y as i64 - top).ok()?;
+            plane.pixels.get(y * own..(y + 1) * own).filter(|row| !row.is_empty())
+        };
+        // Its columns that lie on the picture.
+        let from = usize::try_from(-left).unwrap_or(0);
+        let begin = usize::try_from(left).unwrap_or(0);
+        threads::change_chunks(
+            below,
+            BAND_ROWS * width.max(1),
+            || (),
+            |(), b, rows| {
+                for (row, y) in rows.chunks_mut(width.max(1)).zip(b * BAND_ROWS..) {
+                    let above = row_of(y).and_then(|above| above.get(from..)).unwrap_or_default();
+                    match self.ending {
+                        Ending::Over(opacity, mode) => {
+                            if let Some(row) = row.get_mut(begin..) {
+                                blend::layer(row, above, opacity, mode);
+                            }
+                        }
+                        Ending::Mask(kind) => {
+                            for (pixel, x) in row.iter_mut().zip(0_usize..) {
+                                let shown = x.checked_sub(begin).and_then(|x| above.get(x)).copied();
+                                let mut deep = pixel.deep();
+                                blend::mask(&mut deep, shown.unwrap_or(Deep::CLEAR), kind);
+                                *pixel = P::of_deep(deep);
+                            }
+                        }
+                    }
+                }
+            },
+        );
+    }
+}
+
+/// The part of the plane on which something is drawn that is seen in a picture, or makes what is seen by effects that reach so far; and
+/// where its corner lies in that picture.
+fn window(reach: Option<Cell>, by: Point, view: &View) -> Option<(View, (i64, i64))> {
+    let reach = reach?;
+    let room = Cell { min: -by, max: Point::new(view.width as f64, view.height as f64) + by };
+    let (min, max) =
+        ((reach.min + view.shift).max(room.min).floor(), (reach.max + view.shift).min(room.max).ceil());
+    if !min.cmplt(max).all() {
+        return None;
+    }
+    let size = max - min;
+    let own = View { width: size.x as usize, height: size.y as usize, shift: view.shift - min, ..*view };
+    Some((own, (min.x as i64, min.y as i64)))
+}
+
+/// What is to be done, in order, and the layers that it takes.
+struct JobList<'s, 'a> {
+    jobs: Vec<Job<'s, 'a>>,
+    layers: Vec<Layer>,
+    open: Vec<usize>,
+}
+
+impl<'s, 'a> JobList<'s, 'a> {
+    fn add_all(&mut self, parts: &'s [Part<'a>], scene: &'s Scene<'a>) {
+        for part in parts {
+            match part {
+                Part::Item(number) => self.jobs.extend(scene.items().get(*number).map(Job::Item)),
+                Part::Layer(layer) if layer.whole => self.jobs.push(Job::Whole(layer, scene)),
+                Part::Layer(layer) => {
+                    self.begin(Ending::Over(layer.opacity as f32, layer.blend));
+                    self.add_all(&layer.parts, scene);
+                    self.cut(layer);
+                    self.end();
+                }
+            }
+        }
+    }
+
+    /// What a layer is clipped and masked by.
+    fn cut(&mut self, layer: &'s LayerPart<'a>) {
+        if let Some((path, transform)) = layer.clip {
+            self.begin(Ending::Mask(MaskKind::Alpha));
+            self.jobs.push(Job::Clip(path, transform));
+            self.end();
+        }
+        if let Some(mask) = &layer.mask {
+            if mask.parts.iter().any(|part| matches!(part, Part::Layer(layer) if layer.whole)) {
+                self.jobs.push(Job::WholeMask(mask));
+            } else {
+                self.begin(Ending::Mask(mask.kind));
+                self.add_all(&mask.parts, &mask.scene);
+                self.end();
+            }
+        }
+    }
+
+    fn begin(&mut self, ending: Ending) {
+        self.jobs.push(Job::Begin(self.layers.len()));
+        let parent = self.open.last().copied();
+        self.open.push(self.layers.len());
+        self.layers.push(Layer { parent, ending, extent: Extent::default() });
+    }
+
+    fn end(&mut self) {
+        self.jobs.extend(self.open.pop().map(Job::End));
+    }
+}
+
+/// What each band has to do, between the layers that are drawn whole.
+fn stretches(chunks: &[Chunk], layers: &[Layer], size: (usize, usize)) -> Vec<Stretch> {
+    let count = size.1.div_ceil(BAND_ROWS);
+    let begin = || Stretch { bands: vec![Vec::new(); count], then: None };
+    let mut stretches: Vec<Stretch> = Vec::new();
+    let mut now = begin();
+    let mut open: Vec<usize> = Vec::new();
+    for (c, chunk) in chunks.iter().enumerate() {
+        for (t, task) in chunk.tasks.iter().enumerate() {
+            let reached = |number: &usize| layers.get(*number).map_or(0..0, |l| l.extent.bands(BAND_ROWS));
+            let touched = match task {
+                Task::Fill(shape) => {
+                    let own = shape.extent(size).bands(BAND_ROWS);
+                    // What cuts a layer off may reach farther than the layer does.
+                    let layer = open.last().map_or(0..count, reached);
+                    own.start.max(layer.start)..own.end.min(layer.end)
+                }
+                Task::Begin(layer) => {
+                    open.push(*layer);
+                    reached(layer)
+                }
+                Task::End(layer) => {
+                    open.pop();
+                    reached(layer)
+                }
+                Task::Whole(_) => {
+                    now.then = Some((c as u32, t as u32));
+                    stretches.push(std::mem::replace(&mut now, begin()));
+                    continue;
+                }
+            };
+            for band in now.bands.get_mut(touched).unwrap_or_default() {
+                band.push((c as u32, t as u32));
+            }
+        }
+    }
+    stretches.push(now);
+    stretches
+}
+
+/// Finds out which pixels each layer reaches: those that are drawn on in it and in the layers in it, and that its masks may leave. A mask
+/// is looked at wherever the layer that it cuts is.
 fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) {
     let mut open: Vec<usize> = Vec::new();
     for task in chunks.iter().flat_map(|chunk| &chunk.tasks) {
@@ -206,21 +369,20 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) 
             }
             Task::End(number) => {
                 open.pop();
-                let Some(layer) = layers.get_mut(*number) else { continue };
-                layer.extent = layer.extent.grown(layer.margin, size);
-                let (done, parent) = (*layer, layer.parent);
-                if let (Ending::Over(_), Some(parent)) =
-                    (done.ending, parent.and_then(|at| layers.get_mut(at)))
-                {
-                    parent.extent = parent.extent.union(done.extent);
+                let Some(&done) = layers.get(*number) else { continue };
+                if let Some(parent) = done.parent.and_then(|at| layers.get_mut(at)) {
+                    parent.extent = match done.ending {
+                        Ending::Over(..) => parent.extent.union(done.extent),
+                        Ending::Mask(_) => parent.extent.shared(done.extent),
+                    };
                 }
             }
+            Task::Whole(_) => {}
         }
     }
     for number in 0..layers.len() {
-        let cut =
-            layers.get(number).filter(|layer| matches!(layer.ending, Ending::Mask)).and_then(|l| l.parent);
-        let extent = cut.and_then(|at| layers.get(at)).map(|layer| layer.extent);
+        let Some(&Layer { parent, ending: Ending::Mask(_), .. }) = layers.get(number) else { continue };
+        let extent = parent.map_or(Some(Extent::whole(size)), |at| layers.get(at).map(|layer| layer.extent));
         if let (Some(extent), Some(layer)) = (extent, layers.get_mut(number)) {
             layer.extent = extent;
         }
@@ -240,10 +402,18 @@ fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
             Job::Clip(path, to_pixels) => {
                 reachable(path, to_pixels)?;
                 flat.clear();
-                path.contours()
-                    .iter()
-                    .for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, &mut flat));
+                for contour in path.contours() {
+                    push_transformed(contour, &view.placed(to_pixels), view.tolerance, &mut flat);
+                }
                 chunk.push(&flat, path.fill_rule(), Ink::solid(DRAFT, 1.0), view)?;
+            }
+            Job::Whole(layer, scene) => {
+                let whole = Whole::of(layer, scene, view)?;
+                chunk.push_whole(whole);
+            }
+            Job::WholeMask(mask) => {
+                let whole = Whole::of_mask(mask, view)?;
+                chunk.push_whole(Some(whole));
             }
             Job::Item(placed) => {
                 let named = |fault: Fault| fault.on_item(placed.item().name(), placed.line());
@@ -256,15 +426,15 @@ fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
 
 /// Adds the polygons of an item's fill and stroke.
 fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut Chunk) -> Result<(), Fault> {
-    let (item, to_pixels) = (placed.item(), placed.transform());
+    let (item, to_pixels) = (placed.item(), &view.placed(placed.transform()));
     let style = item.style();
     reachable(item.path(), to_pixels)?;
-    let opacity = if style.fill.is_some() && style.stroke_paint.is_some() { 1.0 } else { style.opacity };
+    let opacity = if item.fades_as_one() { 1.0 } else { style.opacity };
     let size = Point::new(view.width as f64, view.height as f64);
     // What one colour covers does not depend on where it lies.
     let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
     let bounds = (shaded(&style.fill) || shaded(&style.stroke_paint)).then(|| item.path().bounds()).flatten();
-    let placed_on_sheet = view.to_sheet * *to_pixels;
+    let placed_on_sheet = view.to_sheet * *placed.transform();
     let on = (bounds, &placed_on_sheet, to_pixels);
     if let Some(paint) = &style.fill {
         flat.clear();
@@ -277,7 +447,7 @@ fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut 
     }
     if style.paints_nothing() {
         flat.clear();
-        Outline::new(1.0).outline_into(&placed.path(), view.tolerance, flat);
+        Outline::new(1.0).outline_into(&item.path().transformed(to_pixels), view.tolerance, flat);
         chunk.push(flat, FillRule::Nonzero, Ink::solid(DRAFT, 1.0), view)?;
     } else if let Some(paint) = &style.stroke_paint {
         flat.clear();
@@ -324,8 +494,15 @@ fn stroke(path: &Path, outline: &Outline, to_pixels: &Affine, tolerance: f64, fl
 impl Chunk {
     /// Adds a polygon to be filled. Nothing where it cannot be seen.
     fn push(&mut self, flat: &FlatPath, rule: FillRule, ink: Ink, view: &View) -> Result<(), Fault> {
-        let shape = self.polygons.push(flat, rule, ink, (view.width, view.height))?;
+        let shape = self.polygons.push(flat, rule, ink, view.size())?;
         self.tasks.extend(shape.map(Task::Fill));
         Ok(())
+    }
+
+    fn push_whole(&mut self, whole: Option<Whole>) {
+        if let Some(whole) = whole {
+            self.tasks.push(Task::Whole(self.wholes.len()));
+            self.wholes.push(whole);
+        }
     }
 }

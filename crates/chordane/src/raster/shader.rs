@@ -1,6 +1,6 @@
 //! What colour goes where: the shaders that the filler asks as it goes along a row.
 
-use super::blend::{FULL, Rgba, over};
+use super::pixel::{FULL, Pixel, Rgba};
 use crate::number::Cell;
 use crate::path::Affine;
 use crate::sheet::Colour;
@@ -10,10 +10,10 @@ use crate::sheet::Colour;
 pub(super) trait Shader: Copy {
     /// Paints a run of pixels that are all covered by the same share, 0 to 1; it begins at a column and a row of the
     /// picture, and is as long as `pixels`.
-    fn span(self, x: usize, y: usize, pixels: &mut [Rgba], coverage: f32);
+    fn span<P: Pixel>(self, x: usize, y: usize, pixels: &mut [P], coverage: f32);
 
     /// Paints one pixel; as [`Shader::span`].
-    fn dot(self, x: usize, y: usize, pixel: &mut Rgba, coverage: f32);
+    fn dot<P: Pixel>(self, x: usize, y: usize, pixel: &mut P, coverage: f32);
 }
 
 /// Where what is painted lies: its own bounds, and the maps from its coordinates to the sheet's and to pixels.
@@ -39,23 +39,22 @@ impl Solid {
 
 impl Shader for Solid {
     #[inline]
-    fn span(self, _: usize, _: usize, pixels: &mut [Rgba], coverage: f32) {
+    fn span<P: Pixel>(self, _: usize, _: usize, pixels: &mut [P], coverage: f32) {
         let share = (coverage * self.strength + 0.5) as u32;
         if share >= FULL {
-            let [red, green, blue, _] = self.rgba;
-            pixels.fill([red, green, blue, 255]);
+            pixels.fill(P::opaque(self.rgba));
         } else if share > 0 {
             for pixel in pixels {
-                *pixel = over(*pixel, self.rgba, share);
+                *pixel = pixel.over(self.rgba, share);
             }
         }
     }
 
     #[inline]
-    fn dot(self, _: usize, _: usize, pixel: &mut Rgba, coverage: f32) {
+    fn dot<P: Pixel>(self, _: usize, _: usize, pixel: &mut P, coverage: f32) {
         let share = (coverage * self.strength + 0.5) as u32;
         if share > 0 {
-            *pixel = over(*pixel, self.rgba, share.min(FULL));
+            *pixel = pixel.over(self.rgba, share.min(FULL));
         }
     }
 }

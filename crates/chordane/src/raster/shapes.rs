@@ -3,6 +3,7 @@
 use super::cover::{BAND_ROWS, Band, Edge, Filler};
 use super::ink::Ink;
 use super::layers::Extent;
+use super::pixel::Pixel;
 use super::shader::Shader;
 use crate::ground::{Fault, FaultKind};
 use crate::number::Point;
@@ -188,18 +189,24 @@ impl Polygons {
     }
 
     /// Fills a shape into a band.
-    pub(super) fn fill(&self, shape: &Shape, filler: &mut Filler, band: &mut Band<'_>, number: usize) {
-        match &shape.ink {
-            Ink::Solid(solid) => self.fill_with(shape, filler, band, number, *solid),
-            Ink::Blend(blend) => self.fill_with(shape, filler, band, number, &**blend),
-        }
-    }
-
-    fn fill_with(
+    pub(super) fn fill<P: Pixel>(
         &self,
         shape: &Shape,
         filler: &mut Filler,
-        band: &mut Band<'_>,
+        band: &mut Band<'_, P>,
+        number: usize,
+    ) {
+        match &shape.ink {
+            Ink::Solid(solid) => self.fill_with(shape, filler, band, number, *solid),
+            Ink::Shading(shading) => self.fill_with(shape, filler, band, number, &**shading),
+        }
+    }
+
+    fn fill_with<P: Pixel>(
+        &self,
+        shape: &Shape,
+        filler: &mut Filler,
+        band: &mut Band<'_, P>,
         number: usize,
         ink: impl Shader,
     ) {

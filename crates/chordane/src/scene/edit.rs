@@ -20,9 +20,8 @@ impl Sheet {
     pub fn map_paths(&self, mut change: impl FnMut(&Placed<'_>) -> Path) -> Self {
         let paths: Vec<Path> = self.items().map(|placed| change(&placed)).collect();
         let mut paths = paths.into_iter();
-        let mut item = |item: Item, _: &Affine| Item { path: paths.next().unwrap_or_default(), ..item };
-        let rebuilt = |node: &Node| rebuilt(node.clone(), &Affine::IDENTITY, &mut item, &|_, _| ());
-        let nodes: Vec<Node> = self.nodes.iter().map(rebuilt).collect();
+        let mut item = |item: Item, _: &Affine| item.with_path(paths.next().unwrap_or_default());
+        let nodes = all_rebuilt(self.nodes.clone(), &Affine::IDENTITY, &mut item, &|_, _| ());
         Self { nodes, ..self.clone() }
     }
 }
@@ -39,10 +38,26 @@ pub(super) fn rebuilt(
         Node::Item(one) => item(*one, outer).into(),
         Node::Group(mut all) => {
             let inner = *outer * all.transform;
-            let nodes = std::mem::take(&mut all.nodes).into_iter();
-            all.nodes = nodes.map(|node| rebuilt(node, &inner, item, group)).collect();
+            all.nodes = all_rebuilt(std::mem::take(&mut all.nodes), &inner, item, group);
             group(&mut all, &inner);
             Node::Group(all)
         }
     }
+}
+
+/// Some nodes, rebuilt in the order of drawing and left in the order in which they stand.
+fn all_rebuilt(
+    nodes: Vec<Node>,
+    outer: &Affine,
+    item: &mut impl FnMut(Item, &Affine) -> Item,
+    group: &impl Fn(&mut Group, &Affine),
+) -> Vec<Node> {
+    let order = Node::drawing_order(&nodes);
+    let mut left: Vec<Option<Node>> = nodes.into_iter().map(Some).collect();
+    for at in order {
+        if let Some(slot) = left.get_mut(at) {
+            *slot = slot.take().map(|node| rebuilt(node, outer, item, group));
+        }
+    }
+    left.into_iter().flatten().collect()
 }

@@ -2,10 +2,10 @@
 
 use super::placed::Placed;
 use crate::ground::{Carried, Fault, spent};
-use crate::number::Cell;
+use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, Path};
 use crate::reshape::is_too_fine;
-use crate::sheet::{Group, Item, Node, Sheet};
+use crate::sheet::{Compositing, Group, Item, Node, Sheet};
 
 /// A sheet in one pass: its items in the order of drawing, each where it stands, and the groups that they are in.
 ///
@@ -64,6 +64,7 @@ pub struct Layer<'a> {
     transform: Affine,
     opacity: f64,
     clipped: bool,
+    plain: bool,
 }
 
 impl<'a> Layer<'a> {
@@ -85,10 +86,11 @@ impl<'a> Layer<'a> {
         &self.transform
     }
 
-    /// Whether the group is drawn on its own before it is laid on what is below it, because it fades or is clipped.
+    /// Whether the group is drawn on its own before it is laid on what is below it: because it fades, is clipped, masked or isolated, has
+    /// effects, or is mixed with what is below it.
     #[must_use]
     pub fn is_apart(&self) -> bool {
-        self.group.opacity < 1.0 || self.group.clip.is_some()
+        self.group.opacity < 1.0 || !self.group.compositing().is_plain()
     }
 }
 
@@ -97,8 +99,14 @@ impl<'a> Scene<'a> {
     pub(crate) fn of(nodes: &'a [Node], outer: &Affine) -> Self {
         let (items, layers, steps, fault) = Default::default();
         let mut scene = Self { items, layers, steps, fault };
-        nodes.iter().for_each(|node| scene.gather(node, outer, None));
+        scene.gather_all(nodes, outer, None);
         scene
+    }
+
+    fn gather_all(&mut self, nodes: &'a [Node], outer: &Affine, parent: Option<usize>) {
+        for node in Node::drawing_order(nodes).filter_map(|at| nodes.get(at)) {
+            self.gather(node, outer, parent);
+        }
     }
 
     fn gather(&mut self, node: &'a Node, outer: &Affine, parent: Option<usize>) {
@@ -106,8 +114,11 @@ impl<'a> Scene<'a> {
             self.stop();
             return;
         }
-        let above =
-            parent.and_then(|at| self.layers.get(at)).map_or((1.0, false), |l| (l.opacity, l.clipped));
+        let above = parent.and_then(|at| self.layers.get(at));
+        let (opacity, clipped, plain) = above.map_or((1.0, false, true), |l| (l.opacity, l.clipped, l.plain));
+        let compositing = node.compositing();
+        let (clipped, plain) = (clipped || compositing.clip().is_some(), plain && compositing.is_plain());
+        self.look_into_mask(compositing);
         match node {
             Node::Item(item) => {
                 self.note(|| item.sound().map(drop), item);
@@ -117,8 +128,9 @@ impl<'a> Scene<'a> {
                     transform: *outer * item.transform,
                     number: self.items.len(),
                     layer: parent,
-                    opacity: above.0 * item.style.opacity,
-                    clipped: above.1,
+                    opacity: opacity * item.style.opacity,
+                    clipped,
+                    plain,
                 });
             }
             Node::Group(group) => {
@@ -126,12 +138,19 @@ impl<'a> Scene<'a> {
                     self.fault = group.fault.get().map(|fault| fault.clone().on_item(group.name(), None));
                 }
                 let (transform, number) = (*outer * group.transform, self.layers.len());
-                let (opacity, clipped) = (above.0 * group.opacity, above.1 || group.clip.is_some());
-                self.layers.push(Layer { group, parent, transform, opacity, clipped });
+                let opacity = opacity * group.opacity;
+                self.layers.push(Layer { group, parent, transform, opacity, clipped, plain });
                 self.steps.push(Step::Begin(number));
-                group.nodes.iter().for_each(|node| self.gather(node, &transform, Some(number)));
+                self.gather_all(&group.nodes, &transform, Some(number));
                 self.steps.push(Step::End(number));
             }
+        }
+    }
+
+    /// Takes over the fault of what is drawn for a mask.
+    fn look_into_mask(&mut self, compositing: &'a Compositing) {
+        if let (None, Some(mask)) = (&self.fault, compositing.mask()) {
+            self.fault = Scene::of(mask.nodes(), &Affine::IDENTITY).fault;
         }
     }
 
@@ -184,11 +203,39 @@ impl<'a> Scene<'a> {
         self.items.iter().filter_map(Placed::line_bounds).reduce(Cell::union)
     }
 
+    /// Bounds of all that is painted, with room to spare, and as far as effects reach. Cost: linear, by control points.
+    pub(crate) fn reach(&self) -> Option<Cell> {
+        let mut open: Vec<Option<Cell>> = Vec::new();
+        let mut all: Option<Cell> = None;
+        let grown = |all: Option<Cell>, compositing: &Compositing, to: &Affine| {
+            let by: Point = compositing.effects().iter().map(|effect| effect.reach(to)).sum();
+            all.map(|all| Cell { min: all.min - by, max: all.max + by })
+        };
+        let union = |a: Option<Cell>, b: Option<Cell>| a.into_iter().chain(b).reduce(Cell::union);
+        for step in &self.steps {
+            match *step {
+                Step::Begin(_) => open.push(all.take()),
+                Step::Item(number) => {
+                    let Some(placed) = self.items.get(number) else { continue };
+                    all = union(all, grown(placed.reach(), placed.item.compositing(), &placed.transform));
+                }
+                Step::End(number) => {
+                    let Some(layer) = self.layers.get(number) else { continue };
+                    let inside = grown(all.take(), layer.group.compositing(), &layer.transform);
+                    all = union(open.pop().flatten(), inside);
+                }
+            }
+        }
+        all
+    }
+
     /// The paths that an item is clipped by, from the inside out, each with the map from its coordinates to the sheet's.
     pub fn clips(&self, item: &Placed<'a>) -> impl Iterator<Item = (&'a Path, Affine)> {
         let layer = |at: Option<usize>| at.and_then(|at| self.layers.get(at));
-        std::iter::successors(layer(item.layer), move |inner| layer(inner.parent))
-            .filter_map(|layer| layer.group.clip_path().map(|path| (path, layer.transform)))
+        let own = item.item.clip_path().map(|path| (path, item.transform));
+        let around = std::iter::successors(layer(item.layer), move |inner| layer(inner.parent))
+            .filter_map(|layer| layer.group.clip_path().map(|path| (path, layer.transform)));
+        own.into_iter().chain(around)
     }
 }
 

@@ -43,6 +43,7 @@ pub struct Placed<'a> {
     pub(super) layer: Option<usize>,
     pub(super) opacity: f64,
     pub(super) clipped: bool,
+    pub(super) plain: bool,
 }
 
 impl<'a> Placed<'a> {
@@ -88,10 +89,16 @@ impl<'a> Placed<'a> {
         self.opacity
     }
 
-    /// Whether a group that the item is in is clipped.
+    /// Whether the item or a group that it is in is clipped.
     #[must_use]
     pub fn is_clipped(&self) -> bool {
         self.clipped
+    }
+
+    /// Whether neither the item nor a group that it is in is clipped, masked, isolated or mixed with what is below, or has effects.
+    #[must_use]
+    pub fn is_plain(&self) -> bool {
+        self.plain
     }
 
     /// The path in the sheet's coordinates. Cost: linear in the segments.
@@ -157,11 +164,16 @@ impl<'a> Placed<'a> {
     /// Bounds that hold all that is painted, quickly and with room to spare: by control points, and as far as any mitre
     /// could reach.
     pub(crate) fn reach(&self) -> Option<Cell> {
+        Cell::of(self.own_reach()?.corners().map(|corner| self.transform.transform_point2(corner)))
+    }
+
+    /// The same in the item's own coordinates.
+    pub(crate) fn own_reach(&self) -> Option<Cell> {
         let bounds = self.item.path.control_bounds()?;
         // A draft's line is thin, whatever the scale.
         let stroke = self.item.style.get_stroke();
         let by = 0.5 * stroke.width().max(DRAFT_WIDTH) * stroke.mitre_limit().max(std::f64::consts::SQRT_2);
-        Cell::of(bounds.grown(by).corners().map(|corner| self.transform.transform_point2(corner)))
+        Some(bounds.grown(by))
     }
 
     /// A spot of the sheet in the item's own coordinates; `None` where the transform squashes the item flat.

@@ -57,10 +57,14 @@ impl<T: Into<Node> + Clone> Stamp<T> {
 fn bent(node: Node, outer: &Affine, bend: &impl Fn(&Path) -> Path) -> Node {
     let mut item = |item: Item, groups: &Affine| {
         let path = bend(&item.path.transformed(&(*groups * item.transform)));
-        Item { path, transform: Affine::IDENTITY, ..item }
+        let mut item = item;
+        let outer = *groups * item.transform;
+        item.map_clip(|clip| bend(&clip.transformed(&outer)));
+        item.transform = Affine::IDENTITY;
+        item.with_path(path)
     };
     let stand = |group: &mut Group, groups: &Affine| {
-        group.clip = group.clip.take().map(|clip| Box::new(bend(&clip.transformed(groups))));
+        group.map_clip(|clip| bend(&clip.transformed(groups)));
         group.transform = Affine::IDENTITY;
     };
     rebuilt(node, outer, &mut item, &stand)

@@ -360,6 +360,14 @@ impl Gradient {
         }
     }
 
+    /// Whether its colours change at once somewhere: between two stops at one share, or where it begins again.
+    pub(crate) fn is_edged(&self) -> bool {
+        let ends = self.stops.first().map(|stop| stop.1) != self.stops.last().map(|stop| stop.1);
+        let again = self.spread == Spread::Repeat || matches!(self.kind, GradientKind::Sweep { .. });
+        let between = |pair: &[(f64, Colour)]| matches!(pair, [a, b] if b.0 - a.0 < 1e-3 && a.1 != b.1);
+        (again && ends) || self.stops.windows(2).any(between)
+    }
+
     /// Whether all is of the last colour: the way has no length.
     pub(crate) fn is_flat(&self) -> bool {
         match self.kind {

@@ -1,6 +1,7 @@
 //! Groups, and the words that move an item or a group.
 
 use super::Item;
+use super::compositing::Kept;
 use super::style::share;
 use crate::ground::{Carried, Fault, FaultKind, spent};
 use crate::number::{Angle, Point};
@@ -59,11 +60,11 @@ impl Node {
         }
     }
 
-    /// How many groups deep this is: 0 for an item.
+    /// How many groups deep this is: 0 for an item without a mask.
     pub(crate) fn depth(&self) -> usize {
         match self {
-            Self::Item(_) => 0,
-            Self::Group(group) => group.depth,
+            Self::Item(item) => item.compositing().depth(),
+            Self::Group(group) => group.depth(),
         }
     }
 }
@@ -85,14 +86,14 @@ pub struct Group {
     count: usize,
     pub(crate) transform: Affine,
     pub(crate) opacity: f64,
-    pub(crate) clip: Option<Box<Path>>,
     pub(crate) name: Option<Box<str>>,
+    pub(super) compositing: Kept,
     pub(crate) fault: Carried,
 }
 
 /// Groups are drawn, copied and dropped one inside the other, each taking some of the machine's stack; deeper than
 /// this is a loop gone wrong.
-const MOST_DEPTH: usize = 200;
+pub(super) const MOST_DEPTH: usize = 200;
 
 /// A group of nothing yet; see [`Group::add`].
 ///
@@ -109,8 +110,8 @@ const MOST_DEPTH: usize = 200;
 /// ```
 #[must_use]
 pub fn group() -> Group {
-    let (nodes, clip, name, fault) = Default::default();
-    Group { nodes, depth: 1, count: 1, transform: Affine::IDENTITY, opacity: 1.0, clip, name, fault }
+    let (nodes, name, compositing, fault) = Default::default();
+    Group { nodes, depth: 1, count: 1, transform: Affine::IDENTITY, opacity: 1.0, name, compositing, fault }
 }
 
 impl Group {
@@ -120,6 +121,11 @@ impl Group {
     pub fn add(mut self, node: impl Into<Node>) -> Self {
         self.push("add", node.into());
         self
+    }
+
+    /// The most groups inside one another from here on, this one counted, and those of its mask.
+    pub(super) fn depth(&self) -> usize {
+        self.depth.max(1 + self.compositing().depth())
     }
 
     fn push(&mut self, call: &'static str, node: Node) {
@@ -150,28 +156,6 @@ impl Group {
             }
         }
         self
-    }
-
-    /// Shows the group only where a path would be filled, strokes and all; the path moves with the group. An empty path
-    /// shows nothing. A clip takes the place of one given before.
-    ///
-    /// ```
-    /// use chordane::prelude::*;
-    /// let window = group().add(polygon((0.0, 0.0), 4, 40.0).fill("teal")).clipped(circle((0.0, 0.0), 30.0));
-    /// assert!(sheet(80.0, 80.0).centred().add(window).svg()?.contains("<clipPath"));
-    /// # Ok::<(), Fault>(())
-    /// ```
-    #[must_use]
-    pub fn clipped(mut self, by: Path) -> Self {
-        self.fault.take_from(by.carried());
-        self.clip = Some(Box::new(by));
-        self
-    }
-
-    /// The path that the group is clipped by, if there is one.
-    #[must_use]
-    pub fn clip_path(&self) -> Option<&Path> {
-        self.clip.as_deref()
     }
 
     /// The opacity of the whole group, from 0 to 1.
@@ -265,6 +249,13 @@ macro_rules! transform_words {
             #[must_use]
             pub fn scaled_by(self, factors: impl Into<Point>) -> Self {
                 self.then_by("scaled_by", Affine::from_scale(factors.into()))
+            }
+
+            /// Scaled evenly from a point, strokes and all: the point stays where it is.
+            #[must_use]
+            pub fn scaled_about(self, centre: impl Into<Point>, factor: f64) -> Self {
+                let by = by::about(centre.into(), Affine::from_scale(Point::splat(factor)));
+                self.then_by("scaled_about", by)
             }
 
             /// Sheared; see [`Path::sheared`].

@@ -1,5 +1,6 @@
 //! An item: a path with a style, and where it stands.
 
+use super::compositing::Kept;
 use super::{GivenPaint, Style};
 use crate::ground::{Carried, Fault, Given};
 use crate::path::{Affine, FillRule, Path};
@@ -20,6 +21,7 @@ pub struct Item {
     pub(crate) transform: Affine,
     pub(crate) name: Option<Box<str>>,
     pub(crate) line: Option<u32>,
+    pub(super) compositing: Kept,
     pub(crate) fault: Carried,
 }
 
@@ -31,8 +33,20 @@ impl Item {
             transform: Affine::IDENTITY,
             name: None,
             line: None,
+            compositing: None,
             fault: Carried::default(),
         }
+    }
+
+    /// The same item with another path.
+    pub(crate) fn with_path(self, path: Path) -> Self {
+        Self { path, ..self }
+    }
+
+    /// Whether its opacity is that of the finished item, because several things are painted; one alone fades by its colour.
+    pub(crate) fn fades_as_one(&self) -> bool {
+        let both = self.style.fill.is_some() && self.style.stroke_paint.is_some();
+        both || !self.compositing().effects().is_empty()
     }
 
     /// The path, before the item's transform.

@@ -5,6 +5,7 @@
 mod colour;
 mod colour_names;
 mod colour_space;
+mod compositing;
 mod copies;
 mod gradient;
 mod group;
@@ -17,6 +18,7 @@ mod style;
 
 pub use colour::Colour;
 pub use colour_space::{ColourSpace, hsl, hwb, lab, lch, mix, mix_in, oklab, oklch, palette, rgb};
+pub use compositing::{BlendMode, Compositing, Effect, Mask, MaskKind};
 pub use copies::{copies_at, ring_of};
 pub use gradient::{Frame, Gradient, GradientKind, Spread, linear_gradient, radial_gradient, sweep_gradient};
 pub use group::{Group, Node, group};

@@ -4,6 +4,7 @@ mod format;
 #[cfg(feature = "png")]
 mod png;
 mod svg;
+mod svg_layers;
 mod svg_paint;
 mod svg_text;
 mod whole;

@@ -5,15 +5,16 @@
 
 use std::fmt::Write;
 
+use super::svg_layers::{Layered, mixes};
 use super::svg_paint::{Definitions, Place, reach, whole};
 use super::svg_text::{Ids, escaped, escaped_text, plain};
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
-use crate::path::{Affine, FillRule, Path};
+use crate::path::{Affine, FillRule};
 use crate::raster::DRAFT;
 use crate::reshape::{Cap, Join};
 use crate::scene::{Placed, Scene, Step, largest_scale};
-use crate::sheet::{Colour, Group, Paint, Sheet, Style};
+use crate::sheet::{Colour, Item, Paint, Sheet};
 
 /// How SVG text is written.
 ///
@@ -89,6 +90,7 @@ impl Sheet {
             decimals,
             ids: Ids::of(&scene),
             definitions: Definitions::default(),
+            mixes: mixes(&scene),
         };
         writer.document(self, &scene, options.size);
         Ok(writer.out)
@@ -101,11 +103,13 @@ enum Defined {
     Id(String),
 }
 
-struct Writer {
-    out: String,
+pub(super) struct Writer {
+    pub(super) out: String,
     decimals: usize,
-    ids: Ids,
+    pub(super) ids: Ids,
     definitions: Definitions,
+    /// Whether anything is mixed with what is below it.
+    pub(super) mixes: bool,
 }
 
 impl Writer {
@@ -127,6 +131,10 @@ impl Writer {
         );
         if let Some(text) = &sheet.metadata {
             let _ = writeln!(self.out, "<metadata>{}</metadata>", escaped_text(text));
+        }
+        if self.mixes {
+            // So that nothing is mixed with the page that shows the picture.
+            self.out.push_str("<g style=\"isolation:isolate\">\n");
         }
         if let Some(ground) = &sheet.ground {
             // Shown in another shape, the sheet lies in the middle and its ground reaches over the margins.
@@ -153,10 +161,13 @@ impl Writer {
         if sheet.y_up {
             self.out.push_str("</g>\n");
         }
+        if self.mixes {
+            self.out.push_str("</g>\n");
+        }
         self.out.push_str("</svg>\n");
     }
 
-    fn scene(&mut self, scene: &Scene<'_>) {
+    pub(super) fn scene(&mut self, scene: &Scene<'_>) {
         // How much the groups around it enlarge what is written.
         let mut scales = vec![1.0];
         let scale = |scales: &Vec<f64>| scales.last().copied().unwrap_or(1.0);
@@ -170,7 +181,7 @@ impl Writer {
                 Step::Begin(number) => {
                     let Some(layer) = scene.layers().get(number) else { continue };
                     scales.push(scale(&scales) * largest_scale(&layer.group().transform));
-                    self.begin(layer.group(), scale(&scales));
+                    self.begin(layer, scale(&scales));
                 }
                 Step::End(_) => {
                     scales.pop();
@@ -180,32 +191,8 @@ impl Writer {
         }
     }
 
-    /// Writes a group up to what is in it.
-    fn begin(&mut self, group: &Group, scale: f64) {
-        let clip = group.clip.as_ref().map(|path| self.clip(path, scale));
-        self.out.push_str("<g");
-        self.name(group.name());
-        self.transform(&group.transform);
-        self.attribute("opacity", &plain(group.opacity), "1");
-        if let Some(id) = clip {
-            let _ = write!(self.out, " clip-path=\"url(#{id})\"");
-        }
-        self.out.push_str(">\n");
-    }
-
-    /// Writes a clip and gives its id.
-    fn clip(&mut self, path: &Path, scale: f64) -> String {
-        let id = self.ids.numbered("clip");
-        let _ = write!(self.out, "<clipPath id=\"{id}\"><path");
-        if path.fill_rule() == FillRule::EvenOdd {
-            self.out.push_str(" clip-rule=\"evenodd\"");
-        }
-        let _ = writeln!(self.out, " d=\"{}\"/></clipPath>", path.data_rounded(self.decimals_at(scale)));
-        id
-    }
-
     /// Enlarged later, a path needs more decimals; reduced, it can do with fewer.
-    fn decimals_at(&self, scale: f64) -> usize {
+    pub(super) fn decimals_at(&self, scale: f64) -> usize {
         let more = if scale > 0.0 { scale.log10().ceil() } else { 0.0 };
         (self.decimals as f64 + more).clamp(0.0, 12.0) as usize
     }
@@ -221,15 +208,21 @@ impl Writer {
         let place = Place { bounds, reach: beyond, placed: *placed.transform(), outer: Affine::IDENTITY };
         let fill = style.fill.as_ref().map(|paint| self.defined(paint, &place));
         let stroke = style.seen_stroke().map(|paint| self.defined(paint, &place));
+        let inner = scale * largest_scale(&item.transform);
+        let layering = self.defined_layering(Layered::Item(placed), inner);
         self.out.push_str("<path");
         self.name(item.name());
         self.transform(&item.transform);
-        self.style(style, (fill, stroke), item.path.fill_rule());
-        let decimals = self.decimals_at(scale * largest_scale(&item.transform));
+        self.layering(Layered::Item(placed), &layering);
+        self.style(item, (fill, stroke), item.path.fill_rule());
+        let opacity = if item.fades_as_one() { style.opacity } else { 1.0 };
+        self.attribute("opacity", &plain(opacity), "1");
+        let decimals = self.decimals_at(inner);
         let _ = writeln!(self.out, " d=\"{}\"/>", item.path.data_rounded(decimals));
     }
 
-    fn style(&mut self, style: &Style, (fill, stroked): (Option<Defined>, Option<Defined>), rule: FillRule) {
+    fn style(&mut self, item: &Item, (fill, stroked): (Option<Defined>, Option<Defined>), rule: FillRule) {
+        let style = item.style();
         if style.paints_nothing() {
             self.paint("fill", None, 1.0);
             self.paint("stroke", Some(&Defined::Colour(DRAFT)), 1.0);
@@ -237,8 +230,7 @@ impl Writer {
             return;
         }
         // One paint alone can carry the opacity itself.
-        let both = style.fill.is_some() && style.stroke_paint.is_some();
-        let share = if both { 1.0 } else { style.opacity };
+        let share = if item.fades_as_one() { 1.0 } else { style.opacity };
         self.paint("fill", fill.as_ref(), share);
         if rule == FillRule::EvenOdd && style.fill.is_some() {
             self.out.push_str(" fill-rule=\"evenodd\"");
@@ -262,9 +254,6 @@ impl Writer {
                 let _ = write!(self.out, " stroke-dasharray=\"{}\"", lengths.join(" "));
                 self.attribute("stroke-dashoffset", &plain(stroke.dash_offset()), "0");
             }
-        }
-        if both {
-            self.attribute("opacity", &plain(style.opacity), "1");
         }
     }
 
@@ -292,20 +281,20 @@ impl Writer {
         }
     }
 
-    fn name(&mut self, name: Option<&str>) {
+    pub(super) fn name(&mut self, name: Option<&str>) {
         if let Some(name) = name {
             let id = self.ids.named(name);
             let _ = write!(self.out, " id=\"{}\"", escaped(&id));
         }
     }
 
-    fn attribute(&mut self, name: &str, value: &str, default: &str) {
+    pub(super) fn attribute(&mut self, name: &str, value: &str, default: &str) {
         if value != default {
             let _ = write!(self.out, " {name}=\"{value}\"");
         }
     }
 
-    fn transform(&mut self, by: &Affine) {
+    pub(super) fn transform(&mut self, by: &Affine) {
         if *by == Affine::IDENTITY {
             return;
         }

@@ -8,8 +8,11 @@ use crate::number::{Cell, Point};
 use crate::path::Affine;
 use crate::sheet::{Colour, ColourSpace, Frame, Gradient, GradientKind, Spread};
 
-/// Stops between two colours that are not mixed in sRGB.
-const MORE_STOPS: usize = 16;
+/// So often the way between two colours that are not mixed in sRGB is halved at most.
+const MOST_HALVINGS: usize = 7;
+
+/// So far from the gradient's own colour, of 1, a mixture in sRGB may be: a level of eight bits.
+const CLOSE: f32 = 1.0 / 255.0;
 
 /// Wedges of a sweep. Its colours are then no more than a level or two from one to the next.
 const WEDGES: usize = 360;
@@ -107,14 +110,41 @@ fn stops(gradient: &Gradient) -> Vec<(f64, Colour)> {
     }
     let mut all: Vec<(f64, Colour)> = given.first().copied().into_iter().collect();
     for pair in given.windows(2) {
-        let &[(from, _), (to, last)] = pair else { continue };
-        let between = (1..MORE_STOPS).map(|i| from + (to - from) * i as f64 / MORE_STOPS as f64);
-        if to > from {
-            all.extend(between.map(|share| (share, gradient.at(share))));
-        }
-        all.push((to, last));
+        let &[from, to] = pair else { continue };
+        between(gradient, from, to, MOST_HALVINGS, &mut all);
+        all.push(to);
     }
     all
+}
+
+/// Stops between two, as long as halfway between two of them their mean is not the gradient's colour.
+fn between(
+    gradient: &Gradient,
+    from: (f64, Colour),
+    to: (f64, Colour),
+    halvings: usize,
+    all: &mut Vec<(f64, Colour)>,
+) {
+    let apart = |share: f64| {
+        let (want, t) = (gradient.at(from.0 + (to.0 - from.0) * share), share as f32);
+        let off = |a: f32, b: f32, want: f32| (a + (b - a) * t - want).abs();
+        let ([a, b], want) = ([from.1, to.1], want);
+        off(a.red, b.red, want.red)
+            .max(off(a.green, b.green, want.green))
+            .max(off(a.blue, b.blue, want.blue))
+            .max(off(a.alpha, b.alpha, want.alpha))
+    };
+    if halvings == 0
+        || to.0 - from.0 < 1e-6
+        || [0.25, 0.5, 0.75].map(apart).into_iter().fold(0.0, f32::max) < CLOSE
+    {
+        return;
+    }
+    let share = from.0.midpoint(to.0);
+    let middle = (share, gradient.at(share));
+    between(gradient, from, middle, halvings - 1, all);
+    all.push(middle);
+    between(gradient, middle, to, halvings - 1, all);
 }
 
 /// A sweep as a pattern of wedges, which SVG has no gradient for: the pattern after its id.

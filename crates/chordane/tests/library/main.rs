@@ -12,6 +12,7 @@ mod examples;
 mod finding_kinds;
 mod findings;
 mod laws;
+mod layers;
 mod measures;
 mod meetings;
 mod morphs;

@@ -6,7 +6,7 @@ use super::tile::{MOST_CELLS, Tile};
 use super::{BAND_ROWS, Edge};
 use crate::ground::spent;
 use crate::path::FillRule;
-use crate::raster::blend::Rgba;
+use crate::raster::pixel::Pixel;
 use crate::raster::shader::Shader;
 
 /// Fills polygons into one band of a picture. Holds the storage that is used again for each.
@@ -22,14 +22,15 @@ pub(in crate::raster) struct Filler {
     pieces: Vec<Piece>,
 }
 
-/// A band of a picture: its first row, and its pixels.
-pub(in crate::raster) struct Band<'a> {
+/// A part of a picture: its first column and row, its width, and its pixels, row after row.
+pub(in crate::raster) struct Band<'a, P> {
+    pub(in crate::raster) left: usize,
     pub(in crate::raster) top: usize,
     pub(in crate::raster) width: usize,
-    pub(in crate::raster) pixels: &'a mut [Rgba],
+    pub(in crate::raster) pixels: &'a mut [P],
 }
 
-impl Band<'_> {
+impl<P> Band<'_, P> {
     pub(in crate::raster) fn rows(&self) -> usize {
         self.pixels.len() / self.width.max(1)
     }
@@ -40,9 +41,9 @@ impl Filler {
     /// `right` and in the rows from `top` to `bottom` of the picture, ends not included. False when it is too
     /// large for that.
     #[inline]
-    pub(in crate::raster) fn convex(
+    pub(in crate::raster) fn convex<P: Pixel>(
         &mut self,
-        band: &mut Band<'_>,
+        band: &mut Band<'_, P>,
         edges: impl Iterator<Item = Edge>,
         across: (i32, i32),
         down: (i32, i32),
@@ -62,14 +63,14 @@ impl Filler {
             self.tile.edge(&edge, bottom);
         }
         // A part may lie outside the picture: on the left its cells are summed, on the right dropped.
-        let hidden = (-left).max(0) as usize;
+        let hidden = (band.left as i32 - left).max(0) as usize;
         let first_row = (top - band.top as i32) as usize;
         let lines = band.pixels.chunks_exact_mut(band.width).skip(first_row);
         for ((cells, line), y) in self.tile.rows(height).zip(lines).zip(top as usize..) {
             let mut sum = 0.0;
             let (off, on) = cells.split_at_mut(hidden.min(cells.len()));
             off.iter_mut().for_each(|cell| sum += std::mem::take(cell));
-            let begin = (left.max(0) as usize).min(line.len());
+            let begin = ((left - band.left as i32).max(0) as usize).min(line.len());
             let end = line.len().min(begin + width.saturating_sub(hidden));
             let pixels = line.get_mut(begin..end).unwrap_or_default();
             let mut run = 0;
@@ -85,18 +86,28 @@ impl Filler {
                     continue;
                 }
                 if run > 0 {
-                    ink.span(begin + i - run, y, pixels.get_mut(i - run..i).unwrap_or_default(), 1.0);
+                    ink.span(
+                        band.left + begin + i - run,
+                        y,
+                        pixels.get_mut(i - run..i).unwrap_or_default(),
+                        1.0,
+                    );
                     run = 0;
                 }
                 if covered > 0.0002
                     && let Some(pixel) = pixels.get_mut(i)
                 {
-                    ink.dot(begin + i, y, pixel, covered);
+                    ink.dot(band.left + begin + i, y, pixel, covered);
                 }
             }
             if run > 0 {
                 let end = pixels.len();
-                ink.span(begin + end - run, y, pixels.get_mut(end - run..).unwrap_or_default(), 1.0);
+                ink.span(
+                    band.left + begin + end - run,
+                    y,
+                    pixels.get_mut(end - run..).unwrap_or_default(),
+                    1.0,
+                );
             }
             cells.for_each(|cell| *cell = 0.0);
         }
@@ -104,9 +115,9 @@ impl Filler {
     }
 
     /// Fills a polygon of any kind from its edges. Edges outside the band's rows are passed over.
-    pub(in crate::raster) fn fill(
+    pub(in crate::raster) fn fill<P: Pixel>(
         &mut self,
-        band: &mut Band<'_>,
+        band: &mut Band<'_, P>,
         edges: impl Iterator<Item = Edge> + Clone,
         rule: FillRule,
         ink: impl Shader,
@@ -127,14 +138,14 @@ impl Filler {
             if self.active.is_empty() {
                 continue;
             }
-            self.cut_row(top as f64 + i as f64);
+            self.cut_row(band.left as f64, f64::from(top) + i as f64);
             self.resolver.resolve(&mut self.pieces, rule, &mut self.row);
             let floor = top + (i + 1) as f32;
             let edges = &self.edges;
             self.active.retain(|&at| edges.get(at as usize).is_some_and(|edge| edge.y1 > floor));
             self.row.drain(band.width, |x, length, coverage| {
                 if let Some(pixels) = line.get_mut(x..x + length) {
-                    ink.span(x, band.top + i, pixels, coverage);
+                    ink.span(band.left + x, band.top + i, pixels, coverage);
                 }
             });
         }
@@ -169,14 +180,14 @@ impl Filler {
         }
     }
 
-    /// Cuts the active edges to the row that begins at `top`.
+    /// Cuts the active edges to the row that begins at `top`, seen from the column `left`.
     #[inline]
-    fn cut_row(&mut self, top: f64) {
+    fn cut_row(&mut self, left: f64, top: f64) {
         self.pieces.clear();
         for &at in &self.active {
             let Some(edge) = self.edges.get(at as usize) else { continue };
-            let (x0, y0) = (f64::from(edge.x0), f64::from(edge.y0) - top);
-            let (x1, y1) = (f64::from(edge.x1), f64::from(edge.y1) - top);
+            let (x0, y0) = (f64::from(edge.x0) - left, f64::from(edge.y0) - top);
+            let (x1, y1) = (f64::from(edge.x1) - left, f64::from(edge.y1) - top);
             let slope = (x1 - x0) / (y1 - y0);
             let (xa, ya) = if y0 < 0.0 { (x0 - y0 * slope, 0.0) } else { (x0, y0) };
             let (xb, yb) = if y1 > 1.0 { (x0 + (1.0 - y0) * slope, 1.0) } else { (x1, y1) };

@@ -41,8 +41,15 @@ impl Row {
     #[inline]
     pub(super) fn piece(&mut self, xa: f64, xb: f64, dy: f64) {
         let (left, right) = if xa < xb { (xa + 1.0, xb + 1.0) } else { (xb + 1.0, xa + 1.0) };
+        if left < 0.0 && right > 0.0 {
+            // What lies left of the picture is all in slot 0.
+            let beyond = dy * left / (left - right);
+            self.add(0, beyond);
+            self.touch(0, 0);
+            return self.piece(-1.0, right - 1.0, dy - beyond);
+        }
         let (left, right) = (left.max(0.0), right.max(0.0));
-        let (first, last) = (left as usize, right as usize);
+        let (first, last) = (left as usize, (right as usize).min(self.changes.len()));
         if first == last {
             // Within one pixel: the trapezoid to its right.
             let beyond = ((left + right) * 0.5 - first as f64) * dy;

@@ -1,0 +1,170 @@
+//! How SVG says that something is clipped, masked, blended and has effects.
+
+use std::fmt::Write;
+
+use super::svg::Writer;
+use super::svg_text::plain;
+use crate::ground::Named;
+use crate::number::{Cell, Point};
+use crate::path::{Affine, FillRule, Path};
+use crate::scene::{Layer, Placed, Scene};
+use crate::sheet::{BlendMode, Colour, Compositing, Effect, Mask, MaskKind};
+
+/// What is put on what is below it.
+#[derive(Clone, Copy)]
+pub(super) enum Layered<'s, 'a> {
+    Item(&'s Placed<'a>),
+    Group(&'s Layer<'a>),
+}
+
+impl<'a> Layered<'_, 'a> {
+    fn compositing(self) -> &'a Compositing {
+        match self {
+            Self::Item(placed) => placed.item().compositing(),
+            Self::Group(layer) => layer.group().compositing(),
+        }
+    }
+
+    /// Bounds of what it paints, with room to spare, in its own coordinates.
+    fn reach(self) -> Option<Cell> {
+        match self {
+            Self::Item(placed) => placed.own_reach(),
+            Self::Group(layer) => Scene::of(layer.group().nodes(), &Affine::IDENTITY).reach(),
+        }
+    }
+}
+
+/// The ids of what was written for it.
+#[derive(Default)]
+pub(super) struct Defined {
+    clip: Option<String>,
+    mask: Option<String>,
+    filter: Option<String>,
+}
+
+/// Whether anything of a scene, masks left out, is mixed with what is below it.
+pub(super) fn mixes(scene: &Scene<'_>) -> bool {
+    let items = scene.items().iter().map(|placed| placed.item().compositing());
+    let groups = scene.layers().iter().map(|layer| layer.group().compositing());
+    items.chain(groups).any(|compositing| compositing.blend() != BlendMode::Normal)
+}
+
+impl Writer {
+    /// Writes a group up to what is in it.
+    pub(super) fn begin(&mut self, layer: &Layer<'_>, scale: f64) {
+        let group = layer.group();
+        let defined = self.defined_layering(Layered::Group(layer), scale);
+        self.out.push_str("<g");
+        self.name(group.name());
+        self.transform(group.transform());
+        self.attribute("opacity", &plain(group.get_opacity()), "1");
+        self.layering(Layered::Group(layer), &defined);
+        self.out.push_str(">\n");
+    }
+
+    /// Writes what has to stand before something that is clipped, masked or has effects.
+    pub(super) fn defined_layering(&mut self, layered: Layered<'_, '_>, scale: f64) -> Defined {
+        let compositing = layered.compositing();
+        if compositing.is_plain() {
+            return Defined::default();
+        }
+        Defined {
+            clip: compositing.clip().map(|path| self.clip(path, scale)),
+            mask: compositing.mask().map(|mask| self.mask(mask)),
+            filter: layered.reach().and_then(|reach| self.filter(compositing.effects(), &reach)),
+        }
+    }
+
+    /// The attributes that go with it.
+    pub(super) fn layering(&mut self, layered: Layered<'_, '_>, defined: &Defined) {
+        let compositing = layered.compositing();
+        let ids = [("clip-path", &defined.clip), ("mask", &defined.mask), ("filter", &defined.filter)];
+        for (name, id) in ids {
+            if let Some(id) = id {
+                let _ = write!(self.out, " {name}=\"url(#{id})\"");
+            }
+        }
+        let mut style = Vec::new();
+        let mode = compositing.blend();
+        if mode != BlendMode::Normal {
+            let at = BlendMode::VALUES.iter().position(|known| *known == mode).unwrap_or(0);
+            style.push(format!("mix-blend-mode:{}", BlendMode::NAMES.get(at).unwrap_or(&"normal")));
+        }
+        // A clip alone does not keep apart what is in a group.
+        let group = matches!(layered, Layered::Group(_));
+        if compositing.is_isolated() || (group && self.mixes && compositing.clip().is_some()) {
+            style.push("isolation:isolate".to_owned());
+        }
+        if !style.is_empty() {
+            let _ = write!(self.out, " style=\"{}\"", style.join(";"));
+        }
+    }
+
+    /// Writes a clip and gives its id.
+    fn clip(&mut self, path: &Path, scale: f64) -> String {
+        let id = self.ids.numbered("clip");
+        let _ = write!(self.out, "<clipPath id=\"{id}\"><path");
+        if path.fill_rule() == FillRule::EvenOdd {
+            self.out.push_str(" clip-rule=\"evenodd\"");
+        }
+        let _ = writeln!(self.out, " d=\"{}\"/></clipPath>", path.data_rounded(self.decimals_at(scale)));
+        id
+    }
+
+    /// Writes a mask and gives its id.
+    fn mask(&mut self, mask: &Mask) -> String {
+        let id = self.ids.numbered("mask");
+        let scene = Scene::of(mask.nodes(), &Affine::IDENTITY);
+        let _ = write!(self.out, "<mask id=\"{id}\" maskUnits=\"userSpaceOnUse\"");
+        self.region(&scene.reach().unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO }));
+        if mask.kind() == MaskKind::Alpha {
+            self.out.push_str(" style=\"mask-type:alpha\"");
+        }
+        self.out.push_str(">\n");
+        self.scene(&scene);
+        self.out.push_str("</mask>\n");
+        id
+    }
+
+    /// Writes a filter and gives its id; `None` where there is nothing to do.
+    fn filter(&mut self, effects: &[Effect], reach: &Cell) -> Option<String> {
+        if effects.is_empty() {
+            return None;
+        }
+        let beyond: Point = effects.iter().map(|effect| effect.reach(&Affine::IDENTITY)).sum();
+        let id = self.ids.numbered("filter");
+        let _ = write!(
+            self.out,
+            "<filter id=\"{id}\" filterUnits=\"userSpaceOnUse\" color-interpolation-filters=\"sRGB\""
+        );
+        self.region(&Cell { min: reach.min - beyond, max: reach.max + beyond });
+        self.out.push('>');
+        for effect in effects {
+            match *effect {
+                Effect::Blur { radius } => {
+                    let _ = write!(self.out, "<feGaussianBlur stdDeviation=\"{}\"/>", plain(radius));
+                }
+                Effect::Shadow { step, radius, colour } => {
+                    let [x, y, radius] = [step.x, step.y, radius].map(plain);
+                    let _ = write!(
+                        self.out,
+                        "<feDropShadow dx=\"{x}\" dy=\"{y}\" stdDeviation=\"{radius}\" flood-color=\"{}\"",
+                        Colour { alpha: 1.0, ..colour }.hex()
+                    );
+                    let alpha = (f64::from(colour.alpha) * 1000.0).round() / 1000.0;
+                    self.attribute("flood-opacity", &plain(alpha), "1");
+                    self.out.push_str("/>");
+                }
+            }
+        }
+        self.out.push_str("</filter>\n");
+        Some(id)
+    }
+
+    /// A rectangle that holds another one, in whole units.
+    fn region(&mut self, cell: &Cell) {
+        let (min, max) = (cell.min.floor(), cell.max.ceil());
+        let [x, y, width, height] = [min.x, min.y, max.x - min.x, max.y - min.y].map(plain);
+        let _ = write!(self.out, " x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\"");
+    }
+}

@@ -1,0 +1,196 @@
+//! Layers: clips, masks, blending, effects and order, in pixels and in SVG.
+
+use chordane::prelude::*;
+use chordane::scene::Step;
+use chordane::sheet::Effect;
+
+fn disc(x: f64, y: f64, radius: f64) -> Item {
+    circle((x, y), radius).fill("#c8553d")
+}
+
+fn alpha(sheet: &Sheet, x: u32, y: u32) -> u8 {
+    sheet.pixels().unwrap().at(x, y).unwrap()[3]
+}
+
+#[test]
+fn clips_stand_on_items_as_on_groups() {
+    let window = || rectangle((20.0, 0.0), 10.0, 40.0);
+    let item = sheet(60.0, 40.0).add(disc(25.0, 20.0, 15.0).clipped(window()).moved((5.0, 0.0)));
+    let group =
+        sheet(60.0, 40.0).add(group().add(disc(25.0, 20.0, 15.0)).clipped(window()).moved((5.0, 0.0)));
+    assert_eq!(item.pixels().unwrap(), group.pixels().unwrap());
+    assert_eq!((alpha(&item, 26, 20), alpha(&item, 22, 20), alpha(&item, 37, 20)), (255, 0, 0));
+    let placed = item.items().next().unwrap();
+    assert!(placed.is_clipped() && !placed.is_plain());
+    assert!(item.item_at((30.0, 20.0)).is_some() && item.item_at((18.0, 20.0)).is_none());
+    let nothing = sheet(60.0, 40.0).add(disc(25.0, 20.0, 15.0).clipped(Path::empty()));
+    assert_eq!(alpha(&nothing, 25, 20), 0);
+}
+
+#[test]
+fn masks_show_as_far_as_they_are_bright_or_opaque() {
+    let masked = |kind: MaskKind| {
+        let bars = group()
+            .add(rectangle((0.0, 0.0), 10.0, 20.0).fill("white"))
+            .add(rectangle((10.0, 0.0), 10.0, 20.0).fill("black"))
+            .add(rectangle((20.0, 0.0), 10.0, 20.0).fill("rgb(255 255 255 / 40%)"));
+        let page =
+            sheet(50.0, 20.0).add(rectangle((0.0, 0.0), 50.0, 20.0).fill("teal").masked_by(bars, kind));
+        [5, 15, 25, 40].map(|x| alpha(&page, x, 10))
+    };
+    assert_eq!(masked(MaskKind::Luminance), [255, 0, 102, 0]);
+    assert_eq!(masked(MaskKind::Alpha), [255, 255, 102, 0]);
+}
+
+#[test]
+fn what_is_wrong_in_a_mask_is_told() {
+    let told = |item: Item| sheet(9.0, 9.0).add(item).sound().unwrap_err().to_string();
+    let bad = disc(0.0, 0.0, 5.0).masked(circle((0.0, 0.0), f64::NAN).fill("red").named("vent"));
+    assert_eq!(told(bad), "\"vent\": `circle`: the radius NaN is not finite; give a finite number");
+    let kind = disc(0.0, 0.0, 5.0).masked_by(disc(0.0, 0.0, 1.0), "brightness");
+    assert_eq!(
+        told(kind),
+        "`masked_by`: \"brightness\" is not a kind of mask; give \"luminance\" or \"alpha\""
+    );
+    assert_eq!(
+        told(disc(0.0, 0.0, 5.0).blurred(-1.0)),
+        "`blurred`: the radius -1 is negative; give 0 or more"
+    );
+    assert!(told(disc(0.0, 0.0, 5.0).blend("overlaid")).contains("(did you mean \"overlay\"?)"));
+    assert!(told(disc(0.0, 0.0, 5.0).order(f64::NAN)).contains("the order NaN is not finite"));
+    assert!(told(disc(0.0, 0.0, 5.0).glow(2.0, "tael")).contains("did you mean \"teal\"?"));
+    let many = (0..60).fold(disc(0.0, 0.0, 5.0), |item, _| item.blurred(1.0));
+    assert!(told(many).contains("effects on one thing"));
+    // A mask in a mask in a mask ..
+    let deep = (0..300)
+        .fold(group().add(disc(0.0, 0.0, 5.0)), |inner, _| group().add(disc(0.0, 0.0, 5.0).masked(inner)));
+    let told = sheet(9.0, 9.0).add(deep).sound().unwrap_err().to_string();
+    assert!(told.contains("inside one another"), "{told}");
+}
+
+#[test]
+fn a_blur_sees_what_lies_outside_the_picture() {
+    // A disc just outside on the left shines in; the same one in a larger picture is the same there.
+    let small = sheet(40.0, 40.0).add(disc(-12.0, 20.0, 10.0).blurred(6.0)).pixels().unwrap();
+    let large = sheet(200.0, 40.0).add(disc(68.0, 20.0, 10.0).blurred(6.0)).pixels().unwrap();
+    assert!(small.at(0, 20).unwrap()[3] > 60);
+    for x in 0..40 {
+        let (a, b) = (small.at(x, 20).unwrap()[3], large.at(x + 80, 20).unwrap()[3]);
+        assert!(a.abs_diff(b) <= 1, "{x}: {a} {b}");
+    }
+}
+
+#[test]
+fn blurs_of_nothing_little_and_much() {
+    let page = |radius: f64| sheet(40.0, 40.0).add(disc(20.0, 20.0, 10.0).blurred(radius));
+    assert_eq!(page(0.0).pixels().unwrap(), sheet(40.0, 40.0).add(disc(20.0, 20.0, 10.0)).pixels().unwrap());
+    // So wide that next to nothing is left anywhere.
+    assert!(page(10_000.0).pixels().unwrap().as_slice().iter().all(|pixel| pixel[3] == 0));
+    assert!(alpha(&page(1e300), 20, 20) == 0);
+    // Of two blurs the variances add up.
+    let twice = sheet(80.0, 80.0).add(disc(40.0, 40.0, 15.0).blurred(3.0).blurred(4.0)).pixels().unwrap();
+    let once = sheet(80.0, 80.0).add(disc(40.0, 40.0, 15.0).blurred(5.0)).pixels().unwrap();
+    for (a, b) in twice.as_slice().iter().zip(once.as_slice()) {
+        assert!(a[3].abs_diff(b[3]) <= 1, "{a:?} {b:?}");
+    }
+}
+
+#[test]
+fn effects_come_before_clips_and_opacity_after_them() {
+    let shone = disc(20.0, 20.0, 8.0).glow(4.0, "gold");
+    let page = sheet(40.0, 40.0).add(shone.clone().clipped(rectangle((20.0, 0.0), 20.0, 40.0)));
+    assert!(alpha(&page, 30, 20) > 20 && alpha(&page, 10, 20) == 0);
+    // A faded shape with a shadow does not show the shadow through itself.
+    let shade = disc(20.0, 20.0, 8.0).shadow((4.0, 0.0), 0.0, "black");
+    let full = sheet(40.0, 40.0).add(shade.clone()).pixels().unwrap();
+    let half = sheet(40.0, 40.0).add(shade.opacity(0.5)).pixels().unwrap();
+    for (full, half) in full.as_slice().iter().zip(half.as_slice()) {
+        assert!(half[3].abs_diff((f64::from(full[3]) * 0.5).round() as u8) <= 1);
+        assert!(full[3] < 200 || half[0].abs_diff(full[0]) <= 1);
+    }
+}
+
+#[test]
+fn siblings_are_drawn_by_their_order() {
+    let named = |name: &str, order: f64| disc(20.0, 20.0, 8.0).named(name).order(order);
+    let page = sheet(40.0, 40.0)
+        .add(named("first", 1.0))
+        .add(group().order(-2.5).add(named("low", 9.0)))
+        .add(disc(20.0, 20.0, 2.0).named("plain"))
+        .add(named("last", 1.0));
+    let names: Vec<_> = page.items().filter_map(|placed| placed.item().name().map(str::to_owned)).collect();
+    assert_eq!(names, ["low", "plain", "first", "last"]);
+    // Other paths go to the items that they were made for.
+    let small = page.map_paths(|placed| {
+        circle((5.0, 5.0), if placed.item().name() == Some("plain") { 1.0 } else { 3.0 })
+    });
+    let found = small.items().find(|placed| placed.item().name() == Some("plain")).unwrap();
+    assert_eq!(found.item().path(), &circle((5.0, 5.0), 1.0));
+    assert_eq!(page.scene().unwrap().steps().first(), Some(&Step::Begin(0)));
+}
+
+#[test]
+fn transforms_carry_effects_along() {
+    // Turned by a quarter, the shadow lies on another side; scaled, it is as far again.
+    let item = disc(0.0, 0.0, 5.0).shadow((8.0, 0.0), 0.0, "black");
+    let page = sheet(80.0, 80.0).centred().add(item.rotated(deg(90.0)).scaled(2.0));
+    assert!(alpha(&page, 40, 40 + 20) == 255 && alpha(&page, 40 + 20, 40) == 0);
+    assert!(matches!(
+        disc(0.0, 0.0, 1.0).shadow((1.0, 2.0), 3.0, "teal").compositing().effects(),
+        [Effect::Shadow { step, radius: 3.0, .. }] if *step == pt(1.0, 2.0)
+    ));
+}
+
+#[test]
+fn a_thousand_small_layers_fade_each_for_itself() {
+    let dots = (0..1000).map(|i| {
+        let at = pt(f64::from(i % 40) * 50.0 + 25.0, f64::from(i / 40) * 50.0 + 25.0);
+        group().add(circle(at, 9.0).fill("teal")).add(circle(at, 5.0).fill("gold")).opacity(0.5)
+    });
+    let picture = sheet(2000.0, 1250.0).add_all(dots).pixels().unwrap();
+    for i in 0..1000 {
+        let (x, y) = (i % 40 * 50 + 25, i / 40 * 50 + 25);
+        assert_eq!(picture.at(x, y), Some([255, 215, 0, 128]));
+        assert_eq!(picture.at(x + 7, y), Some([0, 128, 128, 128]));
+        assert_eq!(picture.at(x + 12, y), Some([0; 4]));
+    }
+}
+
+#[test]
+fn svg_says_it_in_the_words_of_the_recommendations() {
+    let item = circle((20.0, 20.0), 8.0)
+        .fill("#fff6d8")
+        .named("lantern")
+        .glow(4.0, "gold")
+        .blurred(1.0)
+        .clipped(circle((20.0, 20.0), 9.0))
+        .masked_by(circle((20.0, 20.0), 5.0).fill("white"), "alpha")
+        .blend("screen")
+        .opacity(0.5);
+    let text = sheet(40.0, 40.0).add(group().add(item).isolated()).svg().unwrap();
+    for part in [
+        "<clipPath id=\"clip-1\"><path d=",
+        "<mask id=\"mask-1\" maskUnits=\"userSpaceOnUse\" x=\"11\"",
+        "style=\"mask-type:alpha\"",
+        "<filter id=\"filter-1\" filterUnits=\"userSpaceOnUse\" color-interpolation-filters=\"sRGB\"",
+        "<feDropShadow dx=\"0\" dy=\"0\" stdDeviation=\"4\" flood-color=\"#ffd700\"/><feGaussianBlur stdDeviation=\"1\"/>",
+        "clip-path=\"url(#clip-1)\" mask=\"url(#mask-1)\" filter=\"url(#filter-1)\" style=\"mix-blend-mode:screen\"",
+        "<g style=\"isolation:isolate\">",
+        "opacity=\".5\"",
+    ] {
+        assert!(text.contains(part), "{part} in {text}");
+    }
+    assert_eq!(text, sheet(40.0, 40.0).add(group().add(sheet_item()).isolated()).svg().unwrap());
+}
+
+fn sheet_item() -> Item {
+    circle((20.0, 20.0), 8.0)
+        .fill("#fff6d8")
+        .named("lantern")
+        .opacity(0.5)
+        .blend(BlendMode::Screen)
+        .masked_by(circle((20.0, 20.0), 5.0).fill("white"), MaskKind::Alpha)
+        .clipped(circle((20.0, 20.0), 9.0))
+        .glow(4.0, "gold")
+        .blurred(1.0)
+}
