@@ -1,8 +1,9 @@
 //! Setting and listing a score's knobs.
 
 use std::fmt::Write;
+use std::path::Path;
 
-use chordane_score::{Run, Runner, Settings};
+use chordane_score::{Pictures, Run, Runner, Settings};
 
 use crate::failure::Failure;
 use crate::options::KnobOptions;
@@ -14,11 +15,18 @@ impl KnobOptions {
         self.settings_from(Settings::new())
     }
 
+    /// Takes over where the score is: its pictures lie below that folder. One from standard input has none.
+    pub(crate) fn of_file(&mut self, input: &Path) {
+        self.folder = (input != Path::new("-")).then(|| input.parent().unwrap_or(Path::new("")).to_owned());
+    }
+
     /// As asked, over what there was.
     pub(crate) fn settings_from(&self, mut settings: Settings) -> Result<Settings, Failure> {
         if let Some(seed) = self.chosen_seed()? {
             settings = settings.seed(seed);
         }
+        let pictures = self.known_pictures(settings.get_pictures().clone())?;
+        settings = settings.pictures(pictures);
         let mut names = Vec::new();
         for setting in &self.set {
             let (name, value) = setting.split_once('=').ok_or_else(|| {
@@ -38,6 +46,33 @@ impl KnobOptions {
             settings = settings.set(name, value);
         }
         Ok(settings)
+    }
+
+    /// The pictures that are handed in, and those below the score's folder where it has one.
+    fn known_pictures(&self, mut pictures: Pictures) -> Result<Pictures, Failure> {
+        if let Some(folder) = &self.folder {
+            pictures = pictures.below(folder);
+        }
+        for given in &self.pictures {
+            let (name, file) = given
+                .split_once('=')
+                .filter(|(name, file)| !name.is_empty() && !file.is_empty())
+                .ok_or_else(|| {
+                    Failure::call(
+                        format!("--picture {given} names no file"),
+                        "write --picture NAME=FILE, as in --picture kite.png=photos/kite.png",
+                    )
+                })?;
+            let file = Path::new(file);
+            if !file.exists() {
+                return Err(Failure::call(
+                    format!("there is no file {}", file.display()),
+                    "check the name and the folder",
+                ));
+            }
+            pictures = pictures.with_file(name, file);
+        }
+        Ok(pictures)
     }
 
     pub(crate) fn chosen_seed(&self) -> Result<Option<u64>, Failure> {

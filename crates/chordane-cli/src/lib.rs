@@ -56,9 +56,18 @@ pub fn main() -> ExitCode {
         Err(error) => return usage(&error),
     };
     end(match options.action {
-        Action::Draw(options) => draw::score_file(&options),
-        Action::Check(options) => return found(check::file(&options)),
-        Action::Vary(options) => vary::file(&options),
+        Action::Draw(mut options) => {
+            options.draw.knobs.of_file(&options.input);
+            draw::score_file(&options)
+        }
+        Action::Check(mut options) => {
+            options.check.knobs.of_file(&options.input);
+            return found(check::file(&options));
+        }
+        Action::Vary(mut options) => {
+            options.vary.knobs.of_file(&options.input);
+            vary::file(&options)
+        }
         Action::Words(options) => words::show(&options),
         Action::Demo(options) => demo::write(&options),
         Action::Completions(options) => manual::completions(&options),

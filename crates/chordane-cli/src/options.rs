@@ -112,6 +112,12 @@ pub(crate) struct KnobOptions {
     /// Set a knob of the score; can be given several times
     #[arg(long = "set", value_name = "NAME=VALUE")]
     pub(crate) set: Vec<String>,
+    /// Hand in a picture by the name that the score calls it; can be given several times. Without it, pictures are files below the score's folder
+    #[arg(long = "picture", value_name = "NAME=FILE")]
+    pub(crate) pictures: Vec<String>,
+    /// The folder that the score lies in, where it has one.
+    #[arg(skip)]
+    pub(crate) folder: Option<PathBuf>,
     /// The seed of the score's dice: a whole number, or new to pick one and say which [default: 0]
     #[arg(long, value_name = "N", allow_negative_numbers = true)]
     pub(crate) seed: Option<String>,

@@ -4,6 +4,8 @@ use std::collections::BTreeMap;
 
 use chordane::number::Point;
 
+use crate::pictures::Pictures;
+
 /// What a score is run with: the seed of its dice, its knobs, and the size that is asked for. What is not said is as the
 /// score has it.
 ///
@@ -17,6 +19,7 @@ pub struct Settings {
     seed: u64,
     knobs: BTreeMap<String, String>,
     size: Option<Point>,
+    pictures: Pictures,
 }
 
 impl Settings {
@@ -45,6 +48,19 @@ impl Settings {
     pub fn size(mut self, size: impl Into<Point>) -> Self {
         self.size = Some(size.into());
         self
+    }
+
+    /// The same with other pictures to paint with.
+    #[must_use]
+    pub fn pictures(mut self, pictures: Pictures) -> Self {
+        self.pictures = pictures;
+        self
+    }
+
+    /// The pictures there are to paint with.
+    #[must_use]
+    pub fn get_pictures(&self) -> &Pictures {
+        &self.pictures
     }
 
     /// The seed.

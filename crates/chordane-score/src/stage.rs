@@ -6,7 +6,7 @@
 use chordane::chance::Dice;
 use chordane::ground::nearest;
 use chordane::number::{Point, pt};
-use chordane::sheet::Colour;
+use chordane::sheet::{Colour, Picture};
 
 use crate::knob::{Knob, KnobKind, KnobProblem};
 use crate::settings::Settings;
@@ -52,6 +52,15 @@ impl Stage {
     #[must_use]
     pub fn dice(&self, name: &str) -> Dice {
         Dice::new(self.settings.get_seed(), name)
+    }
+
+    /// The picture of a name: one that was handed in, else a file below the score's folder.
+    ///
+    /// # Errors
+    ///
+    /// What is wrong and how to mend it; see [`Pictures::find`](crate::Pictures::find).
+    pub fn picture(&self, name: &str) -> Result<Picture, String> {
+        self.settings.get_pictures().find(name)
     }
 
     /// The size that is asked for, or the score's own where none is: a score that lays itself out within it looks right at

@@ -59,7 +59,7 @@ pub mod path;
 pub mod picture;
 pub mod prelude;
 pub mod raster;
-#[cfg(feature = "svg-read")]
+#[cfg(any(feature = "png", feature = "svg-read"))]
 pub mod read;
 pub mod reshape;
 pub mod scene;

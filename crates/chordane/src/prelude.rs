@@ -30,8 +30,9 @@ pub use crate::shape::{
     wheel, wheel_polygon, wheels_inside, wheels_outside,
 };
 pub use crate::sheet::{
-    BlendMode, Colour, ColourSpace, Frame, Gradient, Group, Item, Mask, MaskKind, Paint, Sheet, Spread,
-    Stroke, Style, Unit, copies_at, group, hsl, hwb, lab, lch, linear_gradient, mix, mix_in, oklab, oklch,
-    palette, paper, radial_gradient, rgb, ring_of, sheet, style, sweep_gradient,
+    BlendMode, Colour, ColourSpace, Frame, Gradient, Group, Item, Mask, MaskKind, Paint, Pattern, Picture,
+    Sampling, Shades, Sheet, Spread, Stroke, Style, Unit, along, by_vertex, copies_at, group, hsl, hwb, lab,
+    lch, linear_gradient, mix, mix_in, oklab, oklch, palette, paper, pattern, radial_gradient, rgb, ring_of,
+    sheet, style, sweep_gradient,
 };
 pub use crate::write::{Format, SvgOptions};

@@ -30,6 +30,10 @@ const BEGIN: &str = r##"
 let sail = start(pt(0, -48)).line(pt(44, -12)).line(pt(0, 50)).line(pt(-44, -12)).close();
 let ground = linear_gradient(pt(0, 0), pt(1, 1)).colours(["#f4efe6", "#9fc3c1"]).measured("box");
 let page = sheet(160, 120).centred().ground("#f4efe6");
+let weave = picture(["#c8553d", "#f4efe6", "#2f6f73", "#d9a441", "#20303c", "#c8553d", "#f4efe6", "#2f6f73", "#9fc3c1", "#d9a441", "#20303c", "#c8553d", "#2f6f73", "#9fc3c1", "#d9a441", "#20303c"], 4);
+let shades = [];
+for i in 0..40000 { shades.push(hsl(deg(i % 200 * 1.8), 60, 30 + i / 200 * 0.2)); }
+let fine = picture(shades, 200);
 let discs = group()
     .add(circle(pt(-18, -8), 34).fill("#c8553d"))
     .add(circle(pt(20, -8), 34).fill("#d9a441"))

@@ -45,6 +45,9 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Stamp,
         Kind::Colour,
         Kind::Gradient,
+        Kind::Picture,
+        Kind::Pattern,
+        Kind::Paint,
     ];
     match ours.into_iter().find(|kind| kind.accepts(value)) {
         Some(kind) if !value.is_array() => kind.described().to_owned(),

@@ -68,6 +68,9 @@ give_sound! {
     Style, Style;
     Through, Curve;
     Gradient, Gradient;
+    Picture, Picture;
+    Pattern, Pattern;
+    Shades, Paint;
     Wheels, Wheels;
 }
 

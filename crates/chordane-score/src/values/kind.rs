@@ -33,7 +33,11 @@ pub enum Kind {
     Colours,
     /// A gradient.
     Gradient,
-    /// What something is painted with: a colour or a gradient.
+    /// A picture of pixels.
+    Picture,
+    /// A drawing that is repeated.
+    Pattern,
+    /// What something is painted with: a colour, a gradient, a picture, a pattern or colours that follow a path.
     Paint,
     /// A pen that draws a contour.
     Pen,
@@ -106,7 +110,9 @@ impl Kind {
             Self::Colour => "a colour",
             Self::Colours => "a list of colours",
             Self::Gradient => "a gradient",
-            Self::Paint => "a colour or a gradient",
+            Self::Picture => "a picture",
+            Self::Pattern => "a pattern",
+            Self::Paint => "a colour or another paint",
             Self::Pen => "a pen",
             Self::Path => "a path",
             Self::Item => "an item",
@@ -173,7 +179,12 @@ impl Kind {
             Self::Colour => value.is::<Colour>() || value.is_string(),
             Self::Colours => list_of(value, Self::Colour),
             Self::Gradient => value.is::<Gradient>(),
-            Self::Paint => value.is::<Gradient>() || Self::Colour.accepts(value),
+            Self::Picture => value.is::<Picture>(),
+            Self::Pattern => value.is::<Pattern>(),
+            Self::Paint => {
+                let ours = value.is::<Gradient>() || value.is::<Picture>();
+                ours || value.is::<Pattern>() || value.is::<Shades>() || Self::Colour.accepts(value)
+            }
             Self::Pen => value.is::<Builder<Pen>>(),
             Self::Path => value.is::<Path>(),
             Self::Item => value.is::<Item>(),

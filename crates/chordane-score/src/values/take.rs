@@ -65,6 +65,8 @@ take! {
     Style, Style, |value| held(value);
     Vertex, Vertex, |value| vertex(value);
     Gradient, Gradient, |value| held(value);
+    Picture, Picture, |value| held(value);
+    Pattern, Pattern, |value| held(value);
     Through, Curve, |value| held(value);
     Cell, Cell, |value| held(value);
     Extent, Extent, |value| extent(value);
@@ -147,8 +149,13 @@ impl Take for GivenPaint {
     const KINDS: &'static [Kind] = &[Kind::Paint];
 
     fn take(value: &Dynamic, call: &Call<'_>) -> Option<Self> {
-        if let Some(gradient) = held::<Gradient>(value) {
-            return Some(gradient.into());
+        let drawn = held::<Gradient>(value)
+            .map(Self::from)
+            .or_else(|| held::<Picture>(value).map(Self::from))
+            .or_else(|| held::<Pattern>(value).map(Self::from))
+            .or_else(|| held::<Shades>(value).map(Self::from));
+        if drawn.is_some() {
+            return drawn;
         }
         Some(match Tint::take(value, call)? {
             Tint::Colour(colour) => colour.into(),

@@ -21,6 +21,7 @@ mod numbers;
 mod page;
 mod paths;
 mod pen;
+mod pictures;
 mod reshapes;
 mod shapes;
 mod sheets;
@@ -67,6 +68,7 @@ pub fn sections() -> &'static [Section] {
             styles::section(),
             colours::section(),
             gradients::section(),
+            pictures::section(),
             layers::section(),
             stamps::section(),
             sheets::section(),

@@ -116,7 +116,7 @@ woven(hoops)"##,
         ),
         word(
             ".ground(paint)",
-            "Covers the whole sheet with a colour or a gradient, under everything else.",
+            "Covers the whole sheet with a colour or another paint, under everything else.",
             r##"sheet(640, 480).ground("#f4efe6")"##,
             |sheet: Builder<Sheet>, paint: GivenPaint| sheet.set(|sheet| sheet.ground(paint)),
         ),

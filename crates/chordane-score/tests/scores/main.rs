@@ -12,5 +12,6 @@ mod language;
 mod runs;
 mod same;
 mod scripts;
+mod support;
 mod twins;
 mod words;

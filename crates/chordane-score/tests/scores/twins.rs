@@ -508,6 +508,37 @@ fn styles() -> Vec<Twin> {
     ]
 }
 
+fn pictures() -> Vec<Twin> {
+    let colours = |names: &[&str], columns: u32| {
+        let pixels: Vec<[u8; 4]> = names.iter().map(|name| Colour::parse(name).unwrap().to_rgba8()).collect();
+        Picture::from_rgba(columns, pixels.len() as u32 / columns, pixels)
+    };
+    let two = || colours(&["gold", "teal"], 2);
+    let four = || colours(&["gold", "teal", "teal", "gold"], 2);
+    let on = |paint: Paint| circle(O, 40.0).fill(paint);
+    let dots =
+        |side: f64, middle: f64| pattern(cell(O, side, side), circle((middle, middle), 3.0).fill("teal"));
+    let bars = || pattern(cell(O, 8.0, 8.0), rectangle(O, 8.0, 4.0).fill("teal"));
+    let tile = sheet(10.0, 10.0).ground("gold").add(circle((5.0, 5.0), 3.0).fill("teal"));
+    let fading = linear_gradient(O, (1.0, 0.0)).colours(["gold", "navy"]);
+    vec![
+        twin("picture", on(super::support::kite_picture().into())),
+        twin("picture", on(four().sampled("nearest").into())),
+        twin("fitted", on(two().fitted("stretch").into())),
+        twin("sampled", on(two().sampled("nearest").into())),
+        twin("over", on(two().over(cell((-60.0, -40.0), 120.0, 80.0)).into())),
+        twin("shown_in", four().fitted("contain").shown_in(cell(O, 60.0, 40.0))),
+        twin("size", 2.0),
+        twin("pattern", on(dots(10.0, 5.0).into())),
+        twin("pattern", on(Pattern::of_sheet(&tile).into())),
+        twin("moved", on(dots(9.0, 4.0).moved((2.0, 2.0)).into())),
+        twin("rotated", on(bars().rotated(deg(30.0)).into())),
+        twin("scaled", on(bars().scaled(0.5).into())),
+        twin("by_vertex", polygon(O, 5, 40.0).fill(by_vertex(["gold", "teal", "navy", "white", "#c8553d"]))),
+        twin("along", spiral(O, 5.0, 40.0, 2.0).stroke(along(fading), 6.0)),
+    ]
+}
+
 fn layers() -> Vec<Twin> {
     let sail = || polygon(O, 4, 40.0).fill("teal");
     let disc = |radius: f64, colour: &str| circle(O, radius).fill(colour);
@@ -626,6 +657,7 @@ pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
         styles(),
         colours(),
         gradients(),
+        pictures(),
         layers(),
         stamps(),
         given(),
@@ -651,7 +683,8 @@ pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
 #[test]
 fn every_example_draws_what_its_twin_in_rust_draws() {
     for (word, source, twin) in drawn_examples() {
-        let run = Runner::read("twin.chord", source, Limits::default()).unwrap().run(&Settings::new());
+        let run =
+            Runner::read("twin.chord", source, Limits::default()).unwrap().run(&super::support::with_kite());
         let drawn = run.sheet().unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
         let text = |sheet: &Sheet| sheet.svg_with(&SvgOptions::default().decimals(9)).unwrap();
         assert_eq!(text(drawn), text(&twin), "{}", word.form());

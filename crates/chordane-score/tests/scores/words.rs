@@ -1,7 +1,7 @@
 //! Every word against every kind of value: it works, or it says what it wants.
 
 use chordane_score::words::{self, Kind};
-use chordane_score::{Limits, Runner, Score, Script, Settings};
+use chordane_score::{Limits, Runner, Score, Script};
 
 /// A value of each kind, as a script writes it.
 const SAMPLES: &[(&str, &str)] = &[
@@ -77,6 +77,8 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Dice => "dice(\"tail\")",
         Kind::List | Kind::Value => "[1, 2]",
         Kind::Wheels => "wheel(5, 1, deg(0))",
+        Kind::Picture => "picture([\"gold\", \"teal\"], 2)",
+        Kind::Pattern => "pattern(cell([0, 0], 4, 4), circle([2, 2], 1))",
         Kind::Stamp => "stamp(circle([0, 0], 3))",
         Kind::Function => "|x| x",
         Kind::Flag => "true",
@@ -240,7 +242,7 @@ fn every_example_is_sound() {
         let run = |drawn: &String| {
             let runner =
                 Runner::read("example.chord", format!("{before}\n{drawn}"), Limits::default()).ok()?;
-            runner.run(&Settings::new()).into_sheet().ok()
+            runner.run(&super::support::with_kite()).into_sheet().ok()
         };
         // Styles and pens are given by words of these kinds too, and cannot be drawn by themselves.
         let Some(sheet) = drawn.iter().find_map(run) else { continue };

@@ -4,6 +4,8 @@
 mod areas;
 mod lines;
 mod morph;
+mod triangles;
 
 pub use areas::union_all;
 pub use morph::{Blend, Morph};
+pub(crate) use triangles::Triangles;

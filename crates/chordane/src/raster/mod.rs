@@ -6,15 +6,19 @@ mod cover;
 mod effects;
 mod gradients;
 mod ink;
+mod items;
 mod layers;
 mod parts;
 mod pixel;
 mod pixels;
 mod plan;
 mod reach;
+mod sampler;
 mod shader;
+mod shades;
 mod shapes;
 
-pub(crate) use plan::DRAFT;
+pub(crate) use items::DRAFT;
+pub(crate) use shades::path_colours;
 
 pub use pixels::{DrawError, MOST_PIXELS_A_SIDE, PixelOptions, Pixels};

@@ -2,12 +2,13 @@
 
 use std::fmt;
 
+use super::items::View;
 use super::pixel::Rgba;
-use super::plan::{Plan, View};
+use super::plan::Plan;
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::Affine;
-use crate::sheet::{Sheet, Unit};
+use crate::sheet::{Picture, Sheet, Unit};
 
 /// No picture has more pixels a side than this, unless [`PixelOptions::max_side`] allows it.
 pub const MOST_PIXELS_A_SIDE: u32 = 16_384;
@@ -344,6 +345,13 @@ impl Sheet {
             pixels.per_metre = Some((per_inch / 0.0254).round() as u32);
         }
         Ok(pixels)
+    }
+}
+
+impl From<Pixels> for Picture {
+    /// The pixels as a picture to paint with.
+    fn from(pixels: Pixels) -> Self {
+        Self::from_rgba(pixels.width, pixels.height, pixels.data)
     }
 }
 

@@ -4,53 +4,28 @@
 //! threads there are: the items are grouped and the bands cut by fixed counts. A layer with effects needs all its pixels at once: it is
 //! a plan of its own, drawn between what is drawn band by band before it and after it.
 
-use std::borrow::Cow;
+use std::sync::Arc;
 
 use super::blend;
 use super::blur::Plane;
 use super::cover::{BAND_ROWS, Filler};
 use super::effects::PixelEffect;
-use super::gradients::Tables;
-use super::ink::Ink;
+use super::ink::{Ink, Stores, Surface};
+use super::items::{Drawn, View};
 use super::layers::{Ending, Extent, Layer, Stack, Top};
 use super::parts::{LayerPart, MaskPart, Part, parts};
 use super::pixel::{Deep, Pixel};
-use super::reach::seen;
-use super::shapes::{Polygons, Shape, within_reach};
+use super::sampler::Sampler;
+use super::shapes::Shape;
 use crate::ground::{Fault, spent, threads};
 use crate::number::{Cell, Point};
-use crate::path::{Affine, Contour, FillRule, Path, flatten_segment};
-use crate::reshape::{FlatPath, Outline};
-use crate::scene::{Placed, Scene, largest_scale};
-use crate::sheet::{Colour, MaskKind, Paint, Sheet};
+use crate::path::{Affine, Path};
+use crate::scene::{Placed, Scene};
+use crate::shape::rectangle;
+use crate::sheet::{Level, MaskKind, Paint, Pattern, Sheet};
 
 /// Steps that are planned together.
 const STEPS_A_CHUNK: usize = 256;
-
-/// What an item without fill and stroke is drawn with.
-pub(crate) const DRAFT: Colour = Colour { red: 0.42, green: 0.45, blue: 0.5, alpha: 1.0 };
-
-/// The size of the picture, how the sheet lies in it, and how far chords may stray, in pixels.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct View {
-    pub(super) width: usize,
-    pub(super) height: usize,
-    /// From the scene's coordinates, which are pixels already, to those of this picture.
-    pub(super) shift: Point,
-    /// From the scene's coordinates back to those of what is added to the sheet.
-    pub(super) to_sheet: Affine,
-    pub(super) tolerance: f64,
-}
-
-impl View {
-    fn size(&self) -> (usize, usize) {
-        (self.width, self.height)
-    }
-
-    fn placed(&self, transform: &Affine) -> Affine {
-        Affine::from_translation(self.shift) * *transform
-    }
-}
 
 /// One thing to do, in order.
 #[derive(Clone, Copy)]
@@ -77,8 +52,7 @@ enum Task {
 /// Polygons of a group of items.
 #[derive(Default)]
 struct Chunk {
-    polygons: Polygons,
-    tables: Tables,
+    drawn: Drawn,
     tasks: Vec<Task>,
     wholes: Vec<Whole>,
 }
@@ -112,8 +86,24 @@ impl Plan {
     pub(super) fn of(sheet: &Sheet, to_pixels: &Affine, view: &View) -> Result<Self, Fault> {
         let scene = sheet.seen_through(&(*to_pixels * sheet.upright()))?;
         let mut plan = Self::of_parts(&parts(&scene), &scene, None, view)?;
-        let on = (Some(sheet.cell()), &Affine::IDENTITY, to_pixels);
-        plan.ground = sheet.ground.as_ref().map(|paint| Ink::new(paint, 1.0, on, &mut Tables::default()));
+        let cell = sheet.cell();
+        // Whatever the sheet's y, its ground is measured as it is seen.
+        let surface = Surface {
+            path: &rectangle(cell.min, cell.size().x, cell.size().y),
+            bounds: Some(cell),
+            placed: Affine::IDENTITY,
+            to_pixels: *to_pixels,
+            half_width: None,
+            size: view.size(),
+        };
+        let mut stores = Stores::default();
+        plan.ground = match &sheet.ground {
+            Some(Paint::Pattern(pattern)) => {
+                Some(tile(pattern, &(*to_pixels * *pattern.transform()), 1.0, &mut stores, view.tolerance)?)
+            }
+            Some(paint) => Some(Ink::new(paint, 1.0, &surface, &mut stores)),
+            None => None,
+        };
         Ok(plan)
     }
 
@@ -159,8 +149,8 @@ impl Plan {
                     let Some(chunk) = self.chunks.get(c as usize) else { continue };
                     match chunk.tasks.get(t as usize) {
                         Some(Task::Fill(shape)) => match stack.top() {
-                            Top::Base(mut band) => chunk.polygons.fill(shape, filler, &mut band, b),
-                            Top::Layer(mut band) => chunk.polygons.fill(shape, filler, &mut band, b),
+                            Top::Base(mut band) => chunk.drawn.polygons.fill(shape, filler, &mut band, b),
+                            Top::Layer(mut band) => chunk.drawn.polygons.fill(shape, filler, &mut band, b),
                         },
                         Some(Task::Begin(layer)) => {
                             self.layers.get(*layer).into_iter().for_each(|layer| stack.begin(layer));
@@ -391,7 +381,6 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) 
 
 fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
     let mut chunk = Chunk::default();
-    let mut flat = FlatPath::default();
     for job in jobs {
         if spent(20) {
             break;
@@ -400,12 +389,8 @@ fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
             Job::Begin(layer) => chunk.tasks.push(Task::Begin(*layer)),
             Job::End(layer) => chunk.tasks.push(Task::End(*layer)),
             Job::Clip(path, to_pixels) => {
-                reachable(path, to_pixels)?;
-                flat.clear();
-                for contour in path.contours() {
-                    push_transformed(contour, &view.placed(to_pixels), view.tolerance, &mut flat);
-                }
-                chunk.push(&flat, path.fill_rule(), Ink::solid(DRAFT, 1.0), view)?;
+                let shape = chunk.drawn.clip(path, to_pixels, view)?;
+                chunk.tasks.extend(shape.map(Task::Fill));
             }
             Job::Whole(layer, scene) => {
                 let whole = Whole::of(layer, scene, view)?;
@@ -417,88 +402,64 @@ fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
             }
             Job::Item(placed) => {
                 let named = |fault: Fault| fault.on_item(placed.item().name(), placed.line());
-                plan_item(placed, view, &mut flat, &mut chunk).map_err(named)?;
+                let tiled = |pattern: &Pattern, map: &Affine, opacity: f64, stores: &mut Stores| {
+                    tile(pattern, map, opacity, stores, view.tolerance)
+                };
+                let tasks = &mut chunk.tasks;
+                chunk
+                    .drawn
+                    .item(placed, view, &tiled, |shape| tasks.push(Task::Fill(shape)))
+                    .map_err(named)?;
             }
         }
     }
     Ok(chunk)
 }
 
-/// Adds the polygons of an item's fill and stroke.
-fn plan_item(placed: &Placed<'_>, view: &View, flat: &mut FlatPath, chunk: &mut Chunk) -> Result<(), Fault> {
-    let (item, to_pixels) = (placed.item(), &view.placed(placed.transform()));
-    let style = item.style();
-    reachable(item.path(), to_pixels)?;
-    let opacity = if item.fades_as_one() { 1.0 } else { style.opacity };
-    let size = Point::new(view.width as f64, view.height as f64);
-    // What one colour covers does not depend on where it lies.
-    let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
-    let bounds = (shaded(&style.fill) || shaded(&style.stroke_paint)).then(|| item.path().bounds()).flatten();
-    let placed_on_sheet = view.to_sheet * *placed.transform();
-    let on = (bounds, &placed_on_sheet, to_pixels);
-    if let Some(paint) = &style.fill {
-        flat.clear();
-        seen(item.path(), to_pixels, size, 2.0)
-            .contours()
-            .iter()
-            .for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, flat));
-        let ink = Ink::new(paint, opacity, on, &mut chunk.tables);
-        chunk.push(flat, item.path().fill_rule(), ink, view)?;
-    }
-    if style.paints_nothing() {
-        flat.clear();
-        Outline::new(1.0).outline_into(&item.path().transformed(to_pixels), view.tolerance, flat);
-        chunk.push(flat, FillRule::Nonzero, Ink::solid(DRAFT, 1.0), view)?;
-    } else if let Some(paint) = &style.stroke_paint {
-        flat.clear();
-        let outline = style.get_stroke().outline();
-        let reach = 0.5 * outline.width * outline.mitre_limit.max(2.0) * largest_scale(to_pixels) + 2.0;
-        // Dashes go by the length, which must be that of the path as it is.
-        let path = if outline.dash.is_empty() && reach.is_finite() {
-            seen(item.path(), to_pixels, size, reach)
-        } else {
-            Cow::Borrowed(item.path())
-        };
-        stroke(&path, outline, to_pixels, view.tolerance, flat);
-        let ink = Ink::new(paint, opacity, on, &mut chunk.tables);
-        chunk.push(flat, FillRule::Nonzero, ink, view)?;
-    }
-    Ok(())
-}
+/// So many numbers of pixels a tile may have before it is drawn less finely.
+const MOST_FINE: f64 = 4e6;
 
-/// Refuses a path that reaches too far out, before the work of flattening it.
-fn reachable(path: &Path, to_pixels: &Affine) -> Result<(), Fault> {
-    let Some(bounds) = path.control_bounds() else { return Ok(()) };
-    let far = bounds.corners().map(|corner| to_pixels.transform_point2(corner).abs().max_element());
-    within_reach(far.into_iter().fold(0.0, f64::max))
-}
-
-/// Adds a contour, transformed and then flattened.
-fn push_transformed(contour: &Contour, by: &Affine, tolerance: f64, flat: &mut FlatPath) {
-    flat.points.push(by.transform_point2(contour.start()));
-    for segment in contour.segments() {
-        flatten_segment(&segment.transformed(by), tolerance, |p| flat.points.push(p));
+/// A pattern ready to be put on pixels by a map: its drawing, several times as fine as they are.
+fn tile(
+    pattern: &Pattern,
+    map: &Affine,
+    opacity: f64,
+    stores: &mut Stores,
+    tolerance: f64,
+) -> Result<Ink, Fault> {
+    let cell = pattern.cell();
+    let size = cell.size() * Point::new(map.matrix2.x_axis.length(), map.matrix2.y_axis.length());
+    let sound = map.is_finite() && map.matrix2.determinant() != 0.0 && size.min_element() > 0.0;
+    if !sound || pattern.nodes().is_empty() {
+        return Ok(Ink::nothing());
     }
-    flat.end_polygon();
-}
-
-/// The area of a stroke in pixels. The stroke is built before the transform, which may squash it.
-fn stroke(path: &Path, outline: &Outline, to_pixels: &Affine, tolerance: f64, flat: &mut FlatPath) {
-    let scale = largest_scale(to_pixels);
-    if scale > 0.0 {
-        outline.outline_into(path, tolerance / scale, flat);
-        flat.points.iter_mut().for_each(|p| *p = to_pixels.transform_point2(*p));
-    }
+    let fine = |spots: u32| size.x * size.y * f64::from(spots * spots) <= MOST_FINE;
+    let spots = [4, 2].into_iter().find(|spots| fine(*spots)).unwrap_or(1);
+    let most = MOST_FINE.sqrt() * 4.0;
+    let drawn = (size * f64::from(spots)).ceil().clamp(Point::splat(8.0), Point::splat(most));
+    let to_tile = Affine::from_scale(drawn / cell.size()) * Affine::from_translation(-cell.min);
+    let key = (Arc::as_ptr(pattern.drawing()) as usize, map.matrix2.to_cols_array().map(f64::to_bits));
+    let (level, spots) = match stores.tiles.get(&key) {
+        Some(known) => known.clone(),
+        None => {
+            let scene = Scene::of(pattern.nodes(), &to_tile).sound()?;
+            let (width, height) = (drawn.x as usize, drawn.y as usize);
+            let view = View { width, height, shift: Point::ZERO, to_sheet: to_tile.inverse(), tolerance };
+            let plan = Plan::of_parts(&parts(&scene), &scene, None, &view)?;
+            let mut deep = vec![Deep::CLEAR; width * height];
+            plan.draw(&mut deep);
+            let byte = |channel: f32| (channel * 255.0 + 0.5) as u8;
+            let pixels = deep.into_iter().map(|pixel| pixel.map(byte)).collect();
+            let made = (Arc::new(Level { width, pixels }), spots);
+            stores.tiles.insert(key, made.clone());
+            made
+        }
+    };
+    let to_pixels = *map * to_tile.inverse();
+    Ok(Ink::Sampler(Box::new(Sampler::tile(level, spots, opacity, &to_pixels))))
 }
 
 impl Chunk {
-    /// Adds a polygon to be filled. Nothing where it cannot be seen.
-    fn push(&mut self, flat: &FlatPath, rule: FillRule, ink: Ink, view: &View) -> Result<(), Fault> {
-        let shape = self.polygons.push(flat, rule, ink, view.size())?;
-        self.tasks.extend(shape.map(Task::Fill));
-        Ok(())
-    }
-
     fn push_whole(&mut self, whole: Option<Whole>) {
         if let Some(whole) = whole {
             self.tasks.push(Task::Whole(self.wholes.len()));

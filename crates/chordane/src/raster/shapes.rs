@@ -199,6 +199,7 @@ impl Polygons {
         match &shape.ink {
             Ink::Solid(solid) => self.fill_with(shape, filler, band, number, *solid),
             Ink::Shading(shading) => self.fill_with(shape, filler, band, number, &**shading),
+            Ink::Sampler(sampler) => self.fill_with(shape, filler, band, number, &**sampler),
         }
     }
 

@@ -1,14 +1,29 @@
-//! Reading: an SVG document becomes a sheet.
+//! Reading: an SVG document becomes a sheet, and a file of pixels a picture.
 
+#[cfg(feature = "svg-read")]
 mod attributes;
+#[cfg(feature = "svg-read")]
 mod clips;
+#[cfg(feature = "svg-read")]
 mod document;
+#[cfg(feature = "svg-read")]
 mod error;
+#[cfg(feature = "svg-read")]
 mod metadata;
+#[cfg(feature = "png")]
+mod picture;
+#[cfg(feature = "svg-read")]
 mod properties;
+#[cfg(feature = "svg-read")]
 mod shapes;
+#[cfg(feature = "svg-read")]
 mod svg;
+#[cfg(feature = "svg-read")]
 mod viewport;
 
+#[cfg(feature = "svg-read")]
 pub use error::{ReadError, SvgNote, SvgReading};
+#[cfg(feature = "svg-read")]
 pub use metadata::read_metadata;
+#[cfg(feature = "png")]
+pub use picture::PictureError;

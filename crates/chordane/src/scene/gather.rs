@@ -5,7 +5,7 @@ use crate::ground::{Carried, Fault, spent};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, Path};
 use crate::reshape::is_too_fine;
-use crate::sheet::{Compositing, Group, Item, Node, Sheet};
+use crate::sheet::{Compositing, Group, Item, Node, Paint, Sheet};
 
 /// A sheet in one pass: its items in the order of drawing, each where it stands, and the groups that they are in.
 ///
@@ -122,6 +122,7 @@ impl<'a> Scene<'a> {
         match node {
             Node::Item(item) => {
                 self.note(|| item.sound().map(drop), item);
+                self.look_into_patterns(item);
                 self.steps.push(Step::Item(self.items.len()));
                 self.items.push(Placed {
                     item,
@@ -151,6 +152,15 @@ impl<'a> Scene<'a> {
     fn look_into_mask(&mut self, compositing: &'a Compositing) {
         if let (None, Some(mask)) = (&self.fault, compositing.mask()) {
             self.fault = Scene::of(mask.nodes(), &Affine::IDENTITY).fault;
+        }
+    }
+
+    /// Takes over the fault of what is drawn for patterns.
+    fn look_into_patterns(&mut self, item: &'a Item) {
+        for paint in [item.style.fill_paint(), item.style.stroke_paint()].into_iter().flatten() {
+            if let (None, Paint::Pattern(pattern)) = (&self.fault, paint) {
+                self.fault = Scene::of(pattern.nodes(), &Affine::IDENTITY).fault;
+            }
         }
     }
 

@@ -60,10 +60,10 @@ impl Node {
         }
     }
 
-    /// How many groups deep this is: 0 for an item without a mask.
+    /// How many groups deep this is: 0 for an item without a mask or a pattern.
     pub(crate) fn depth(&self) -> usize {
         match self {
-            Self::Item(item) => item.compositing().depth(),
+            Self::Item(item) => item.depth(),
             Self::Group(group) => group.depth(),
         }
     }

@@ -1,7 +1,7 @@
 //! An item: a path with a style, and where it stands.
 
 use super::compositing::Kept;
-use super::{GivenPaint, Style};
+use super::{GivenPaint, Paint, Style};
 use crate::ground::{Carried, Fault, Given};
 use crate::path::{Affine, FillRule, Path};
 use crate::reshape::{Cap, Join};
@@ -47,6 +47,12 @@ impl Item {
     pub(crate) fn fades_as_one(&self) -> bool {
         let both = self.style.fill.is_some() && self.style.stroke_paint.is_some();
         both || !self.compositing().effects().is_empty()
+    }
+
+    /// Groups inside one another in its mask and its paints.
+    pub(super) fn depth(&self) -> usize {
+        let paints = self.style.fill.iter().chain(&self.style.stroke_paint).map(Paint::depth);
+        paints.fold(self.compositing().depth(), Ord::max)
     }
 
     /// The path, before the item's transform.

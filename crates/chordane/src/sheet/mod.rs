@@ -13,6 +13,9 @@ mod item;
 mod page;
 mod paint;
 mod paper;
+mod pattern;
+mod picture;
+mod shades;
 mod stroke;
 mod style;
 
@@ -28,5 +31,11 @@ pub(crate) use page::View;
 pub use page::{Sheet, Unit, sheet};
 pub use paint::{GivenColour, GivenPaint, Paint};
 pub use paper::paper;
+pub use pattern::{Pattern, pattern};
+pub(crate) use picture::Level;
+#[cfg(feature = "png")]
+pub(crate) use picture::Original;
+pub use picture::{Picture, Sampling};
+pub use shades::{Shades, along, by_vertex};
 pub use stroke::Stroke;
 pub use style::{Style, style};

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Colour, Gradient};
+use super::{Colour, Gradient, Pattern, Picture, Shades};
 use crate::ground::{Fault, FaultKind};
 
 /// What an item, a stroke or a ground is painted with.
@@ -21,6 +21,12 @@ pub enum Paint {
     Solid(Colour),
     /// Colours that go over into one another.
     Gradient(Arc<Gradient>),
+    /// A picture of pixels.
+    Picture(Box<Picture>),
+    /// A drawing that is repeated.
+    Pattern(Box<Pattern>),
+    /// Colours that follow the path itself.
+    Shades(Box<Shades>),
 }
 
 impl Paint {
@@ -29,7 +35,7 @@ impl Paint {
     pub fn colour(&self) -> Option<Colour> {
         match self {
             Self::Solid(colour) => Some(*colour),
-            Self::Gradient(_) => None,
+            _ => None,
         }
     }
 
@@ -39,6 +45,9 @@ impl Paint {
         match self {
             Self::Solid(colour) => colour.alpha <= 0.0,
             Self::Gradient(gradient) => gradient.stops().iter().all(|(_, colour)| colour.alpha <= 0.0),
+            Self::Picture(picture) => picture.is_invisible(),
+            Self::Pattern(pattern) => pattern.nodes().is_empty(),
+            Self::Shades(shades) => shades.colours().iter().all(|colour| colour.alpha <= 0.0),
         }
     }
 
@@ -50,6 +59,19 @@ impl Paint {
             Self::Gradient(gradient) => {
                 gradient.stops().iter().all(|(_, colour)| colour.to_rgba8()[3] == 255)
             }
+            Self::Picture(picture) => picture.is_opaque(),
+            Self::Pattern(_) => false,
+            Self::Shades(shades) => shades.colours().iter().all(|colour| colour.to_rgba8()[3] == 255),
+        }
+    }
+}
+
+impl Paint {
+    /// Groups inside one another in what it is made of.
+    pub(super) fn depth(&self) -> usize {
+        match self {
+            Self::Pattern(pattern) => pattern.depth(),
+            _ => 0,
         }
     }
 }
@@ -87,6 +109,9 @@ impl GivenPaint {
                     return Err(Fault::of(call, FaultKind::Told { message: told.to_owned() }));
                 }
             }
+            Paint::Picture(picture) => picture.sound().map(drop)?,
+            Paint::Pattern(pattern) => pattern.sound().map(drop)?,
+            Paint::Shades(shades) => shades.sound().map(drop)?,
         }
         Ok(paint)
     }
@@ -152,6 +177,24 @@ impl From<Colour> for GivenPaint {
         Self(Ok(Paint::Solid(colour)))
     }
 }
+
+macro_rules! given_as_paint {
+    ($($type:ty),*) => {$(
+        impl From<$type> for GivenPaint {
+            fn from(paint: $type) -> Self {
+                Self(Ok(Paint::from(paint)))
+            }
+        }
+
+        impl From<&$type> for GivenPaint {
+            fn from(paint: &$type) -> Self {
+                Self::from(paint.clone())
+            }
+        }
+    )*};
+}
+
+given_as_paint!(Picture, Pattern, Shades);
 
 impl From<&str> for GivenPaint {
     fn from(text: &str) -> Self {

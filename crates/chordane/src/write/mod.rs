@@ -1,5 +1,6 @@
 //! Files: one file for each format, one table of them, and the routine that writes files whole or not at all.
 
+mod data_url;
 mod format;
 #[cfg(feature = "png")]
 mod png;

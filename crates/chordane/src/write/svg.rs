@@ -4,17 +4,19 @@
 //! their default, a `viewBox` that keeps the sheet's own coordinates, and the true size where the unit has one.
 
 use std::fmt::Write;
+use std::sync::Arc;
 
 use super::svg_layers::{Layered, mixes};
-use super::svg_paint::{Definitions, Place, reach, whole};
+use super::svg_paint::{Definitions, Place, image, reach, shades_picture, transform, whole};
 use super::svg_text::{Ids, escaped, escaped_text, plain};
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
-use crate::path::{Affine, FillRule};
+use crate::path::{Affine, FillRule, Path};
 use crate::raster::DRAFT;
 use crate::reshape::{Cap, Join};
 use crate::scene::{Placed, Scene, Step, largest_scale};
-use crate::sheet::{Colour, Item, Paint, Sheet};
+use crate::shape::rectangle;
+use crate::sheet::{Colour, Item, Paint, Pattern, Sheet};
 
 /// How SVG text is written.
 ///
@@ -91,14 +93,17 @@ impl Sheet {
             ids: Ids::of(&scene),
             definitions: Definitions::default(),
             mixes: mixes(&scene),
+            fault: Carried::default(),
         };
         writer.document(self, &scene, options.size);
+        writer.fault.sound()?;
         Ok(writer.out)
     }
 }
 
 /// A paint as an element can name it.
 enum Defined {
+    None,
     Colour(Colour),
     Id(String),
 }
@@ -110,6 +115,8 @@ pub(super) struct Writer {
     definitions: Definitions,
     /// Whether anything is mixed with what is below it.
     pub(super) mixes: bool,
+    /// The first thing that cannot be written.
+    fault: Carried,
 }
 
 impl Writer {
@@ -144,7 +151,9 @@ impl Writer {
             });
             let (corner, size) = (corner - margin, size + margin * 2.0);
             let [x, y, width, height] = [corner.x, corner.y, size.x, size.y].map(plain);
-            let painted = self.defined(ground, &whole(sheet.cell(), margin, sheet.upright()));
+            let cell = sheet.cell();
+            let frame = rectangle(cell.min, cell.size().x, cell.size().y);
+            let painted = self.defined(ground, &whole(cell, margin, sheet.upright()), (&frame, None));
             self.out.push_str("<rect");
             self.attribute("x", &x, "0");
             self.attribute("y", &y, "0");
@@ -206,9 +215,14 @@ impl Writer {
         let stroke = style.get_stroke();
         let beyond = style.seen_stroke().map_or(0.0, |_| reach(stroke.width(), stroke.mitre_limit()));
         let place = Place { bounds, reach: beyond, placed: *placed.transform(), outer: Affine::IDENTITY };
-        let fill = style.fill.as_ref().map(|paint| self.defined(paint, &place));
-        let stroke = style.seen_stroke().map(|paint| self.defined(paint, &place));
         let inner = scale * largest_scale(&item.transform);
+        if self.picture_item(placed, inner) {
+            return;
+        }
+        let half_width = 0.5 * style.get_stroke().width();
+        let fill = style.fill.as_ref().map(|paint| self.defined(paint, &place, (&item.path, None)));
+        let stroke =
+            style.seen_stroke().map(|paint| self.defined(paint, &place, (&item.path, Some(half_width))));
         let layering = self.defined_layering(Layered::Item(placed), inner);
         self.out.push_str("<path");
         self.name(item.name());
@@ -260,7 +274,7 @@ impl Writer {
     /// A paint and its opacity. Black fill and no stroke are what SVG begins with.
     fn paint(&mut self, which: &str, paint: Option<&Defined>, share: f64) {
         let (text, alpha) = match paint {
-            None => ("none".to_owned(), 1.0),
+            None | Some(Defined::None) => ("none".to_owned(), 1.0),
             Some(Defined::Colour(c)) => (Colour { alpha: 1.0, ..*c }.hex(), f64::from(c.alpha) * share),
             Some(Defined::Id(id)) => (format!("url(#{id})"), share),
         };
@@ -271,14 +285,82 @@ impl Writer {
     }
 
     /// A paint as an element can name it; what has to be defined first is written now.
-    fn defined(&mut self, paint: &Paint, place: &Place) -> Defined {
-        match paint {
-            Paint::Solid(colour) => Defined::Colour(*colour),
+    fn defined(&mut self, paint: &Paint, place: &Place, (path, half_width): (&Path, Option<f64>)) -> Defined {
+        let id = match paint {
+            Paint::Solid(colour) => return Defined::Colour(*colour),
             Paint::Gradient(gradient) => {
                 let id = self.definitions.gradient(gradient, place, (&mut self.ids, &mut self.out));
-                id.map_or_else(|| Defined::Colour(gradient.at(1.0)), Defined::Id)
+                return id.map_or_else(|| Defined::Colour(gradient.at(1.0)), Defined::Id);
+            }
+            Paint::Picture(picture) => {
+                self.definitions.picture(picture, place, (&mut self.ids, &mut self.out))
+            }
+            Paint::Pattern(pattern) => self.pattern(pattern, place),
+            Paint::Shades(shades) => match shades_picture(shades, path, half_width) {
+                Some(picture) => self.definitions.picture(&picture, place, (&mut self.ids, &mut self.out)),
+                None => Ok(None),
+            },
+        };
+        match id {
+            Ok(id) => id.map_or(Defined::None, Defined::Id),
+            Err(fault) => {
+                self.fault.note(fault);
+                Defined::None
             }
         }
+    }
+
+    /// The id of a pattern, written into the document where it is new.
+    fn pattern(&mut self, pattern: &Pattern, place: &Place) -> Result<Option<String>, Fault> {
+        let by = place.outer * *pattern.transform();
+        let key = (Arc::as_ptr(pattern.drawing()) as usize, by.to_cols_array().map(f64::to_bits));
+        if let Some(id) = self.definitions.patterns.get(&key) {
+            return Ok(Some(id.clone()));
+        }
+        let scene = Scene::of(pattern.nodes(), &Affine::IDENTITY).sound()?;
+        let id = self.ids.numbered("pattern");
+        let cell = pattern.cell();
+        let [x, y, width, height] = [cell.min.x, cell.min.y, cell.size().x, cell.size().y].map(plain);
+        let _ = write!(
+            self.out,
+            "<pattern id=\"{id}\" patternUnits=\"userSpaceOnUse\" x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\""
+        );
+        transform("patternTransform", &by, &mut self.out);
+        self.out.push_str(">\n");
+        self.scene(&scene);
+        self.out.push_str("</pattern>\n");
+        self.definitions.patterns.insert(key, id.clone());
+        Ok(Some(id))
+    }
+
+    /// A picture that is just its own rectangle, as an element for itself.
+    fn picture_item(&mut self, placed: &Placed<'_>, inner: f64) -> bool {
+        let (item, style) = (placed.item(), placed.item().style());
+        let Some(Paint::Picture(picture)) = style.fill_paint().filter(|_| style.seen_stroke().is_none())
+        else {
+            return false;
+        };
+        let bounds = item.path().bounds();
+        let alone = picture.area(bounds).zip(bounds).filter(|(area, bounds)| {
+            let close = |a: Point, b: Point| a.distance(b) <= 1e-9 * bounds.size().length();
+            let frame = rectangle(bounds.min, bounds.size().x, bounds.size().y);
+            close(area.min, bounds.min) && close(area.max, bounds.max) && *item.path() == frame
+        });
+        let Some((area, _)) = alone else { return false };
+        let mut element = String::new();
+        if let Err(fault) = image(picture, &area, &mut element) {
+            self.fault.note(fault);
+            return true;
+        }
+        let layering = self.defined_layering(Layered::Item(placed), inner);
+        self.out.push_str("<image");
+        self.name(item.name());
+        self.transform(item.transform());
+        self.attribute("opacity", &plain(style.opacity), "1");
+        self.layering(Layered::Item(placed), &layering);
+        self.out.push_str(element.trim_start_matches("<image"));
+        self.out.push('\n');
+        true
     }
 
     pub(super) fn name(&mut self, name: Option<&str>) {

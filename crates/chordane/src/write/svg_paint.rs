@@ -4,9 +4,11 @@ use std::collections::HashMap;
 use std::fmt::Write;
 
 use super::svg_text::{Ids, plain};
+use crate::ground::Fault;
 use crate::number::{Cell, Point};
-use crate::path::Affine;
-use crate::sheet::{Colour, ColourSpace, Frame, Gradient, GradientKind, Spread};
+use crate::path::{Affine, Path};
+use crate::raster::path_colours;
+use crate::sheet::{Colour, ColourSpace, Frame, Gradient, GradientKind, Picture, Sampling, Shades, Spread};
 
 /// So often the way between two colours that are not mixed in sRGB is halved at most.
 const MOST_HALVINGS: usize = 7;
@@ -31,7 +33,12 @@ pub(super) struct Place {
 #[derive(Debug, Default)]
 pub(super) struct Definitions {
     known: HashMap<String, String>,
+    /// Patterns by the drawing and the transform.
+    pub(super) patterns: HashMap<(usize, [u64; 6]), String>,
 }
+
+/// The colours of a path, drawn as a picture, are so many pixels wide or high.
+const MOST_SHADES: f64 = 512.0;
 
 impl Definitions {
     /// The id of a gradient, written into the document where it is new. `None` where it is one colour all over.
@@ -58,6 +65,68 @@ impl Definitions {
         self.known.insert(rest, id.clone());
         Some(id)
     }
+}
+
+impl Definitions {
+    /// The id of a picture as paint, written into the document where it is new. `None` where nothing of it is seen.
+    pub(super) fn picture(
+        &mut self,
+        picture: &Picture,
+        place: &Place,
+        (ids, out): (&mut Ids, &mut String),
+    ) -> Result<Option<String>, Fault> {
+        let Some((area, bounds)) = picture.area(place.bounds).zip(place.bounds) else { return Ok(None) };
+        // One tile that reaches over all that is painted, so that nothing is repeated.
+        let painted = bounds.grown(place.reach).union(area).grown(1.0);
+        let mut rest = String::from(" patternUnits=\"userSpaceOnUse\"");
+        rectangle_attributes(&painted, &mut rest);
+        transform("patternTransform", &place.outer, &mut rest);
+        rest.push('>');
+        image(picture, &area, &mut rest)?;
+        if let Some(id) = self.known.get(&rest) {
+            return Ok(Some(id.clone()));
+        }
+        let id = ids.numbered("picture");
+        let _ = writeln!(out, "<pattern id=\"{id}\"{rest}</pattern>");
+        self.known.insert(rest, id.clone());
+        Ok(Some(id))
+    }
+}
+
+/// The colours of a path as a picture over a cell: SVG has no paint that follows a path.
+pub(super) fn shades_picture(shades: &Shades, path: &Path, half_width: Option<f64>) -> Option<Picture> {
+    let bounds = path.bounds()?.grown(half_width.unwrap_or(0.0));
+    let scale = MOST_SHADES / bounds.size().max_element();
+    if !(scale.is_finite() && scale > 0.0) {
+        return None;
+    }
+    let to_pixels = Affine::from_scale(Point::splat(scale)) * Affine::from_translation(-bounds.min);
+    let window = Cell { min: Point::splat(-4.0), max: bounds.size() * scale + 4.0 };
+    let ((left, top), level) =
+        path_colours(shades, path, &to_pixels, window, half_width.map(|half| half * scale))?;
+    let (width, height) = (level.width, level.height());
+    let corner = Point::new(left as f64, top as f64);
+    let size = Point::new(width as f64, height as f64);
+    let back = to_pixels.inverse();
+    let area = Cell { min: back.transform_point2(corner), max: back.transform_point2(corner + size) };
+    Some(Picture::from_rgba(width as u32, height as u32, level.pixels).fitted("stretch").over(area))
+}
+
+/// A picture as an element over a cell, up to what else is said of it.
+pub(super) fn image(picture: &Picture, area: &Cell, out: &mut String) -> Result<(), Fault> {
+    out.push_str("<image");
+    rectangle_attributes(area, out);
+    out.push_str(" preserveAspectRatio=\"none\"");
+    if picture.sampling() == Sampling::Nearest {
+        out.push_str(" style=\"image-rendering:pixelated\"");
+    }
+    let _ = write!(out, " href=\"{}\"/>", super::data_url::of_picture(picture)?);
+    Ok(())
+}
+
+fn rectangle_attributes(cell: &Cell, out: &mut String) {
+    let [x, y, width, height] = [cell.min.x, cell.min.y, cell.size().x, cell.size().y].map(plain);
+    let _ = write!(out, " x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\"");
 }
 
 /// A gradient after its id: how it lies, and its stops.
@@ -96,7 +165,7 @@ fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine) -> String 
     out.push('>');
     for (share, colour) in stops(gradient) {
         let _ = write!(out, "<stop offset=\"{}\"", plain((share * 1e6).round() / 1e6));
-        coloured("stop-color", "stop-opacity", colour, &mut out);
+        colour_attributes("stop-color", "stop-opacity", colour, &mut out);
         out.push_str("/>");
     }
     out
@@ -175,7 +244,7 @@ fn wedges(gradient: &Gradient, place: &Place, frame: &Affine) -> Option<String> 
         let (a, b) = (rim(from), rim(under));
         let [cx, cy, ax, ay, bx, by] = [centre.x, centre.y, a.x, a.y, b.x, b.y].map(plain);
         out.push_str("<path");
-        coloured("fill", "fill-opacity", gradient.at(from.midpoint(to)), &mut out);
+        colour_attributes("fill", "fill-opacity", gradient.at(from.midpoint(to)), &mut out);
         let _ = write!(out, " d=\"M{cx} {cy}L{ax} {ay} {bx} {by}Z\"/>");
     }
     out.push_str("</g>");
@@ -183,14 +252,14 @@ fn wedges(gradient: &Gradient, place: &Place, frame: &Affine) -> Option<String> 
 }
 
 /// A colour, and its opacity where it is not opaque.
-fn coloured(name: &str, opacity: &str, colour: Colour, out: &mut String) {
+fn colour_attributes(name: &str, opacity: &str, colour: Colour, out: &mut String) {
     let _ = write!(out, " {name}=\"{}\"", Colour { alpha: 1.0, ..colour }.hex());
     if colour.alpha < 1.0 {
         let _ = write!(out, " {opacity}=\"{}\"", plain((f64::from(colour.alpha) * 1000.0).round() / 1000.0));
     }
 }
 
-fn transform(name: &str, by: &Affine, out: &mut String) {
+pub(super) fn transform(name: &str, by: &Affine, out: &mut String) {
     if *by != Affine::IDENTITY {
         let _ = write!(out, " {name}=\"matrix({})\"", by.to_cols_array().map(plain).join(" "));
     }
