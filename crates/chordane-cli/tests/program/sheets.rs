@@ -126,6 +126,37 @@ const SCORES: &[Scored] = &[
         r##"page.add(star(pt(0, 0), 5, 50, 18).stroke("navy", 7).mitre_limit(8).fill("gold"))"##,
     ),
     (
+        "picture-nearest",
+        r##"page.add(circle(pt(0, 0), 50).fill(weave.sampled("nearest").over(cell(pt(-40, -40), 80, 80))))"##,
+    ),
+    ("picture-smooth", r##"page.add(circle(pt(0, 0), 50).fill(weave.over(cell(pt(-50, -50), 100, 100))))"##),
+    (
+        "picture-item",
+        r##"page.add(weave.sampled("nearest").fitted("contain").shown_in(cell(pt(-60, -48), 96, 96)))"##,
+    ),
+    ("picture-reduced", r##"page.add(circle(pt(0, 0), 50).fill(fine.over(cell(pt(-50, -50), 100, 100))))"##),
+    (
+        "pattern",
+        r##"page.add(circle(pt(0, 0), 50).fill(pattern(cell(pt(0, 0), 13, 11), circle(pt(6, 5), 4).fill("teal").stroke("navy", 1))))"##,
+    ),
+    (
+        "pattern-turned",
+        r##"page.add(sail.fill(pattern(cell(pt(0, 0), 9, 9), rectangle(pt(0, 0), 9, 4).fill("#c8553d")).rotated(deg(33))).stroke(pattern(sheet(4, 4).ground("gold").add(rectangle(pt(0, 0), 2, 4).fill("navy"))), 9))"##,
+    ),
+    (
+        "pattern-cut",
+        r##"page.add(rectangle(pt(-70, -50), 140, 100).fill(pattern(cell(pt(-6, -4), 20, 20), circle(pt(0, 0), 12).fill("teal")).scaled(0.8)))"##,
+    ),
+    ("vertex-colours", r##"page.add(sail.fill(by_vertex(["gold", "teal", "navy", "#c8553d"])))"##),
+    (
+        "vertex-colours-hole",
+        r##"page.add(star(pt(0, 0), 6, 56, 30).with_hole(circle(pt(0, 0), 14)).fill(by_vertex(["gold", "teal", "navy"])))"##,
+    ),
+    (
+        "along-line",
+        r##"page.add(through([[-70, 30], [-30, -40], [0, 30], [30, -40], [70, 30]]).open().stroke(along(linear_gradient([0, 0], [1, 0]).colours(["gold", "teal", "navy"])), 12))"##,
+    ),
+    (
         "units",
         r##"sheet(160, 120).add(rectangle(pt(20, 20), 100, 70).fill("teal").stroke("navy", 5).join("bevel"))"##,
     ),

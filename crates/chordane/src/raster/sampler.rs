@@ -87,8 +87,14 @@ impl Sampler {
             Source::Tile { tile, spots } => {
                 let size = Point::new(tile.width as f64, tile.height() as f64);
                 self.mean(pixel, *spots, |p| {
-                    let p = (p - (p / size).floor() * size).floor().min(size - 1.0).max(Point::ZERO);
-                    multiplied(tile.at(p.x as usize, p.y as usize))
+                    // From pixel to pixel, over the rim on to the next tile.
+                    let p = p - 0.5;
+                    let p = p - (p / size).floor() * size;
+                    let first = p.floor().min(size - 1.0).max(Point::ZERO);
+                    let (x, y) = (first.x as usize, first.y as usize);
+                    let (right, below) = ((x + 1) % tile.width, (y + 1) % tile.height());
+                    let four = [(x, y), (right, y), (x, below), (right, below)];
+                    even(four.map(|(x, y)| multiplied(tile.at(x, y))), p - first)
                 })
             }
         }
@@ -124,9 +130,13 @@ fn between(level: &Level, p: Point) -> Deep {
     let p = p.clamp(Point::ZERO, Point::new(last_x as f64, last_y as f64));
     let (x, y) = (p.x as usize, p.y as usize);
     let (right, below) = ((x + 1).min(last_x), (y + 1).min(last_y));
-    let (tx, ty) = ((p.x - x as f64) as f32, (p.y - y as f64) as f32);
-    let [a, b, c, d] =
-        [(x, y), (right, y), (x, below), (right, below)].map(|(x, y)| multiplied(level.at(x, y)));
+    let four = [(x, y), (right, y), (x, below), (right, below)];
+    even(four.map(|(x, y)| multiplied(level.at(x, y))), p - Point::new(x as f64, y as f64))
+}
+
+/// Evenly between four colours, by how far right and down.
+fn even([a, b, c, d]: [Deep; 4], share: Point) -> Deep {
+    let (tx, ty) = (share.x as f32, share.y as f32);
     std::array::from_fn(|i| {
         let (upper, lower) = (a[i] + (b[i] - a[i]) * tx, c[i] + (d[i] - c[i]) * tx);
         upper + (lower - upper) * ty

@@ -7,7 +7,9 @@ use std::fmt::Write;
 use std::sync::Arc;
 
 use super::svg_layers::{Layered, mixes};
-use super::svg_paint::{Definitions, Place, image, reach, shades_picture, transform, whole};
+use super::svg_paint::{
+    Definitions, Place, image, reach, rectangle_attributes, shades_picture, transform, whole,
+};
 use super::svg_text::{Ids, escaped, escaped_text, plain};
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
@@ -319,15 +321,22 @@ impl Writer {
         }
         let scene = Scene::of(pattern.nodes(), &Affine::IDENTITY).sound()?;
         let id = self.ids.numbered("pattern");
+        let _ = write!(self.out, "<pattern id=\"{id}\" patternUnits=\"userSpaceOnUse\"");
         let cell = pattern.cell();
-        let [x, y, width, height] = [cell.min.x, cell.min.y, cell.size().x, cell.size().y].map(plain);
-        let _ = write!(
-            self.out,
-            "<pattern id=\"{id}\" patternUnits=\"userSpaceOnUse\" x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\""
-        );
+        rectangle_attributes(&cell, &mut self.out);
         transform("patternTransform", &by, &mut self.out);
         self.out.push_str(">\n");
+        // What is in a pattern begins at its cell's corner.
+        let moved = cell.min != Point::ZERO;
+        if moved {
+            self.out.push_str("<g");
+            self.transform(&Affine::from_translation(-cell.min));
+            self.out.push_str(">\n");
+        }
         self.scene(&scene);
+        if moved {
+            self.out.push_str("</g>\n");
+        }
         self.out.push_str("</pattern>\n");
         self.definitions.patterns.insert(key, id.clone());
         Ok(Some(id))

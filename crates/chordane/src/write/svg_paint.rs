@@ -82,7 +82,9 @@ impl Definitions {
         rectangle_attributes(&painted, &mut rest);
         transform("patternTransform", &place.outer, &mut rest);
         rest.push('>');
-        image(picture, &area, &mut rest)?;
+        // What is in a pattern begins at its cell's corner.
+        let own = Cell { min: area.min - painted.min, max: area.max - painted.min };
+        image(picture, &own, &mut rest)?;
         if let Some(id) = self.known.get(&rest) {
             return Ok(Some(id.clone()));
         }
@@ -124,7 +126,7 @@ pub(super) fn image(picture: &Picture, area: &Cell, out: &mut String) -> Result<
     Ok(())
 }
 
-fn rectangle_attributes(cell: &Cell, out: &mut String) {
+pub(super) fn rectangle_attributes(cell: &Cell, out: &mut String) {
     let [x, y, width, height] = [cell.min.x, cell.min.y, cell.size().x, cell.size().y].map(plain);
     let _ = write!(out, " x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\"");
 }
@@ -228,11 +230,10 @@ fn wedges(gradient: &Gradient, place: &Place, frame: &Affine) -> Option<String> 
         return None;
     }
     let mut out = String::new();
+    out.push_str(" patternUnits=\"userSpaceOnUse\"");
+    rectangle_attributes(&tile, &mut out);
     let [x, y, width, height] = [tile.min.x, tile.min.y, tile.size().x, tile.size().y].map(plain);
-    let _ = write!(
-        out,
-        " patternUnits=\"userSpaceOnUse\" x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\" viewBox=\"{x} {y} {width} {height}\""
-    );
+    let _ = write!(out, " viewBox=\"{x} {y} {width} {height}\"");
     transform("patternTransform", &(place.outer * *frame), &mut out);
     let clear = gradient.stops().iter().any(|(_, colour)| colour.alpha < 1.0);
     // Wedges reach under the next one, so that nothing shows between them; translucent ones must not.
