@@ -58,6 +58,14 @@ pub(crate) fn score<'a>(
     note_drafts(&sheet);
     let asked = asked.or_else(|| options.dpi.map(|dpi| size_at(&sheet, dpi)));
     let shown = if options.bones.is_some() { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
+    let (sheet, shown) = match options.grain {
+        Some(grain) => {
+            let shown = enlarged(grain, asked.unwrap_or_else(|| size_at(&sheet, 96.0)));
+            let made = within(limits, bytes_of(grain), || sheet.grained(grain.0, grain.1, options.partial));
+            (made.map_err(|error| Failure::of_draw(&error, true, options.max_side))?, Some(shown))
+        }
+        None => (sheet, shown),
+    };
     let sheet = match origin {
         _ if options.bones.is_some() => {
             let layers = options.bones.as_deref().unwrap_or_default();
@@ -89,6 +97,12 @@ pub(crate) fn within<R>(limits: Option<Limits>, more: usize, work: impl FnOnce()
 /// What the pixels of a picture take, and writing them to a file.
 pub(crate) fn bytes_of((width, height): (u32, u32)) -> usize {
     (width as usize).saturating_mul(height as usize).saturating_mul(8)
+}
+
+/// The size of a coarse grid that is enlarged by the largest whole factor that fits, once at least.
+fn enlarged(grain: (u32, u32), room: (u32, u32)) -> (u32, u32) {
+    let factor = (room.0 / grain.0.max(1)).min(room.1 / grain.1.max(1)).max(1);
+    (grain.0.saturating_mul(factor), grain.1.saturating_mul(factor))
 }
 
 /// How many pixels a sheet has at so many to the inch.

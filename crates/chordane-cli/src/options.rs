@@ -92,6 +92,12 @@ pub(crate) struct DrawOptions {
     /// The picture's size in pixels; the sheet is scaled evenly to fit
     #[arg(long, value_name = "WxH", value_parser = parse_size)]
     pub(crate) size: Option<(u32, u32)>,
+    /// Draw on a coarse grid of so many pixels, shown enlarged with hard edges
+    #[arg(long, value_name = "WxH", value_parser = parse_size, conflicts_with = "bones")]
+    pub(crate) grain: Option<(u32, u32)>,
+    /// With --grain: let pixels at edges be painted as far as they are covered
+    #[arg(long, requires = "grain")]
+    pub(crate) partial: bool,
     /// Pixels to the inch of a picture; a sheet in pixels has 96 of them to the inch
     #[arg(long, value_name = "N", conflicts_with = "size", value_parser = parse_dpi)]
     pub(crate) dpi: Option<f64>,

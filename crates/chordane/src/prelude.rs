@@ -21,7 +21,7 @@ pub use crate::reshape::{
     Bend, Cap, CurveFit, Dash, Join, Mirror, Nib, Offset, Outline, Reshape, Ripple, Round, Shake, Spin,
     Stamp, Subdivide, Taper, Thin, Trim, Warp,
 };
-pub use crate::scene::woven;
+pub use crate::scene::{linked, woven};
 pub use crate::shape::{
     CornerRadii, Triangle, Wheels, arc, band, blob, chord_cut, circle, cycloid, ellipse, elliptic_arc, gear,
     growing_spiral, lettering, lettering_width, lissajous, pie, plot, polygon, polygon_about,

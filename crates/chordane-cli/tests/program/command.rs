@@ -930,3 +930,97 @@ fn what_the_call_asks_for_and_cannot_be_is_the_calls_fault() {
     std::fs::create_dir(place("folder.chord")).unwrap();
     chordane().arg("check").arg(place("folder.chord")).assert().code(2).stderr(contains("is a folder"));
 }
+
+#[test]
+fn a_grain_is_enlarged_by_whole_factors_with_hard_edges() {
+    let (folder, score) = loft(SAIL);
+    let out = folder.path().join("coarse.png");
+    let draw = |more: &[&str]| {
+        chordane().arg("draw").arg(&score).arg("-o").arg(&out).args(["--grain", "16x12"]).args(more).assert()
+    };
+    draw(&["--size", "100x100"]).success();
+    let picture = png_of(&out);
+    assert_eq!((picture.width, picture.height), (96, 72));
+    let colours: std::collections::BTreeSet<&[u8]> = picture.bytes.chunks(4).collect();
+    assert_eq!(colours.len(), 2, "no pixel is covered in part");
+    for (i, pixel) in picture.bytes.chunks(4).enumerate() {
+        let (x, y) = (i % 96 / 6 * 6, i / 96 / 6 * 6);
+        assert_eq!(pixel, &picture.bytes[(y * 96 + x) * 4..][..4]);
+    }
+    draw(&["--size", "100x100", "--partial"]).success();
+    let colours: std::collections::BTreeSet<Vec<u8>> =
+        png_of(&out).bytes.chunks(4).map(<[u8]>::to_vec).collect();
+    assert!(colours.len() > 4);
+    let svg = folder.path().join("coarse.svg");
+    chordane().arg("draw").arg(&score).arg("-o").arg(&svg).args(["--grain", "16x12"]).assert().success();
+    let text = std::fs::read_to_string(&svg).unwrap();
+    assert!(text.contains("<image") && text.contains("image-rendering:pixelated"));
+    draw(&["--bones"]).failure().code(2);
+}
+
+#[test]
+fn pictures_lie_below_the_score_or_are_handed_in() {
+    let (folder, score) = loft("sheet(8, 8).ground(picture(\"weave.png\"))");
+    let draw = |more: &[&str]| {
+        let out = folder.path().join("out.png");
+        chordane().arg("draw").arg(&score).arg("-o").arg(out).args(more).assert()
+    };
+    let told = |text: &'static str| predicates::str::contains(text);
+    draw(&[]).failure().code(1).stderr(told("there is no picture \"weave.png\" in the score's folder"));
+    let (elsewhere, dots) = loft("sheet(4, 4).ground(\"teal\")");
+    let file = elsewhere.path().join("dots.png");
+    chordane().arg("draw").arg(&dots).arg("-o").arg(&file).assert().success();
+    draw(&["--picture", &format!("weave.png={}", file.display())]).success();
+    std::fs::copy(&file, folder.path().join("weave.png")).unwrap();
+    draw(&[]).success();
+    // Cut off, no picture at all, a picture of four thousand million pixels in a few bytes.
+    let bytes = std::fs::read(&file).unwrap();
+    std::fs::write(folder.path().join("weave.png"), &bytes[..bytes.len() / 2]).unwrap();
+    draw(&[]).failure().code(1).stderr(told("it is cut off or damaged"));
+    std::fs::write(folder.path().join("weave.png"), b"<svg/>").unwrap();
+    draw(&[]).failure().code(1).stderr(told("it is neither a PNG nor a JPEG file"));
+    std::fs::write(folder.path().join("weave.png"), huge_png()).unwrap();
+    draw(&[]).failure().code(1).stderr(told("no more than 16384 a side and 67108864 in all are read"));
+    // Links that lead out, paths that lead out.
+    std::fs::remove_file(folder.path().join("weave.png")).unwrap();
+    std::os::unix::fs::symlink(&file, folder.path().join("weave.png")).unwrap();
+    draw(&[]).failure().code(1).stderr(told("lies outside the score's folder"));
+    for name in ["../weave.png", file.to_str().unwrap(), ""] {
+        std::fs::write(&score, format!("sheet(8, 8).ground(picture(\"{name}\"))")).unwrap();
+        draw(&[]).failure().code(1).stderr(told("lies outside the score's folder"));
+    }
+    draw(&["--picture", "weave.png"]).failure().code(2).stderr(told("write --picture NAME=FILE"));
+    let input = "sheet(8, 8).ground(picture(\"weave.png\"))";
+    chordane()
+        .args(["draw", "-", "-o", "-", "--as", "svg"])
+        .write_stdin(input)
+        .assert()
+        .failure()
+        .code(1)
+        .stderr(told("hand it in with --picture NAME=FILE"));
+}
+
+struct Png {
+    width: u32,
+    height: u32,
+    bytes: Vec<u8>,
+}
+
+fn png_of(file: &std::path::Path) -> Png {
+    let file = std::io::BufReader::new(std::fs::File::open(file).unwrap());
+    let mut reader = png::Decoder::new(file).read_info().unwrap();
+    let mut bytes = vec![0; reader.output_buffer_size().unwrap()];
+    let info = reader.next_frame(&mut bytes).unwrap();
+    Png { width: info.width, height: info.height, bytes }
+}
+
+/// The head of a picture of 60,000 by 60,000 pixels, with hardly anything behind it.
+fn huge_png() -> Vec<u8> {
+    let mut bytes = Vec::new();
+    let mut encoder = png::Encoder::new(&mut bytes, 60_000, 60_000);
+    encoder.set_color(png::ColorType::Rgba);
+    let mut writer = encoder.write_header().unwrap();
+    let _ = writer.write_chunk(png::chunk::IDAT, &[120, 1]);
+    drop(writer);
+    bytes
+}

@@ -183,6 +183,7 @@ take_list! {
     Vertex, Vertices;
     Extent, Extents;
     Node, Nodes;
+    Item, Items;
     String, Texts;
     Tint, Colours;
 }

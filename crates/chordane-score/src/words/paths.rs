@@ -107,6 +107,12 @@ fn words() -> Vec<Word> {
             |thing: Thing, factor: f64| each!(thing, one => one.scaled(factor)),
         ),
         word(
+            ".snapped(side)",
+            "Moved, by less than a side, so that the middle of its bounds lies in the middle of a square of a grid of such sides: on a coarse grid it looks the same wherever it is.",
+            r##"circle(pt(12.3, 4.9), 3).snapped(10)"##,
+            |thing: Thing, side: f64| each!(thing, one => one.snapped(side)),
+        ),
+        word(
             ".scaled_about(centre, factor)",
             "Scaled evenly from a point, which stays where it is.",
             r##"circle(pt(30, 0), 10).scaled_about(pt(30, 0), 1.5)"##,

@@ -59,6 +59,16 @@ woven(hoops)"##,
             },
         ),
         word(
+            "linked(items)",
+            "Closed loops, stroked or filled as bands, that pass over and under one another in turn: rings become a chain.",
+            r##"linked([-30, 0, 30].map(|x| circle(pt(x, 0), 22).stroke("teal", 7)))"##,
+            |items: Vec<Item>| {
+                let chain = linked(items);
+                sheet(1.0, 1.0).add(chain.clone()).sound()?;
+                Ok::<_, Refusal>(chain)
+            },
+        ),
+        word(
             ".add(node)",
             "Adds a path, an item or a group on top of what there is.",
             r##"sheet(100, 80).add(circle(pt(50, 40), 30).fill("teal"))"##,

@@ -272,6 +272,7 @@ fn paths() -> Vec<Twin> {
         twin("rotated", polygon(O, 5, 40.0).rotated(deg(36.0))),
         twin("rotated_about", polygon((50.0, 0.0), 5, 40.0).rotated_about((50.0, 0.0), deg(36.0))),
         twin("scaled", circle(O, 9.0).scaled(2.0)),
+        twin("snapped", circle((12.3, 4.9), 3.0).snapped(10.0)),
         twin("scaled_about", circle((30.0, 0.0), 10.0).scaled_about((30.0, 0.0), 1.5)),
         twin("scaled_by", star(O, 5, 40.0, 18.0).scaled_by((1.0, -1.0))),
         twin("sheared", rectangle(O, 40.0, 20.0).sheared(deg(15.0), deg(0.0))),
@@ -586,6 +587,7 @@ fn stamps() -> Vec<Twin> {
         twin("ring_of", ring_of(circle(O, 6.0).fill("teal"), 12, 50.0)),
         twin("copies_at", copies_at(circle(O, 2.0).fill("teal"), golden_places(90, 5.0))),
         twin("woven", woven(hoops)),
+        twin("linked", linked([-30.0, 0.0, 30.0].map(|x| circle((x, 0.0), 22.0).stroke("teal", 7.0)))),
         twin("add", sheet(100.0, 80.0).add(circle((50.0, 40.0), 30.0).fill("teal"))),
         twin(
             "add_all",

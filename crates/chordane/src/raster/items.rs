@@ -25,6 +25,8 @@ pub(super) struct View {
     /// From the scene's coordinates back to those of what is added to the sheet.
     pub(super) to_sheet: Affine,
     pub(super) tolerance: f64,
+    /// Whether pixels are painted whole or not at all.
+    pub(super) whole: bool,
 }
 
 impl View {

@@ -5,6 +5,7 @@ mod blur;
 mod cover;
 mod effects;
 mod gradients;
+mod grain;
 mod ink;
 mod items;
 mod layers;

@@ -55,11 +55,12 @@ pub struct PixelOptions {
     size: Option<(u32, u32)>,
     tolerance: f64,
     max_side: u32,
+    antialias: bool,
 }
 
 impl Default for PixelOptions {
     fn default() -> Self {
-        Self { size: None, tolerance: TOLERANCE, max_side: MOST_PIXELS_A_SIDE }
+        Self { size: None, tolerance: TOLERANCE, max_side: MOST_PIXELS_A_SIDE, antialias: true }
     }
 }
 
@@ -82,6 +83,22 @@ impl PixelOptions {
     #[must_use]
     pub fn tolerance(mut self, pixels: f64) -> Self {
         self.tolerance = pixels;
+        self
+    }
+
+    /// Whether pixels at edges are painted as far as they are covered, as by default; else those whose middle lies inside are painted whole, and
+    /// the others not at all.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let page = sheet(4.0, 2.0).add(rectangle((0.0, 0.0), 2.6, 2.0).fill("#ff0000"));
+    /// let hard = page.pixels_with(&PixelOptions::default().antialias(false))?;
+    /// assert_eq!((hard.at(2, 1), hard.at(3, 1)), (Some([255, 0, 0, 255]), Some([0; 4])));
+    /// # Ok::<(), chordane::raster::DrawError>(())
+    /// ```
+    #[must_use]
+    pub fn antialias(mut self, antialias: bool) -> Self {
+        self.antialias = antialias;
         self
     }
 
@@ -277,11 +294,12 @@ impl Pixels {
     ///
     /// The sheet's first fault. The picture is then as it was, but where the drawing was stopped halfway.
     pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
-        self.draw_within(sheet, TOLERANCE)
+        self.draw_within(sheet, &PixelOptions::default())
     }
 
-    fn draw_within(&mut self, sheet: &Sheet, tolerance: f64) -> Result<(), Fault> {
+    fn draw_within(&mut self, sheet: &Sheet, options: &PixelOptions) -> Result<(), Fault> {
         sheet.sound()?;
+        let tolerance = options.tolerance;
         let mut fault = Carried::default();
         fault.positive("pixels", "tolerance", tolerance);
         fault.sound()?;
@@ -293,7 +311,7 @@ impl Pixels {
             * Affine::from_translation(-sheet.corner());
         let to_sheet = (to_pixels * sheet.upright()).inverse();
         let (width, height) = (self.width as usize, self.height as usize);
-        let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance };
+        let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole: !options.antialias };
         let plan = Plan::of(sheet, &to_pixels, &view)?;
         fault.stopped("pixels");
         fault.sound()?;
@@ -338,7 +356,7 @@ impl Sheet {
             return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
         }
         let mut pixels = Pixels::within(size.x as u32, size.y as u32, options.max_side)?;
-        pixels.draw_within(self, options.tolerance)?;
+        pixels.draw_within(self, options)?;
         pixels.metadata.clone_from(&self.metadata);
         if self.unit != Unit::Px {
             let per_inch = (size / self.size).min_element() * Unit::In.pixels() / self.unit.pixels();

@@ -79,6 +79,8 @@ pub(super) struct Plan {
     stretches: Vec<Stretch>,
     ground: Option<Ink>,
     size: (usize, usize),
+    /// Whether pixels are painted whole or not at all.
+    whole: bool,
 }
 
 impl Plan {
@@ -128,7 +130,7 @@ impl Plan {
         .collect::<Result<_, _>>()?;
         measure_layers(&chunks, &mut layers, view.size());
         let stretches = stretches(&chunks, &layers, view.size());
-        Ok(Self { chunks, layers, stretches, ground: None, size: view.size() })
+        Ok(Self { chunks, layers, stretches, ground: None, size: view.size(), whole: view.whole })
     }
 
     /// Draws over what the pixels hold.
@@ -149,8 +151,12 @@ impl Plan {
                     let Some(chunk) = self.chunks.get(c as usize) else { continue };
                     match chunk.tasks.get(t as usize) {
                         Some(Task::Fill(shape)) => match stack.top() {
-                            Top::Base(mut band) => chunk.drawn.polygons.fill(shape, filler, &mut band, b),
-                            Top::Layer(mut band) => chunk.drawn.polygons.fill(shape, filler, &mut band, b),
+                            Top::Base(mut band) => {
+                                chunk.drawn.polygons.fill(shape, filler, &mut band, (b, self.whole))
+                            }
+                            Top::Layer(mut band) => {
+                                chunk.drawn.polygons.fill(shape, filler, &mut band, (b, self.whole))
+                            }
                         },
                         Some(Task::Begin(layer)) => {
                             self.layers.get(*layer).into_iter().for_each(|layer| stack.begin(layer));
@@ -444,7 +450,14 @@ fn tile(
         None => {
             let scene = Scene::of(pattern.nodes(), &to_tile).sound()?;
             let (width, height) = (drawn.x as usize, drawn.y as usize);
-            let view = View { width, height, shift: Point::ZERO, to_sheet: to_tile.inverse(), tolerance };
+            let view = View {
+                width,
+                height,
+                shift: Point::ZERO,
+                to_sheet: to_tile.inverse(),
+                tolerance,
+                whole: false,
+            };
             let plan = Plan::of_parts(&parts(&scene), &scene, None, &view)?;
             let mut deep = vec![Deep::CLEAR; width * height];
             plan.draw(&mut deep);

@@ -194,8 +194,9 @@ impl Polygons {
         shape: &Shape,
         filler: &mut Filler,
         band: &mut Band<'_, P>,
-        number: usize,
+        (number, whole): (usize, bool),
     ) {
+        let number = (number, whole);
         match &shape.ink {
             Ink::Solid(solid) => self.fill_with(shape, filler, band, number, *solid),
             Ink::Shading(shading) => self.fill_with(shape, filler, band, number, &**shading),
@@ -208,7 +209,7 @@ impl Polygons {
         shape: &Shape,
         filler: &mut Filler,
         band: &mut Band<'_, P>,
-        number: usize,
+        (number, whole): (usize, bool),
         ink: impl Shader,
     ) {
         if let Some(sorted) = &shape.sorted {
@@ -216,16 +217,16 @@ impl Polygons {
             let begin = at.checked_sub(1).and_then(|before| sorted.ends.get(before)).copied().unwrap_or(0);
             let end = sorted.ends.get(at).copied().unwrap_or(0);
             let edges = sorted.edges.get(begin..end).unwrap_or_default();
-            filler.fill(band, edges.iter().copied(), shape.rule, ink);
+            filler.fill(band, edges.iter().copied(), (shape.rule, whole), ink);
             return;
         }
-        if shape.convex {
+        if shape.convex && !whole {
             let edges = closed_edges(self.polygon(shape));
             if filler.convex(band, edges, shape.across, shape.down, ink) {
                 return;
             }
         }
-        filler.fill(band, self.edges(shape), shape.rule, ink);
+        filler.fill(band, self.edges(shape), (shape.rule, whole), ink);
     }
 }
 

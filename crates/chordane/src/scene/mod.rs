@@ -7,12 +7,14 @@
 mod edit;
 mod gather;
 mod hits;
+mod linked;
 mod placed;
 mod stamps;
 mod woven;
 
 pub use gather::{Layer, Scene, Step};
 pub use hits::{Hit, HitPart, Hits, Index};
+pub use linked::linked;
 pub(crate) use placed::largest_scale;
 pub use placed::{Address, Placed};
 pub use woven::woven;

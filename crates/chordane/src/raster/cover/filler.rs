@@ -20,6 +20,8 @@ pub(in crate::raster) struct Filler {
     begins: Vec<u32>,
     active: Vec<u32>,
     pieces: Vec<Piece>,
+    /// Where edges cross the middle of a row, and their windings.
+    crossing: Vec<(f64, i32)>,
 }
 
 /// A part of a picture: its first column and row, its width, and its pixels, row after row.
@@ -114,12 +116,13 @@ impl Filler {
         true
     }
 
-    /// Fills a polygon of any kind from its edges. Edges outside the band's rows are passed over.
+    /// Fills a polygon of any kind from its edges. Edges outside the band's rows are passed over. Whole pixels alone are those whose
+    /// middle lies inside.
     pub(in crate::raster) fn fill<P: Pixel>(
         &mut self,
         band: &mut Band<'_, P>,
         edges: impl Iterator<Item = Edge> + Clone,
-        rule: FillRule,
+        (rule, whole): (FillRule, bool),
         ink: impl Shader,
     ) {
         let rows = band.rows();
@@ -138,6 +141,20 @@ impl Filler {
             if self.active.is_empty() {
                 continue;
             }
+            if whole {
+                let y = top as f64 + i as f64 + 0.5;
+                self.crossings(y);
+                for run in self.whole_runs(rule, band.left as f64, band.width) {
+                    let x = band.left + run.start;
+                    if let Some(pixels) = line.get_mut(run) {
+                        ink.span(x, band.top + i, pixels, 1.0);
+                    }
+                }
+                let floor = top + (i + 1) as f32;
+                let edges = &self.edges;
+                self.active.retain(|&at| edges.get(at as usize).is_some_and(|edge| edge.y1 > floor));
+                continue;
+            }
             self.cut_row(band.left as f64, f64::from(top) + i as f64);
             self.resolver.resolve(&mut self.pieces, rule, &mut self.row);
             let floor = top + (i + 1) as f32;
@@ -149,6 +166,35 @@ impl Filler {
                 }
             });
         }
+    }
+
+    /// Where the active edges cross a height, from left to right.
+    fn crossings(&mut self, y: f64) {
+        self.crossing.clear();
+        for edge in self.active.iter().filter_map(|&at| self.edges.get(at as usize)) {
+            let (y0, y1) = (f64::from(edge.y0), f64::from(edge.y1));
+            if y0 <= y && y < y1 {
+                let (x0, x1) = (f64::from(edge.x0), f64::from(edge.x1));
+                self.crossing.push((x0 + (x1 - x0) * (y - y0) / (y1 - y0), edge.winding));
+            }
+        }
+        self.crossing.sort_unstable_by(|a, b| a.0.total_cmp(&b.0));
+    }
+
+    /// The runs of pixels whose middles lie inside, between those crossings.
+    fn whole_runs(&self, rule: FillRule, left: f64, width: usize) -> Vec<std::ops::Range<usize>> {
+        let column = |x: f64| (x - left - 0.5).ceil().clamp(0.0, width as f64) as usize;
+        let (mut runs, mut winding, mut begin) = (Vec::new(), 0, 0.0);
+        for &(x, change) in &self.crossing {
+            let before = rule.encloses(winding);
+            winding += change;
+            match (before, rule.encloses(winding)) {
+                (false, true) => begin = x,
+                (true, false) => runs.push(column(begin)..column(x)),
+                _ => {}
+            }
+        }
+        runs
     }
 
     /// Sorts the edges by the row of the band in which they begin (a counting sort), and leaves in `begins` where
