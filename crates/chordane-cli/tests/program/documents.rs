@@ -1,9 +1,93 @@
-//! Documents as other programs write them, for comparison with a browser.
+//! Documents as other programs write them, for comparison with a browser: one for each rule of reading.
 
-/// A document of 160 by 120: its name and its text.
-pub(crate) const DOCUMENTS: &[(&str, &str)] = &[(
-    "document-shapes",
-    r##"<svg xmlns="http://www.w3.org/2000/svg" width="160" height="120" viewBox="0 0 160 120"><rect width="160" height="120" fill="#f4efe6"/>
-<g fill="teal" stroke="navy" stroke-width="3"><rect x="10" y="10" width="60" height="40" rx="12"/><ellipse cx="110" cy="40" rx="36" ry="22"/>
-<polygon points="20,110 50,60 80,110"/><path d="M90 110Q120 60 150 110" fill="none" stroke-linecap="round"/></g></svg>"##,
-)];
+/// The head of each, and what is drawn in it on pale ground, 160 by 120.
+const BEGIN: &str = r##"<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="160" height="120" viewBox="0 0 160 120"><rect width="160" height="120" fill="#f4efe6"/>"##;
+
+/// The documents: the name and the whole text of each.
+pub(crate) fn documents() -> impl Iterator<Item = (String, String)> {
+    let aspects = ["none", "xMinYMin", "xMidYMid", "xMaxYMax", "xMinYMid slice", "xMaxYMin slice"];
+    let aspect = |how: &str| {
+        let name = format!("aspect-{}", how.replace(' ', "-"));
+        let body = format!(
+            r##"<svg x="20" y="15" width="110" height="80" viewBox="0 0 40 60" preserveAspectRatio="{how}"><rect width="40" height="60" fill="#9fc3c1"/><circle cx="20" cy="30" r="19" fill="teal"/></svg>"##
+        );
+        (name, body)
+    };
+    let all = BODIES.iter().map(|(name, body)| ((*name).to_owned(), (*body).to_owned()));
+    all.chain(aspects.into_iter().map(aspect))
+        .map(|(name, body)| (format!("document-{name}"), format!("{BEGIN}\n{body}</svg>\n")))
+}
+
+const BODIES: &[(&str, &str)] = &[
+    (
+        "shapes",
+        r##"<g fill="teal" stroke="navy" stroke-width="3"><rect x="10" y="10" width="60" height="40" rx="12"/><ellipse cx="110" cy="40" rx="36" ry="22"/>
+<polygon points="20,110 50,60 80,110"/><path d="M90 110Q120 60 150 110" fill="none" stroke-linecap="round"/></g>"##,
+    ),
+    (
+        "gradients",
+        r##"<defs><linearGradient id="base"><stop offset="0" stop-color="gold"/><stop offset=".4" style="stop-color:teal;stop-opacity:.6"/><stop offset="100%" stop-color="navy"/></linearGradient>
+<linearGradient id="down" xlink:href="#base" x2="0" y2="1"/><radialGradient id="round" href="#base" cx="60" cy="80" r="30" fx="70" fy="72" gradientUnits="userSpaceOnUse" spreadMethod="reflect" gradientTransform="rotate(20 60 80) scale(1.2 .9)"/></defs>
+<rect x="10" y="10" width="60" height="40" fill="url(#down)"/><circle cx="60" cy="84" r="30" fill="url(#round)"/><path d="M90 20H150V100" fill="none" stroke="url(#base)" stroke-width="14" stroke-opacity=".8"/>"##,
+    ),
+    (
+        "pattern",
+        r##"<pattern id="p" width=".2" height=".25"><circle cx="5" cy="5" r="4" fill="teal"/></pattern><pattern id="q" width="12" height="12" patternUnits="userSpaceOnUse" viewBox="0 0 6 6" patternTransform="rotate(30)"><rect width="3" height="6" fill="navy"/></pattern>
+<rect x="10" y="10" width="60" height="60" fill="url(#p)"/><circle cx="110" cy="70" r="40" fill="url(#q)"/>"##,
+    ),
+    (
+        "clips",
+        r##"<clipPath id="star"><path clip-rule="evenodd" d="M80 10L110 100 30 45H130L50 100Z"/></clipPath><clipPath id="box" clipPathUnits="objectBoundingBox"><circle cx=".5" cy=".5" r=".45"/></clipPath><clipPath id="both" clip-path="url(#star)"><rect x="30" y="20" width="100" height="50"/></clipPath>
+<g clip-path="url(#both)"><rect width="160" height="120" fill="teal"/></g><rect x="10" y="80" width="30" height="30" fill="navy" clip-path="url(#box)" transform="rotate(10 25 95)"/><g clip-path="url(#star)" opacity=".4"><rect width="160" height="120" fill="gold"/></g>"##,
+    ),
+    (
+        "masks",
+        r##"<linearGradient id="g"><stop stop-color="white"/><stop offset="1" stop-color="black"/></linearGradient><mask id="m" maskContentUnits="objectBoundingBox"><rect width="1" height="1" fill="url(#g)"/></mask><mask id="a" style="mask-type:alpha" maskUnits="userSpaceOnUse" x="0" y="0" width="160" height="120"><circle cx="120" cy="70" r="30" fill="black"/></mask>
+<rect x="10" y="15" width="80" height="60" fill="teal" mask="url(#m)"/><g mask="url(#a)"><rect x="80" y="30" width="70" height="80" fill="#c8553d"/><rect x="100" y="50" width="50" height="20" fill="gold"/></g>"##,
+    ),
+    (
+        "filters",
+        r##"<filter id="f" x="-50%" y="-50%" width="200%" height="200%" color-interpolation-filters="sRGB"><feGaussianBlur stdDeviation="2"/></filter><filter id="s" x="-50%" y="-50%" width="200%" height="200%" color-interpolation-filters="sRGB"><feDropShadow dx="4" dy="5" stdDeviation="2" flood-color="navy" flood-opacity=".6"/></filter>
+<circle cx="45" cy="60" r="28" fill="teal" filter="url(#f)"/><rect x="90" y="30" width="50" height="50" fill="gold" filter="url(#s)"/>"##,
+    ),
+    (
+        "blend",
+        r##"<g style="isolation:isolate"><rect x="10" y="20" width="90" height="60" fill="gold"/><rect x="60" y="40" width="80" height="60" fill="teal" style="mix-blend-mode:multiply"/></g>"##,
+    ),
+    (
+        "image",
+        r##"<image x="10" y="10" width="60" height="90" style="image-rendering:pixelated" href="data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAIAAAACCAIAAAD91JpzAAAAFklEQVR4nGM8EWqbLmXGJOjP8vHgSQAerAT00rwpAAAAAABJRU5ErkJggg=="/>"##,
+    ),
+    (
+        "nested",
+        r##"<svg x="10" y="10" width="60" height="40"><circle cx="30" cy="20" r="30" fill="teal"/></svg><svg x="80" y="10" width="60" height="40" overflow="visible"><circle cx="30" cy="20" r="30" fill="gold"/></svg><svg x="50%" y="60%" width="25%" height="30%" viewBox="0 0 10 10"><rect width="50%" height="100%" fill="navy"/></svg>"##,
+    ),
+    (
+        "symbol",
+        r##"<symbol id="kite" viewBox="0 0 20 30"><path d="M10 0L20 12 10 30 0 12Z"/></symbol><use href="#kite" x="10" y="10" width="40" height="60" fill="teal"/><use href="#kite" x="70" y="40" width="60" height="60" fill="gold" stroke="navy" transform="rotate(-8 100 70)"/>"##,
+    ),
+    (
+        "switch",
+        r##"<switch><rect systemLanguage="xx" width="160" height="120" fill="red"/><circle cx="60" cy="60" r="40" fill="teal"/><rect width="160" height="120" fill="navy"/></switch>"##,
+    ),
+    (
+        "paint-order",
+        r##"<path d="M30 20H130V100H30Z" fill="gold" stroke="navy" stroke-width="20" stroke-linejoin="round" paint-order="stroke"/>"##,
+    ),
+    (
+        "path-length",
+        r##"<path d="M20 60C20 10 140 10 140 60S20 110 20 60Z" fill="none" stroke="teal" stroke-width="8" pathLength="12" stroke-dasharray="4 2"/>"##,
+    ),
+    (
+        "display",
+        r##"<g display="none"><rect width="160" height="120"/></g><g visibility="hidden"><rect x="10" y="10" width="60" height="60"/><rect x="80" y="20" width="60" height="60" fill="teal" visibility="visible"/></g>"##,
+    ),
+    (
+        "style",
+        r##"<g style="fill:teal!important;stroke:navy;stroke-width:4" fill="red" color="gold"><circle cx="40" cy="60" r="25"/><circle cx="110" cy="60" r="25" fill="currentColor" style="stroke:inherit"/></g>"##,
+    ),
+    (
+        "units",
+        r##"<rect x="5%" y="0.25in" width="1cm" height="30pt" fill="teal"/><circle cx="60%" cy="50%" r="20%" fill="gold" stroke="navy" stroke-width="1mm"/>"##,
+    ),
+];

@@ -2,6 +2,7 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
+mod again;
 mod browser;
 mod command;
 mod documents;

@@ -1,44 +1,82 @@
 //! Clips of a document as paths.
 
-use super::attributes;
+use super::attributes::{self, Along, length};
 use super::document::{Document, Element};
+use super::properties::id_of;
 use super::shapes::drawn;
 use crate::combine::union_all;
-use crate::number::Point;
+use crate::number::{Cell, Point};
 use crate::path::{Affine, FillRule, Path};
 
-/// What a `clip-path` shows, in the coordinates of what is clipped, and what of it was not understood.
+/// Clips of clips go through so many at most.
+const MOST_LINKS: usize = 8;
+
+/// What a `clip-path` shows, in the coordinates of what is clipped, or what of it was not understood. `bounds` are those of what is clipped,
+/// and `find` knows elements by their ids.
 ///
-/// All shapes in a `clipPath` together are shown. `none`, and a reference to nothing, clip nothing.
+/// All shapes in a `clipPath` together are shown, each as far as its own clip lets it.
 pub(super) fn clip_of(
     document: &Document<'_>,
     target: Option<usize>,
     viewport: Point,
+    bounds: Option<Cell>,
+    find: &dyn Fn(&str) -> Option<usize>,
+    links: usize,
 ) -> Result<Path, String> {
-    let unit = |element: &Element<'_>| document.attribute(element, "clipPathUnits").map(str::to_owned);
     let Some((number, clip)) = target.and_then(|number| Some((number, document.element(number)?))) else {
         return Err("a clip-path that is not in the document is left out".to_owned());
     };
     if clip.name != "clipPath" {
         return Err(format!("a <{}> as clip-path is left out: it is no <clipPath>", clip.name));
     }
-    if unit(clip).is_some_and(|unit| unit != "userSpaceOnUse") {
-        return Err("a clip-path in shares of the clipped shape's box is left out".to_owned());
+    if links >= MOST_LINKS {
+        return Err(
+            "a clip-path that is clipped by itself, or through too many others, is left out".to_owned()
+        );
     }
-    if document.attribute(clip, "clip-path").is_some() {
-        return Err("a clip-path that is clipped itself is left out".to_owned());
+    let clipped = |element: &Element<'_>, path: Path| {
+        let Some(text) = property(document, element, "clip-path").filter(|text| text.trim() != "none") else {
+            return Ok(path);
+        };
+        let id = text.trim().strip_prefix("url(").and_then(|rest| rest.strip_suffix(')')).map(id_of);
+        let by = clip_of(document, id.and_then(find), viewport, bounds, find, links + 1)?;
+        Ok::<_, String>(path.intersection(&by))
+    };
+    let mut own = transform(document, clip);
+    if document.attribute(clip, "clipPathUnits") == Some("objectBoundingBox") {
+        let Some(bounds) = bounds else { return Ok(Path::empty()) };
+        own *= Affine::from_translation(bounds.min) * Affine::from_scale(bounds.size());
     }
-    let own = transform(document, clip);
     let mut shown: Vec<Path> = Vec::new();
     for child in document.children(number) {
         let Some(element) = document.element(child) else { continue };
-        let Some(shape) = drawn(document, element, viewport) else {
+        let hidden = property(document, element, "display").as_deref() == Some("none")
+            || property(document, element, "visibility").is_some_and(|text| text != "visible");
+        if hidden {
+            continue;
+        }
+        // A shape, or one that is used.
+        let (shape_of, by) = if element.name == "use" {
+            let href = document.attribute(element, "href").map(id_of).and_then(find);
+            let side = |name: &str, along: Along| {
+                document
+                    .attribute(element, name)
+                    .and_then(|text| length(text, along, viewport))
+                    .unwrap_or(0.0)
+            };
+            let step = Affine::from_translation(Point::new(side("x", Along::X), side("y", Along::Y)));
+            (href.and_then(|number| document.element(number)), transform(document, element) * step)
+        } else {
+            (Some(element), Affine::IDENTITY)
+        };
+        let Some((element, shape)) = shape_of.and_then(|of| Some((of, drawn(document, of, viewport)?)))
+        else {
             if ["title", "desc", "metadata"].contains(&&*element.name) {
                 continue;
             }
             return Err(format!("a clip-path with a <{}> in it is left out", element.name));
         };
-        let rule = [element, clip].into_iter().find_map(|element| clip_rule(document, element));
+        let rule = [element, clip].into_iter().find_map(|element| property(document, element, "clip-rule"));
         let path = shape
             .path
             .with_fill_rule(if rule.as_deref() == Some("evenodd") {
@@ -46,20 +84,21 @@ pub(super) fn clip_of(
             } else {
                 FillRule::Nonzero
             })
-            .transformed(&(own * transform(document, element)));
-        shown.push(path);
+            .transformed(&(own * by * transform(document, element)));
+        shown.push(clipped(element, path)?);
     }
-    Ok(if shown.len() == 1 { shown.swap_remove(0) } else { union_all(&shown) })
+    let all = if shown.len() == 1 { shown.swap_remove(0) } else { union_all(&shown) };
+    clipped(clip, all)
 }
 
 fn transform(document: &Document<'_>, element: &Element<'_>) -> Affine {
     document.attribute(element, "transform").and_then(attributes::transform).unwrap_or_default()
 }
 
-/// The clip rule that stands on an element.
-fn clip_rule(document: &Document<'_>, element: &Element<'_>) -> Option<String> {
+/// A property of an element, from its `style` or its attributes.
+pub(super) fn property(document: &Document<'_>, element: &Element<'_>, wanted: &str) -> Option<String> {
     let style = document.attribute(element, "style").unwrap_or_default();
     let in_style = style.split(';').filter_map(|part| part.split_once(':'));
-    let mut of_style = in_style.filter(|(name, _)| name.trim() == "clip-rule").map(|(_, value)| value.trim());
-    of_style.next_back().or_else(|| document.attribute(element, "clip-rule")).map(str::to_owned)
+    let found = in_style.filter(|(name, _)| name.trim() == wanted).map(|(_, value)| value.trim());
+    found.last().or_else(|| document.attribute(element, wanted)).map(str::to_owned)
 }

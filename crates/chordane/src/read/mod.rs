@@ -9,11 +9,17 @@ mod document;
 #[cfg(feature = "svg-read")]
 mod error;
 #[cfg(feature = "svg-read")]
+mod images;
+#[cfg(feature = "svg-read")]
+mod layers;
+#[cfg(feature = "svg-read")]
 mod metadata;
 #[cfg(feature = "png")]
 mod picture;
 #[cfg(feature = "svg-read")]
 mod properties;
+#[cfg(feature = "svg-read")]
+mod servers;
 #[cfg(feature = "svg-read")]
 mod shapes;
 #[cfg(feature = "svg-read")]

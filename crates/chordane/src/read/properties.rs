@@ -1,17 +1,21 @@
 //! Paint and stroke properties: read from attributes and `style`, handed down to what is inside.
 
+use std::rc::Rc;
+
 use super::attributes::{Along, length, numbers, share};
 use crate::number::Point;
 use crate::path::FillRule;
 use crate::reshape::{Cap, Join};
-use crate::sheet::{Colour, Style, style};
+use crate::sheet::{self, Colour, Style, style};
 
 /// A paint as it is handed down: what `currentColor` is, is only known where it is used.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) enum Paint {
     None,
     Plain(Colour),
     Current,
+    /// An element by its id, and what is painted with where it cannot be.
+    Server(Rc<str>, Option<Box<Self>>),
 }
 
 /// The properties that elements hand down.
@@ -30,6 +34,8 @@ pub(super) struct Properties {
     dash: Vec<f64>,
     dash_offset: f64,
     pub(super) visible: bool,
+    /// Whether the stroke lies under the fill.
+    pub(super) stroke_first: bool,
 }
 
 const BLACK: Colour = Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 };
@@ -51,6 +57,7 @@ impl Default for Properties {
             dash,
             dash_offset: 0.0,
             visible: true,
+            stroke_first: false,
         }
     }
 }
@@ -64,49 +71,23 @@ pub(super) enum Taken {
     BadValue,
     /// It is not one of these properties.
     Unknown,
-    /// A paint that refers to something: to a gradient, say. The name after `#` is what it refers to.
-    Reference(String),
 }
 
 impl Properties {
-    /// Takes a property over. `resolve` gives the colour that stands in for a paint that is referred to.
-    pub(super) fn take(
-        &mut self,
-        name: &str,
-        value: &str,
-        viewport: Point,
-        resolve: impl Fn(&str) -> Option<Colour>,
-    ) -> Taken {
+    /// Takes a property over.
+    pub(super) fn take(&mut self, name: &str, value: &str, viewport: Point) -> Taken {
         let value = value.trim();
         if value == "inherit" {
             return Taken::Yes;
         }
-        let mut reference = None;
-        let mut paint = |slot: &mut Paint| {
-            let (text, fallback) = match value.strip_prefix("url(").and_then(|rest| rest.split_once(')')) {
-                Some((target, fallback)) => {
-                    let target = target.trim_matches(['"', '\'', ' ']).trim_start_matches('#').to_owned();
-                    let colour = resolve(&target);
-                    reference = Some(target);
-                    if let Some(colour) = colour {
-                        *slot = Paint::Plain(colour);
-                        return true;
-                    }
-                    let fallback = fallback.trim();
-                    (if fallback.is_empty() { "none" } else { fallback }, true)
-                }
-                None => (value, false),
-            };
-            match paint_of(text) {
-                Some(paint) => *slot = paint,
-                None if fallback => *slot = Paint::None,
-                None => return false,
-            }
-            true
-        };
         let good = match name {
-            "fill" => paint(&mut self.fill),
-            "stroke" => paint(&mut self.stroke),
+            "fill" => set(&mut self.fill, given_paint(value)),
+            "stroke" => set(&mut self.stroke, given_paint(value)),
+            "paint-order" => {
+                let stroke = value.find("stroke");
+                self.stroke_first = stroke.is_some_and(|at| value.find("fill").is_none_or(|fill| at < fill));
+                true
+            }
             "color" => match paint_of(value) {
                 Some(Paint::Plain(colour)) => set(&mut self.colour, Some(colour)),
                 Some(Paint::Current) => true,
@@ -159,22 +140,39 @@ impl Properties {
             ),
             _ => return Taken::Unknown,
         };
-        match reference {
-            Some(target) => Taken::Reference(target),
-            None if good => Taken::Yes,
-            None => Taken::BadValue,
-        }
+        if good { Taken::Yes } else { Taken::BadValue }
     }
 
-    /// The style of a shape. A shape without any paint is meant to be invisible, and stays so.
-    pub(super) fn style(&self, opacity: f64) -> Style {
-        let colour = |paint: Paint, share: f64| match paint {
-            Paint::None => None,
-            Paint::Plain(colour) => Some(colour.faded(share)),
-            Paint::Current => Some(self.colour.faded(share)),
+    /// With dashes that are so many times as long.
+    pub(super) fn with_dashes_scaled(mut self, factor: f64) -> Self {
+        self.dash.iter_mut().for_each(|length| *length *= factor);
+        self.dash_offset *= factor;
+        self
+    }
+
+    /// The style of a shape, whose paint servers are asked for by their ids and the opacity that they are painted with. A shape without any
+    /// paint is meant to be invisible, and stays so.
+    pub(super) fn style(
+        &self,
+        opacity: f64,
+        mut server: impl FnMut(&str, f64) -> Option<sheet::Paint>,
+    ) -> Style {
+        let mut paint = |paint: &Paint, share: f64| {
+            let plain = |paint: &Paint| match paint {
+                Paint::Plain(colour) => Some(sheet::Paint::Solid(colour.faded(share))),
+                Paint::Current => Some(sheet::Paint::Solid(self.colour.faded(share))),
+                Paint::None | Paint::Server(..) => None,
+            };
+            match paint {
+                Paint::Server(id, instead) => {
+                    server(id, share).or_else(|| instead.as_deref().and_then(plain))
+                }
+                other => plain(other),
+            }
         };
-        let fill = colour(self.fill, self.fill_opacity);
-        let stroke = colour(self.stroke, self.stroke_opacity).filter(|_| self.width > 0.0);
+        let fill = paint(&self.fill, self.fill_opacity);
+        let stroke = if self.width > 0.0 { paint(&self.stroke, self.stroke_opacity) } else { None };
+        let invisible = fill.is_none() && stroke.is_none();
         let mut made = style().opacity(opacity);
         if let Some(stroke) = stroke {
             made =
@@ -185,7 +183,7 @@ impl Properties {
         }
         match fill {
             Some(fill) => made.fill(fill),
-            None if stroke.is_none() => made.fill(Colour { alpha: 0.0, ..BLACK }),
+            None if invisible => made.fill(Colour { alpha: 0.0, ..BLACK }),
             None => made,
         }
     }
@@ -197,6 +195,23 @@ fn set<T>(slot: &mut T, value: Option<T>) -> bool {
         *slot = value;
     }
     good
+}
+
+/// A paint, or a reference to one with what comes in its place.
+fn given_paint(value: &str) -> Option<Paint> {
+    let Some((target, instead)) = value.strip_prefix("url(").and_then(|rest| rest.split_once(')')) else {
+        return paint_of(value);
+    };
+    let instead = match instead.trim() {
+        "" => None,
+        text => Some(Box::new(paint_of(text).unwrap_or(Paint::None))),
+    };
+    Some(Paint::Server(id_of(target).into(), instead))
+}
+
+/// The id that a reference names.
+pub(super) fn id_of(target: &str) -> &str {
+    target.trim_matches(['"', '\'', ' ']).trim_start_matches('#')
 }
 
 pub(super) fn paint_of(text: &str) -> Option<Paint> {

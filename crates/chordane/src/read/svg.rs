@@ -2,17 +2,20 @@
 
 use std::collections::HashMap;
 
-use super::attributes::{self, Along, length, share, with_unit};
-use super::clips::clip_of;
+use super::attributes::{self, Along, length, numbers, share, with_unit};
 use super::document::{Document, Element};
 use super::error::{ReadError, SvgNote, SvgReading};
-use super::properties::{Paint, Properties, Taken, paint_of};
+use super::layers::{bounds_of, is_spoken};
+use super::properties::{Properties, Taken};
+use super::servers::Painted;
 use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
 use crate::ground::{spent, stopped, visible};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
-use crate::sheet::{Colour, Group, Item, Node, Sheet, Unit, View, group, sheet};
+use crate::scene::{Placed, Scene};
+use crate::shape::rectangle;
+use crate::sheet::{BlendMode, Group, Item, Node, Sheet, Style, Unit, View, group, sheet};
 
 /// What a document can stand for, at most: a few lines that use one another can stand for billions.
 const MOST_SHAPES: usize = 2_000_000;
@@ -30,8 +33,9 @@ impl Sheet {
     /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes and `style`, inherited.
     ///
     /// The sheet has the document's size, in millimetres or inches where the document is given in those. Items carry
-    /// their `id` as name and the line of their element. Clips are taken over where they are in the document's units. What is not
-    /// understood (text, images, gradients, masks, filters, style sheets) is left out or stood in for, and noted once for each kind. Cost: linear in the document
+    /// their `id` as name and the line of their element. Gradients, patterns, embedded PNG and JPEG images, clips, masks, blend modes, and filters that are
+    /// blurs and shadows in a row are taken over. What is not understood (text, style sheets, other filters, markers) is left out and noted once
+    /// for each kind; images that lie elsewhere are not fetched. Cost: linear in the document
     /// and in what `use` makes of it.
     ///
     /// # Errors
@@ -109,10 +113,10 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
 
 /// What is handed down to the elements inside.
 #[derive(Clone)]
-struct Inherited {
-    properties: Properties,
+pub(super) struct Inherited {
+    pub(super) properties: Properties,
     /// What shares of lengths are taken of.
-    viewport: Point,
+    pub(super) viewport: Point,
 }
 
 /// The view box of the document, and where it is put on the sheet.
@@ -122,15 +126,28 @@ struct RootPlace {
 }
 
 /// The properties of an element that are not handed down.
-struct Own {
-    opacity: f64,
+pub(super) struct Own {
+    pub(super) opacity: f64,
     shown: bool,
-    /// What of it is shown, in its own coordinates.
-    clip: Option<Path>,
+    /// The ids of what it is clipped and masked by, and of its filter.
+    pub(super) clip: Option<String>,
+    pub(super) mask: Option<String>,
+    pub(super) filter: Option<String>,
+    pub(super) blend: BlendMode,
+    pub(super) isolated: bool,
+    /// Whether its stroke is as wide as it says, however it is transformed.
+    pub(super) unscaled: bool,
 }
 
-struct Walk<'a> {
-    document: &'a Document<'a>,
+impl Default for Own {
+    fn default() -> Self {
+        let (clip, mask, filter, blend) = Default::default();
+        Self { opacity: 1.0, shown: true, clip, mask, filter, blend, isolated: false, unscaled: false }
+    }
+}
+
+pub(super) struct Walk<'a> {
+    pub(super) document: &'a Document<'a>,
     ids: HashMap<&'a str, usize>,
     newlines: Vec<usize>,
     notes: Vec<SvgNote>,
@@ -143,7 +160,7 @@ struct Walk<'a> {
     /// How often something was used.
     used: usize,
     /// The elements that `use` is inside of just now.
-    uses: Vec<usize>,
+    pub(super) uses: Vec<usize>,
     /// How deep inside one another elements are just now, what is used counted.
     depth: usize,
 }
@@ -156,7 +173,7 @@ impl<'a> Walk<'a> {
         self.newlines.partition_point(|newline| *newline < at) + 1
     }
 
-    fn note(&mut self, at: usize, what: String) {
+    pub(super) fn note(&mut self, at: usize, what: String) {
         let what = if self.notes.len() < MOST_NOTES || self.noted.contains_key(&what) {
             what
         } else {
@@ -246,10 +263,10 @@ impl<'a> Walk<'a> {
     }
 
     /// The properties of an element, and those that are its own alone.
-    fn properties(&mut self, element: &Element<'_>, from: &Inherited) -> (Properties, Own) {
+    pub(super) fn properties(&mut self, element: &Element<'_>, from: &Inherited) -> (Properties, Own) {
         let document = self.document;
         let mut properties = from.properties.clone();
-        let mut own = Own { opacity: 1.0, shown: true, clip: None };
+        let mut own = Own::default();
         let attributes: Vec<(&str, &str)> = document.attributes(element).collect();
         let style = document.attribute(element, "style").unwrap_or_default();
         let declarations = style.split(';').filter(|part| !part.trim().is_empty()).filter_map(|part| {
@@ -266,56 +283,27 @@ impl<'a> Walk<'a> {
                     None => self.bad_value(element, name, value),
                 },
                 "display" => own.shown = value != "none",
-                "clip-path" => own.clip = self.clip(element, value, from.viewport),
-                _ => {
-                    let resolve = |target: &str| self.stand_in(target);
-                    match properties.take(name, value, from.viewport, resolve) {
-                        Taken::Yes => {}
-                        Taken::BadValue => self.bad_value(element, name, value),
-                        Taken::Reference(target) => {
-                            let what = self.target_name(&target);
-                            self.note(
-                                element.at,
-                                format!("{what} as {name} is not drawn: one plain colour of it stands in"),
-                            );
+                _ if own.take(name, value) => {}
+                _ => match properties.take(name, value, from.viewport) {
+                    Taken::Yes => {}
+                    Taken::BadValue => self.bad_value(element, name, value),
+                    Taken::Unknown if in_style => {
+                        if !NO_MATTER.contains(&name) && !name.starts_with(['-']) && !name.starts_with("font")
+                        {
+                            self.note(element.at, format!("the property {name} is not understood: left out"));
                         }
-                        Taken::Unknown if in_style => {
-                            if !NO_MATTER.contains(&name)
-                                && !name.starts_with(['-'])
-                                && !name.starts_with("font")
-                            {
-                                self.note(
-                                    element.at,
-                                    format!("the property {name} is not understood: left out"),
-                                );
-                            }
-                        }
-                        Taken::Unknown => self.unknown_attribute(element, name, value),
                     }
-                }
+                    Taken::Unknown => self.unknown_attribute(element, name, value),
+                },
             }
         }
         (properties, own)
     }
 
-    /// The path of a `clip-path`, in the coordinates of what it clips.
-    fn clip(&mut self, element: &Element<'_>, value: &str, viewport: Point) -> Option<Path> {
-        if value.trim() == "none" {
-            return None;
-        }
-        let target = value.trim().strip_prefix("url(").and_then(|rest| rest.strip_suffix(')'));
-        let Some(target) = target else {
-            self.bad_value(element, "clip-path", value);
-            return None;
-        };
-        let id = target.trim_matches(['"', '\'', ' ']).trim_start_matches('#');
-        match clip_of(self.document, self.ids.get(id).copied(), viewport) {
-            Ok(clip) => Some(clip),
-            Err(told) => {
-                self.note(element.at, told);
-                None
-            }
-        }
+    /// The element of an id, and its number.
+    pub(super) fn element_of(&self, id: &str) -> Option<(usize, &'a Element<'a>)> {
+        let number = *self.ids.get(id)?;
+        Some((number, self.document.element(number)?))
     }
 
     fn bad_value(&mut self, element: &Element<'_>, name: &str, value: &str) {
@@ -323,67 +311,16 @@ impl<'a> Walk<'a> {
     }
 
     fn unknown_attribute(&mut self, element: &Element<'_>, name: &str, value: &str) {
-        const CHANGES_THE_PICTURE: &[&str] = &[
-            "filter",
-            "marker",
-            "marker-end",
-            "marker-mid",
-            "marker-start",
-            "mask",
-            "mix-blend-mode",
-            "paint-order",
-            "pathLength",
-            "transform-origin",
-            "vector-effect",
-        ];
+        const CHANGES_THE_PICTURE: &[&str] =
+            &["marker", "marker-end", "marker-mid", "marker-start", "transform-origin"];
         let plain = ["none", "normal", "auto"].contains(&value.trim());
         if CHANGES_THE_PICTURE.contains(&name) && !plain {
             self.note(element.at, format!("the attribute {name} is not understood: left out"));
         }
     }
 
-    /// The colour that stands in for a gradient or pattern: that of its first stop.
-    fn stand_in(&self, target: &str) -> Option<Colour> {
-        let mut number = *self.ids.get(target)?;
-        // A gradient may have its stops from another one; a few steps are enough for any honest document.
-        for _ in 0..8 {
-            let stop = self.document.children(number).find_map(|child| {
-                let stop = self.document.element(child).filter(|element| element.name == "stop")?;
-                let of = |wanted: &str| {
-                    let style = self.document.attribute(stop, "style").unwrap_or_default();
-                    let in_style = style.split(';').filter_map(|part| part.split_once(':'));
-                    let in_style = in_style
-                        .filter(|(name, _)| name.trim() == wanted)
-                        .map(|(_, value)| value.trim())
-                        .next_back();
-                    in_style.or_else(|| self.document.attribute(stop, wanted)).map(str::to_owned)
-                };
-                let colour = match of("stop-color").as_deref().map(paint_of) {
-                    Some(Some(Paint::Plain(colour))) => colour,
-                    _ => Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 },
-                };
-                Some(colour.faded(of("stop-opacity").as_deref().and_then(share).unwrap_or(1.0)))
-            });
-            if stop.is_some() {
-                return stop;
-            }
-            let element = self.document.element(number)?;
-            let next = self.document.attribute(element, "href")?.strip_prefix('#')?;
-            number = *self.ids.get(next)?;
-        }
-        None
-    }
-
-    fn target_name(&self, target: &str) -> String {
-        let element = self.ids.get(target).and_then(|number| self.document.element(*number));
-        match element.map(|element| &*element.name) {
-            Some(name) => format!("a {name}"),
-            None => "something that is not in the document".to_owned(),
-        }
-    }
-
     /// Adds what is inside an element, under a transform.
-    fn inside(
+    pub(super) fn inside(
         &mut self,
         of: usize,
         from: &Inherited,
@@ -425,7 +362,7 @@ impl<'a> Walk<'a> {
             }
             _ => {}
         }
-        let (properties, mut own) = self.properties(element, from);
+        let (properties, own) = self.properties(element, from);
         if !own.shown {
             return Ok(());
         }
@@ -436,23 +373,39 @@ impl<'a> Walk<'a> {
                 None => self.bad_value(element, "transform", text),
             }
         }
-        own.clip = own.clip.map(|clip| clip.transformed(&transform));
         let inherited = Inherited { properties, viewport: from.viewport };
         match &*element.name {
-            "g" | "a" | "switch" => self
-                .layer(nodes, element, own, |walk, nodes| walk.inside(number, &inherited, transform, nodes)),
-            "svg" => {
-                let (transform, viewport) = self.nested(element, transform, from.viewport, None);
-                let inherited = Inherited { viewport, ..inherited };
-                self.layer(nodes, element, own, |walk, nodes| {
-                    walk.inside(number, &inherited, transform, nodes)
-                })
+            "g" | "a" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
+                walk.inside(number, &inherited, by, nodes)
+            }),
+            "switch" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
+                let fits = |child: &usize| {
+                    let child = document.element(*child);
+                    child.is_some_and(|child| is_spoken(document.attribute(child, "systemLanguage")))
+                };
+                let first = document.children(number).find(fits);
+                first.map_or(Ok(()), |child| walk.element(child, &inherited, by, nodes))
+            }),
+            "svg" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
+                walk.nested(element, number, by, &inherited, None, nodes)
+            }),
+            "use" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
+                walk.used(element, &inherited, by, nodes)
+            }),
+            "image" => {
+                self.made(element.at, 1, 4)?;
+                if let Some(item) =
+                    self.image(element, from.viewport).filter(|_| inherited.properties.visible)
+                {
+                    let item = item.opacity(own.opacity);
+                    self.place(nodes, item, (element, from.viewport), &own, transform)?;
+                }
+                Ok(())
             }
-            "use" => self
-                .layer(nodes, element, own, |walk, nodes| walk.used(element, &inherited, transform, nodes)),
             name => {
                 let Some(shape) = drawn(document, element, from.viewport) else {
-                    self.note(element.at, format!("the element <{name}> is not understood: left out"));
+                    let place = self.place_of(element);
+                    self.note(element.at, format!("the element <{name}>{place} is not understood: left out"));
                     return Ok(());
                 };
                 if let Some(complaint) = shape.complaint {
@@ -461,57 +414,131 @@ impl<'a> Walk<'a> {
                 let vertices = shape.path.contours().iter().map(|contour| contour.vertex_count()).sum();
                 self.made(element.at, 1, vertices)?;
                 if inherited.properties.visible && !shape.path.is_empty() && transform.is_finite() {
-                    let path = shape.path.with_fill_rule(inherited.properties.fill_rule);
-                    let mut item = Item::from(path)
-                        .styled(&inherited.properties.style(own.opacity))
-                        .transformed(&transform)
-                        .at_line(self.line(element.at));
-                    if let Some(id) = document.attribute(element, "id") {
-                        item = item.named(id);
-                    }
-                    nodes.push(match own.clip {
-                        Some(clip) => group().clipped(clip).add(item).into(),
-                        None => item.into(),
-                    });
+                    self.shape(nodes, element, shape.path, (inherited, own, transform))?;
                 }
                 Ok(())
             }
         }
     }
 
-    /// Adds what `fill` makes, in a group of its own where it is translucent as a whole, or clipped.
+    /// Where a text would stand.
+    fn place_of(&self, element: &Element<'_>) -> String {
+        let at = |name: &str| self.document.attribute(element, name).map(shortened);
+        match (&*element.name, at("x"), at("y")) {
+            ("text", Some(x), Some(y)) => format!(" at {x}, {y}"),
+            _ => String::new(),
+        }
+    }
+
+    /// Adds a shape.
+    fn shape(
+        &mut self,
+        nodes: &mut Vec<Node>,
+        element: &Element<'_>,
+        path: Path,
+        (inherited, own, transform): (Inherited, Own, Affine),
+    ) -> Result<(), ReadError> {
+        let (bounds, viewport) = (path.bounds(), inherited.viewport);
+        let mut properties = inherited.properties;
+        // Dashes go by the length that the document says the path has.
+        let said = self.document.attribute(element, "pathLength").and_then(numbers);
+        if let Some([said]) = said.as_deref().filter(|all| all.iter().all(|said| *said > 0.0)) {
+            properties = properties.with_dashes_scaled(path.length().unwrap_or(0.0) / said);
+        }
+        let mut failed = None;
+        let style = properties.style(own.opacity, |id, share| {
+            let on = Painted { bounds, viewport, share, of: element };
+            self.server(id, &on).unwrap_or_else(|error| {
+                failed = Some(error);
+                None
+            })
+        });
+        if let Some(error) = failed {
+            return Err(error);
+        }
+        let path = path.with_fill_rule(properties.fill_rule);
+        let both = style.fill_paint().is_some() && style.stroke_paint().is_some();
+        if own.unscaled && style.stroke_paint().is_some() {
+            // The line of what is transformed, and the fill as ever.
+            let line = path.transformed(&transform);
+            let (filled, stroked) = parted(&style);
+            let fill = Item::from(path).styled(&filled).transformed(&transform);
+            let together = group().opacity(style.get_opacity()).add_all(both.then_some(fill));
+            nodes.push(together.add(Item::from(line).styled(&stroked).at_line(self.line(element.at))).into());
+            return Ok(());
+        }
+        if properties.stroke_first && both {
+            let (filled, stroked) = parted(&style);
+            let of = |style: &Style| Item::from(path.clone()).styled(style).at_line(self.line(element.at));
+            let together = group().opacity(style.get_opacity()).add(of(&stroked)).add(of(&filled));
+            let made = self.layered(together, &own, bounds, (element, viewport))?.transformed(&transform);
+            nodes.push(self.named(element).map_or(made.clone(), |id| made.named(&id)).into());
+            return Ok(());
+        }
+        let item = Item::from(path).styled(&style);
+        self.place(nodes, item, (element, viewport), &own, transform)
+    }
+
+    fn named(&self, element: &Element<'_>) -> Option<String> {
+        self.document.attribute(element, "id").map(str::to_owned)
+    }
+
+    /// Adds an item that was made of an element.
+    fn place(
+        &mut self,
+        nodes: &mut Vec<Node>,
+        item: Item,
+        (element, viewport): (&Element<'_>, Point),
+        own: &Own,
+        transform: Affine,
+    ) -> Result<(), ReadError> {
+        let bounds = item.path().bounds();
+        let item = self.layered(item, own, bounds, (element, viewport))?;
+        let mut item = item.transformed(&transform).at_line(self.line(element.at));
+        if let Some(id) = self.named(element) {
+            item = item.named(&id);
+        }
+        nodes.push(item.into());
+        Ok(())
+    }
+
+    /// Adds what `fill` makes; in a group of its own, in the element's user units, where it is put on what is below it otherwise than just as it is.
     fn layer(
         &mut self,
         nodes: &mut Vec<Node>,
         element: &Element<'_>,
-        own: Own,
-        fill: impl FnOnce(&mut Self, &mut Vec<Node>) -> Result<(), ReadError>,
+        (own, transform, viewport): (Own, Affine, Point),
+        fill: impl FnOnce(&mut Self, Affine, &mut Vec<Node>) -> Result<(), ReadError>,
     ) -> Result<(), ReadError> {
-        if own.opacity == 1.0 && own.clip.is_none() {
-            return fill(self, nodes);
+        if own.is_plain() {
+            return fill(self, transform, nodes);
         }
         let mut inside = Vec::new();
-        fill(self, &mut inside)?;
+        fill(self, Affine::IDENTITY, &mut inside)?;
+        let bounds = bounds_of(&inside);
         let mut layer: Group = group().opacity(own.opacity).add_all(inside);
-        if let Some(clip) = own.clip {
-            layer = layer.clipped(clip);
+        if own.isolated {
+            layer = layer.isolated();
         }
-        if let Some(id) = self.document.attribute(element, "id") {
-            layer = layer.named(id);
+        let mut layer = self.layered(layer, &own, bounds, (element, viewport))?.transformed(&transform);
+        if let Some(id) = self.named(element) {
+            layer = layer.named(&id);
         }
         nodes.push(layer.into());
         Ok(())
     }
 
-    /// The transform and viewport inside a nested `svg` or a `symbol`; `size` is what a `use` says of it.
+    /// Adds what is in a nested `svg` or a `symbol`, cut off at its rim unless it may flow over; `size` is what a `use` says of it.
     fn nested(
         &mut self,
         element: &Element<'_>,
+        number: usize,
         transform: Affine,
-        viewport: Point,
+        from: &Inherited,
         size: Option<(Option<f64>, Option<f64>)>,
-    ) -> (Affine, Point) {
-        let document = self.document;
+        nodes: &mut Vec<Node>,
+    ) -> Result<(), ReadError> {
+        let (document, viewport) = (self.document, from.viewport);
         let own = |name: &str, along: Along| {
             document.attribute(element, name).and_then(|text| length(text, along, viewport))
         };
@@ -525,13 +552,31 @@ impl<'a> Walk<'a> {
             high.or_else(|| own("height", Along::Y)).unwrap_or(viewport.y),
         );
         let place = Cell { min: corner, max: corner + sides };
-        match document.attribute(element, "viewBox").and_then(view_box) {
+        let (by, viewport) = match document.attribute(element, "viewBox").and_then(view_box) {
             Some(view) if sides.min_element() > 0.0 => {
                 let how = document.attribute(element, "preserveAspectRatio");
                 (transform * fitted(&view, &place, how), view.size())
             }
             _ => (transform * Affine::from_translation(corner), sides.max(Point::ZERO)),
+        };
+        let from = Inherited { viewport, ..from.clone() };
+        let flows =
+            self.property(element, "overflow").is_some_and(|text| text == "visible" || text == "auto");
+        let mut inside = Vec::new();
+        self.inside(number, &from, by, &mut inside)?;
+        // What stays within needs no cutting.
+        let back = transform.inverse();
+        let scene = Scene::of(&inside, &back);
+        let fits = |cell: Cell| place.contains(cell.min) && place.contains(cell.max);
+        let plain = scene.items().iter().all(Placed::is_plain) && back.is_finite();
+        let within = plain && scene.items().iter().filter_map(Placed::painted_bounds).all(fits);
+        if flows || within {
+            nodes.extend(inside);
+        } else {
+            let rim = rectangle(place.min, sides.x.max(0.0), sides.y.max(0.0)).transformed(&transform);
+            nodes.push(group().add_all(inside).clipped(rim).into());
         }
+        Ok(())
     }
 
     /// What a `use` stands for.
@@ -571,12 +616,12 @@ impl<'a> Walk<'a> {
         let result = match document.element(target) {
             Some(used) if used.name == "symbol" || used.name == "svg" => {
                 let size = (given("width", Along::X), given("height", Along::Y));
-                let (properties, mut own) = self.properties(used, from);
-                own.clip = own.clip.map(|clip| clip.transformed(&transform));
-                let (inner, viewport) = self.nested(used, transform, from.viewport, Some(size));
-                let inherited = Inherited { properties, viewport };
+                let (properties, own) = self.properties(used, from);
+                let inherited = Inherited { properties, viewport: from.viewport };
                 if own.shown {
-                    self.layer(nodes, used, own, |walk, nodes| walk.inside(target, &inherited, inner, nodes))
+                    self.layer(nodes, used, (own, transform, from.viewport), |walk, by, nodes| {
+                        walk.nested(used, target, by, &inherited, Some(size), nodes)
+                    })
                 } else {
                     Ok(())
                 }
@@ -586,6 +631,16 @@ impl<'a> Walk<'a> {
         self.uses.pop();
         result
     }
+}
+
+/// The fill and the stroke of a style, each alone and at full opacity.
+fn parted(style: &Style) -> (Style, Style) {
+    let full = style.clone().opacity(1.0);
+    let mut filled = crate::sheet::style();
+    if let Some(paint) = style.fill_paint() {
+        filled = filled.fill(paint);
+    }
+    (filled, full.unfilled())
 }
 
 /// Properties in `style` that change nothing of what is drawn here.
@@ -598,10 +653,10 @@ const NO_MATTER: &[&str] = &[
     "cursor",
     "enable-background",
     "image-rendering",
-    "isolation",
     "letter-spacing",
     "line-height",
     "marker",
+    "mask-type",
     "overflow",
     "pointer-events",
     "shape-rendering",

@@ -29,6 +29,7 @@ pub struct Gradient {
     spread: Spread,
     space: ColourSpace,
     frame: Frame,
+    transform: Affine,
     fault: Carried,
 }
 
@@ -170,7 +171,8 @@ pub fn sweep_gradient(centre: impl Into<Point>, start: Angle) -> Gradient {
 impl Gradient {
     fn new(kind: GradientKind) -> Self {
         let (stops, spread, frame, fault) = Default::default();
-        Self { kind, stops, spread, space: ColourSpace::Srgb, frame, fault }
+        let (space, transform) = (ColourSpace::Srgb, Affine::IDENTITY);
+        Self { kind, stops, spread, space, frame, transform, fault }
     }
 
     /// Adds a colour at a share of the way, from 0 to 1.
@@ -247,6 +249,31 @@ impl Gradient {
             Err(fault) => self.fault.note(fault),
         }
         self
+    }
+
+    /// Under an affine transform within what it is measured in, after those that there are: squashed, a radial gradient becomes elliptic.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let flat = radial_gradient((0.0, 0.0), 20.0).colours(["gold", "teal"]).transformed(&Affine::from_scale(Point::new(1.0, 0.5)));
+    /// assert_eq!(flat.transform().transform_point2(pt(0.0, 20.0)), pt(0.0, 10.0));
+    /// ```
+    #[must_use]
+    pub fn transformed(mut self, by: &Affine) -> Self {
+        let next = *by * self.transform;
+        if next.is_finite() {
+            self.transform = next;
+        } else {
+            let value = f64::INFINITY;
+            self.fault.note(Fault::of("transformed", FaultKind::NotFinite { what: "number", value }));
+        }
+        self
+    }
+
+    /// The transform within what it is measured in.
+    #[must_use]
+    pub fn transform(&self) -> &Affine {
+        &self.transform
     }
 
     /// The same the other way round.
@@ -330,6 +357,10 @@ impl Gradient {
     /// From the coordinates in which the gradient is given to those of the path, for what is painted within some bounds and stands
     /// where a transform puts it. `None` where it is in the sheet's coordinates and the transform cannot be undone.
     pub(crate) fn frame_of(&self, bounds: Option<Cell>, placed: &Affine) -> Option<Affine> {
+        Some(self.own_frame(bounds, placed)? * self.transform)
+    }
+
+    fn own_frame(&self, bounds: Option<Cell>, placed: &Affine) -> Option<Affine> {
         match self.frame {
             Frame::Item => Some(Affine::IDENTITY),
             Frame::Box => {

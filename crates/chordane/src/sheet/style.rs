@@ -94,6 +94,12 @@ impl Style {
         self
     }
 
+    /// The same without a fill.
+    #[cfg(feature = "svg-read")]
+    pub(crate) fn unfilled(self) -> Self {
+        Self { fill: None, ..self }
+    }
+
     /// Draws the line with a colour and a width, half of it on either side of the line. A width of 0 is no
     /// stroke; a negative one is a fault.
     #[must_use]

@@ -161,9 +161,8 @@ fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine) -> String 
         Spread::Repeat => out.push_str(" spreadMethod=\"repeat\""),
         Spread::Reflect => out.push_str(" spreadMethod=\"reflect\""),
     }
-    if !boxed {
-        transform("gradientTransform", &(place.outer * *frame), &mut out);
-    }
+    let by = if boxed { *gradient.transform() } else { place.outer * *frame };
+    transform("gradientTransform", &by, &mut out);
     out.push('>');
     for (share, colour) in stops(gradient) {
         let _ = write!(out, "<stop offset=\"{}\"", plain((share * 1e6).round() / 1e6));

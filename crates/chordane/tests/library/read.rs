@@ -111,9 +111,9 @@ fn a_clip_is_what_its_shapes_show_together() {
     );
     assert_eq!(
         told(
-            "<clipPath id='c' clipPathUnits='objectBoundingBox'/><rect width='9' height='9' clip-path='url(#c)'/>"
+            "<clipPath id='c' clip-path='url(#c)'><rect width='9' height='9'/></clipPath><rect width='9' height='9' clip-path='url(#c)'/>"
         ),
-        "line 1: a clip-path in shares of the clipped shape's box is left out"
+        "line 1: a clip-path that is clipped by itself, or through too many others, is left out"
     );
     assert_eq!(
         told("<clipPath id='c'><text>7</text></clipPath><rect width='9' height='9' clip-path='url(#c)'/>"),
@@ -213,12 +213,12 @@ fn what_is_not_understood_is_noted_once_for_each_kind() {
         notes("<text>sail</text>\n<text>vent</text><image/>"),
         [
             "line 1: the element <text> is not understood: left out (and once more)",
-            "line 2: the element <image> is not understood: left out",
+            "line 2: the image \"\" is not in the document itself and is not fetched: left out",
         ]
     );
     assert_eq!(
         notes("<rect width='9' height='9' filter='url(#f)'/>"),
-        ["line 1: the attribute filter is not understood: left out"]
+        ["line 1: the filter \"f\" is not understood: left out"]
     );
     assert_eq!(
         notes("<rect width='9' height='9' fill='tael'/>"),
@@ -232,14 +232,6 @@ fn what_is_not_understood_is_noted_once_for_each_kind() {
         notes("<style>rect{}</style><rect class='a' width='9' height='9'/>"),
         ["line 1: a style sheet is not read: give properties on the elements"]
     );
-    let gradient =
-        "<linearGradient id='g'><stop stop-color='teal'/><stop style='stop-color:red'/></linearGradient>";
-    let filled = read(&format!("{gradient}<rect width='9' height='9' fill='url(#g)'/>"));
-    assert_eq!(
-        filled.notes[0].what,
-        "a linearGradient as fill is not drawn: one plain colour of it stands in"
-    );
-    assert!(filled.sheet.svg().unwrap().contains("#008080"));
     assert!(notes("<path d='M0 0L5 5 X'/>")[0].contains("<path>: path data:"));
     // As far as it was understood, it is drawn.
     assert_eq!(read("<path d='M0 0L5 5 X'/>").sheet.nodes().len(), 1);
@@ -428,4 +420,84 @@ fn reading_and_drawing_stop_when_they_must() {
     );
     // Without one, all is as ever.
     assert!(sheet.pixels().is_ok() && sheet.svg().is_ok());
+}
+
+/// Paint that is referred to: what it becomes, and what is said of what it cannot be.
+#[test]
+fn gradients_and_patterns_are_read_as_paint() {
+    let stops = "<stop stop-color='teal'/><stop offset='.5' style='stop-color:red;stop-opacity:.5'/>";
+    let fill = |defined: &str| read(&format!("{defined}<rect width='40' height='20' fill='url(#g)'/>")).sheet;
+    let paint = |defined: &str| fill(defined).items().next().unwrap().item().style().fill_paint().cloned();
+    let Some(Paint::Gradient(linear)) = paint(&format!("<linearGradient id='g'>{stops}</linearGradient>"))
+    else {
+        panic!("a gradient")
+    };
+    assert_eq!((linear.get_frame(), linear.stops().len(), linear.stops()[1].0), (Frame::Box, 2, 0.5));
+    let only = "<linearGradient id='g'><stop stop-color='teal' stop-opacity='.5'/></linearGradient>";
+    assert_eq!(paint(only).and_then(|paint| paint.colour()).map(Colour::to_rgba8), Some([0, 128, 128, 128]));
+    // Without a stop nothing is painted, or what comes in its place.
+    let none = "<linearGradient id='g'/><rect width='9' height='9' fill='url(#g) gold'/>";
+    let instead =
+        read(none).sheet.items().next().unwrap().item().style().fill_paint().and_then(Paint::colour);
+    assert_eq!(instead.map(Colour::hex).as_deref(), Some("#ffd700"));
+    let pattern = "<pattern id='g' width='10' height='10' patternUnits='userSpaceOnUse'><circle cx='5' cy='5' r='3'/></pattern>";
+    assert!(
+        matches!(paint(pattern), Some(Paint::Pattern(made)) if made.cell() == cell((0.0, 0.0), 10.0, 10.0))
+    );
+    // What refers to itself ends.
+    let own = "<pattern id='g' width='5' height='5' patternUnits='userSpaceOnUse'><rect width='3' height='3' fill='url(#g)'/></pattern>";
+    let told = notes(&format!("{own}<rect width='9' height='9' fill='url(#g)'/>"));
+    assert_eq!(told, ["line 1: a pattern that is painted with itself is left out"]);
+    let masked = "<mask id='m'><rect width='9' height='9' mask='url(#m)'/></mask><rect width='9' height='9' mask='url(#m)'/>";
+    assert_eq!(notes(masked), ["line 1: a mask that is masked by itself is left out"]);
+    assert_eq!(
+        notes(
+            "<g id='k'/><rect width='9' height='9' fill='url(#k)'/><rect width='9' height='9' fill='url(#none)'/>"
+        ),
+        [
+            "line 1: a <g> as paint is left out: it is no gradient and no pattern",
+            "line 1: \"none\" as paint is not in the document"
+        ]
+    );
+    let chained = "<linearGradient id='a' href='#b'/><linearGradient id='b' href='#a'/><rect width='9' height='9' fill='url(#a)'/>";
+    assert_eq!(notes(chained), [] as [String; 0]);
+}
+
+#[test]
+fn filters_masks_and_images_are_read_as_far_as_they_are_understood() {
+    let of = |defined: &str, attribute: &str| {
+        let made = read(&format!("{defined}<rect id='sail' width='40' height='20' {attribute}/>")).sheet;
+        made.items().next().unwrap().item().clone()
+    };
+    let shade = "<filter id='f'><feGaussianBlur stdDeviation='2'/><feDropShadow dx='3' dy='4' flood-color='teal' flood-opacity='.5'/></filter>";
+    let effects = of(shade, "filter='url(#f)'").compositing().effects().len();
+    assert_eq!(effects, 2);
+    let other = "<filter id='f'><feGaussianBlur stdDeviation='2'/><feTurbulence/></filter><rect width='9' height='9' filter='url(#f)'/>";
+    assert_eq!(
+        notes(other),
+        ["line 1: the filter step <feTurbulence> is not understood: the filter is left out"]
+    );
+    let mask = "<mask id='m' style='mask-type:alpha'><circle r='9'/></mask>";
+    assert_eq!(of(mask, "mask='url(#m)'").compositing().mask().map(Mask::kind), Some(MaskKind::Alpha));
+    assert_eq!(of("", "style='mix-blend-mode:screen'").compositing().blend(), BlendMode::Screen);
+    assert_eq!(
+        notes("<image width='9' height='9' href='kite.png'/>"),
+        ["line 1: the image \"kite.png\" is not in the document itself and is not fetched: left out"]
+    );
+    assert_eq!(
+        notes("<image width='9' height='9' href='data:image/png;base64,AAAA'/>"),
+        [
+            "line 1: an image in the document is left out: it is neither a PNG nor a JPEG file; give one of those"
+        ]
+    );
+    // A stroke that is not scaled along is as wide as it says.
+    let wide = read(
+        "<g transform='scale(4 1)'><path d='M5 10V30' stroke='navy' stroke-width='2' vector-effect='non-scaling-stroke'/></g>",
+    );
+    let widest = wide.sheet.items().map(|item| item.stroke_width()).fold(0.0, f64::max);
+    assert_eq!(widest, 2.0);
+    assert_eq!(
+        notes("<text x='4' y='9'>kite</text>"),
+        ["line 1: the element <text> at 4, 9 is not understood: left out"]
+    );
 }

@@ -1,0 +1,254 @@
+//! Clips, masks, filters and blend modes of a document.
+
+use super::attributes::{Along, length, numbers};
+use super::clips::clip_of;
+use super::document::Element;
+use super::error::ReadError;
+use super::properties::{Properties, id_of};
+use super::shapes::shortened;
+use super::svg::{Inherited, Own, Walk};
+use crate::ground::Given;
+use crate::number::{Cell, Point};
+use crate::path::{Affine, Path};
+use crate::shape::rectangle;
+use crate::sheet::{BlendMode, Effect, Group, Item, MaskKind, Node, group};
+
+/// The words that items and groups have in common here.
+pub(super) trait Layered: Sized {
+    fn clip(self, path: Path) -> Self;
+    fn mask(self, mask: Group, kind: MaskKind) -> Self;
+    fn mix(self, mode: BlendMode) -> Self;
+    fn effect(self, effect: &Effect) -> Self;
+}
+
+macro_rules! layered {
+    ($type:ty) => {
+        impl Layered for $type {
+            fn clip(self, path: Path) -> Self {
+                self.clipped(path)
+            }
+
+            fn mask(self, mask: Group, kind: MaskKind) -> Self {
+                self.masked_by(mask, kind)
+            }
+
+            fn mix(self, mode: BlendMode) -> Self {
+                self.blend(mode)
+            }
+
+            fn effect(self, effect: &Effect) -> Self {
+                match *effect {
+                    Effect::Blur { radius } => self.blurred(radius),
+                    Effect::Shadow { step, radius, colour } => self.shadow(step, radius, colour),
+                }
+            }
+        }
+    };
+}
+
+layered!(Item);
+layered!(Group);
+
+impl Own {
+    /// Takes over a property that is not handed down; false where it is not one of these.
+    pub(super) fn take(&mut self, name: &str, value: &str) -> bool {
+        let value = value.trim();
+        let reference = || {
+            let target = value.strip_prefix("url(").and_then(|rest| rest.strip_suffix(')'));
+            target.map(|target| id_of(target).to_owned())
+        };
+        match name {
+            "clip-path" => self.clip = reference().or_else(|| (value != "none").then(String::new)),
+            "mask" => self.mask = reference(),
+            "filter" => self.filter = reference().or_else(|| (value != "none").then(String::new)),
+            "mix-blend-mode" => {
+                let mode = Given::<BlendMode>::from(value).resolve("blend");
+                self.blend = mode.unwrap_or_default();
+                return self.blend != BlendMode::Normal || value == "normal";
+            }
+            "isolation" => self.isolated = value == "isolate",
+            "vector-effect" => {
+                self.unscaled = value == "non-scaling-stroke";
+                return self.unscaled || value == "none";
+            }
+            _ => return false,
+        }
+        true
+    }
+
+    /// Whether it is drawn just as it is.
+    pub(super) fn is_plain(&self) -> bool {
+        self.opacity == 1.0
+            && self.clip.is_none()
+            && self.mask.is_none()
+            && self.filter.is_none()
+            && self.blend == BlendMode::Normal
+            && !self.isolated
+    }
+}
+
+impl<'a> Walk<'a> {
+    /// What an element says of how it is put on what is below it, for what was made of it, in its own user units.
+    pub(super) fn layered<T: Layered>(
+        &mut self,
+        made: T,
+        own: &Own,
+        bounds: Option<Cell>,
+        (element, viewport): (&Element<'_>, Point),
+    ) -> Result<T, ReadError> {
+        let mut made = made;
+        if let Some(id) = &own.filter {
+            for effect in self.effects(id, element) {
+                made = made.effect(&effect);
+            }
+        }
+        if let Some(id) = &own.clip {
+            let target = self.element_of(id).map(|(number, _)| number);
+            match clip_of(
+                self.document,
+                target,
+                viewport,
+                bounds,
+                &|id| self.element_of(id).map(|(n, _)| n),
+                0,
+            ) {
+                Ok(path) => made = made.clip(path),
+                Err(told) => self.note(element.at, told),
+            }
+        }
+        if let Some(id) = &own.mask
+            && let Some((mask, kind)) = self.mask(id, bounds, (element, viewport))?
+        {
+            made = made.mask(mask, kind);
+        }
+        Ok(if own.blend == BlendMode::Normal { made } else { made.mix(own.blend) })
+    }
+
+    fn mask(
+        &mut self,
+        id: &str,
+        bounds: Option<Cell>,
+        (element, viewport): (&Element<'_>, Point),
+    ) -> Result<Option<(Group, MaskKind)>, ReadError> {
+        let found = self.element_of(id).filter(|(_, mask)| mask.name == "mask");
+        let Some((number, mask)) = found else {
+            self.note(element.at, format!("the mask \"{}\" is not in the document: left out", shortened(id)));
+            return Ok(None);
+        };
+        if self.uses.contains(&number) {
+            self.note(element.at, "a mask that is masked by itself is left out".to_owned());
+            return Ok(None);
+        }
+        let boxed = |name: &str, by_default: bool| match self.document.attribute(mask, name) {
+            Some(text) => text == "objectBoundingBox",
+            None => by_default,
+        };
+        let (shares, content) = (boxed("maskUnits", true), boxed("maskContentUnits", false));
+        let frame = bounds.unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO });
+        let side = |name: &str, along: Along, default: &str| {
+            let text = self.document.attribute(mask, name).unwrap_or(default);
+            let room = if shares { Point::ONE } else { viewport };
+            length(text, along, room).unwrap_or(0.0)
+        };
+        let corner = Point::new(side("x", Along::X, "-10%"), side("y", Along::Y, "-10%"));
+        let size = Point::new(side("width", Along::X, "120%"), side("height", Along::Y, "120%"));
+        let (corner, size) =
+            if shares { (frame.min + corner * frame.size(), size * frame.size()) } else { (corner, size) };
+        let by = if content {
+            Affine::from_translation(frame.min) * Affine::from_scale(frame.size())
+        } else {
+            Affine::IDENTITY
+        };
+        let kind = match self.property(mask, "mask-type").as_deref() {
+            Some("alpha") => MaskKind::Alpha,
+            _ => MaskKind::Luminance,
+        };
+        let from = Inherited { properties: Properties::default(), viewport };
+        let from = Inherited { properties: self.properties(mask, &from).0, ..from };
+        let mut nodes = Vec::new();
+        self.uses.push(number);
+        let made = self.inside(number, &from, by, &mut nodes);
+        self.uses.pop();
+        made?;
+        let region = rectangle(corner, size.x.max(0.0), size.y.max(0.0));
+        Ok(Some((group().add_all(nodes).clipped(region), kind)))
+    }
+
+    /// The effects of a filter: blurs and shadows in a row, which is what is understood of filters.
+    fn effects(&mut self, id: &str, element: &Element<'_>) -> Vec<Effect> {
+        let document = self.document;
+        let found = self.element_of(id).filter(|(_, filter)| filter.name == "filter");
+        let Some((number, _)) = found else {
+            self.note(element.at, format!("the filter \"{}\" is not understood: left out", shortened(id)));
+            return Vec::new();
+        };
+        let mut effects = Vec::new();
+        for child in document.children(number) {
+            let Some(step) = document.element(child) else { continue };
+            let deviation = || {
+                let text = document.attribute(step, "stdDeviation").unwrap_or("0");
+                match numbers(text).as_deref() {
+                    Some([both]) => Some(*both),
+                    Some([x, y]) if x == y => Some(*x),
+                    _ => None,
+                }
+            };
+            let value = |name: &str, default: f64| {
+                let text = document.attribute(step, name).and_then(numbers);
+                text.and_then(|all| all.first().copied()).unwrap_or(default)
+            };
+            let plain =
+                |name: &str| document.attribute(step, name).is_none_or(|text| text == "SourceGraphic");
+            let own = plain("in") || child == number + 1;
+            let effect = match (&*step.name, deviation()) {
+                ("feGaussianBlur", Some(radius)) if own => Some(Effect::Blur { radius: radius.max(0.0) }),
+                ("feDropShadow", Some(radius)) if own => {
+                    let colour = self.property(step, "flood-color").unwrap_or_else(|| "black".to_owned());
+                    let share = self.property(step, "flood-opacity");
+                    let share = share.as_deref().and_then(super::attributes::share).unwrap_or(1.0);
+                    let colour = crate::sheet::Colour::parse(&colour).ok();
+                    colour.map(|colour| Effect::Shadow {
+                        step: Point::new(value("dx", 2.0), value("dy", 2.0)),
+                        radius: radius.max(0.0),
+                        colour: colour.faded(share),
+                    })
+                }
+                _ => None,
+            };
+            let Some(effect) = effect else {
+                let told =
+                    format!("the filter step <{}> is not understood: the filter is left out", step.name);
+                self.note(step.at, told);
+                return Vec::new();
+            };
+            effects.push(effect);
+        }
+        effects
+    }
+}
+
+/// The bounds of some nodes, lines alone.
+pub(super) fn bounds_of(nodes: &[Node]) -> Option<Cell> {
+    nodes.iter().filter_map(Node::bounds).reduce(Cell::union)
+}
+
+/// Whether a language is ours or none is asked for.
+pub(super) fn is_spoken(languages: Option<&str>) -> bool {
+    languages.is_none_or(|all| all.split(',').any(|one| one.trim().to_ascii_lowercase().starts_with("en")))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::ground::Named;
+
+    #[test]
+    fn every_mode_is_known_by_its_name() {
+        for (name, mode) in BlendMode::NAMES.iter().zip(BlendMode::VALUES) {
+            let mut own = Own::default();
+            assert!(own.take("mix-blend-mode", name) && own.blend == *mode);
+        }
+        assert!(!Own::default().take("mix-blend-mode", "plus-lighter"));
+        assert!(is_spoken(Some("de, en-GB")) && !is_spoken(Some("de")) && is_spoken(None));
+    }
+}

@@ -1,0 +1,227 @@
+//! Gradients, patterns and pictures of a document as paint.
+
+use super::attributes::{self, Along, length, share};
+use super::clips::property;
+use super::document::Element;
+use super::error::ReadError;
+use super::properties::{Paint, Properties, id_of, paint_of};
+use super::svg::{Inherited, Walk};
+use super::viewport::{fitted, view_box};
+use crate::number::{Cell, Point};
+use crate::path::Affine;
+use crate::sheet::{self, Colour, Gradient, Group, Node, group, linear_gradient, pattern, radial_gradient};
+
+/// What one takes from another goes through so many at most.
+const MOST_LINKS: usize = 8;
+
+/// What a paint server is asked for.
+pub(super) struct Painted<'p> {
+    /// The bounds of what is painted, in user units.
+    pub(super) bounds: Option<Cell>,
+    pub(super) viewport: Point,
+    /// The opacity that it is painted with.
+    pub(super) share: f64,
+    /// What it is asked for by: `fill` or `stroke`.
+    pub(super) of: &'p Element<'p>,
+}
+
+impl Walk<'_> {
+    /// The paint of an id; what of it is not understood is noted. The errors of what is drawn for a pattern are handed on.
+    pub(super) fn server(&mut self, id: &str, on: &Painted<'_>) -> Result<Option<sheet::Paint>, ReadError> {
+        let Some((number, element)) = self.element_of(id) else {
+            self.note(
+                on.of.at,
+                format!("\"{}\" as paint is not in the document", super::shapes::shortened(id)),
+            );
+            return Ok(None);
+        };
+        match &*element.name {
+            "linearGradient" | "radialGradient" => Ok(self.gradient(number, on)),
+            "pattern" => self.pattern(number, on),
+            name => {
+                let told = format!("a <{name}> as paint is left out: it is no gradient and no pattern");
+                self.note(on.of.at, told);
+                Ok(None)
+            }
+        }
+    }
+
+    /// The chain of elements that one takes what it does not say itself from, itself first.
+    fn chain(&self, number: usize) -> Vec<usize> {
+        let mut chain = vec![number];
+        while chain.len() < MOST_LINKS {
+            let last = chain.last().and_then(|last| self.document.element(*last));
+            let href = last.and_then(|element| self.document.attribute(element, "href"));
+            match href.and_then(|href| self.element_of(id_of(href))) {
+                Some((next, _)) if !chain.contains(&next) => chain.push(next),
+                _ => break,
+            }
+        }
+        chain
+    }
+
+    fn through(&self, chain: &[usize], name: &str) -> Option<String> {
+        let own = |number: &usize| self.document.attribute(self.document.element(*number)?, name);
+        chain.iter().find_map(own).map(str::to_owned)
+    }
+
+    fn stops(&self, chain: &[usize], opacity: f64) -> Vec<(f64, Colour)> {
+        let stops_of = |number: &usize| {
+            let mut last = 0.0_f64;
+            let mut stops = Vec::new();
+            for child in self.document.children(*number) {
+                let Some(stop) = self.document.element(child).filter(|element| element.name == "stop") else {
+                    continue;
+                };
+                let colour = match self.property(stop, "stop-color").as_deref().map(paint_of) {
+                    Some(Some(Paint::Plain(colour))) => colour,
+                    _ => Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 },
+                };
+                let own = self.property(stop, "stop-opacity").as_deref().and_then(share).unwrap_or(1.0);
+                let offset = self.document.attribute(stop, "offset").and_then(share).unwrap_or(0.0);
+                last = last.max(offset);
+                stops.push((last, colour.faded(own * opacity)));
+            }
+            Some(stops).filter(|stops| !stops.is_empty())
+        };
+        chain.iter().find_map(stops_of).unwrap_or_default()
+    }
+
+    /// A property of an element, from its `style` or its attributes.
+    pub(super) fn property(&self, element: &Element<'_>, wanted: &str) -> Option<String> {
+        property(self.document, element, wanted)
+    }
+
+    fn gradient(&mut self, number: usize, on: &Painted<'_>) -> Option<sheet::Paint> {
+        let chain = self.chain(number);
+        let stops = self.stops(&chain, on.share);
+        match stops.as_slice() {
+            [] => return None,
+            [(_, only)] => return Some(sheet::Paint::Solid(*only)),
+            _ => {}
+        }
+        let boxed = self.through(&chain, "gradientUnits").as_deref() != Some("userSpaceOnUse");
+        let at = |name: &str, along: Along, default: &str| {
+            let text = self.through(&chain, name).unwrap_or_else(|| default.to_owned());
+            let room = if boxed { Point::ONE } else { on.viewport };
+            // The diagonal of a box of shares is 1.
+            let along = if boxed { Along::X } else { along };
+            length(&text, along, room).unwrap_or(0.0)
+        };
+        let point =
+            |x: (&str, &str), y: (&str, &str)| Point::new(at(x.0, Along::X, x.1), at(y.0, Along::Y, y.1));
+        let linear = self.document.element(number).is_some_and(|element| element.name == "linearGradient");
+        let mut made: Gradient = if linear {
+            linear_gradient(point(("x1", "0%"), ("y1", "0%")), point(("x2", "100%"), ("y2", "0%")))
+        } else {
+            let centre = point(("cx", "50%"), ("cy", "50%"));
+            let given = |name: &str| self.through(&chain, name).is_some();
+            let focus = Point::new(
+                if given("fx") { at("fx", Along::X, "0") } else { centre.x },
+                if given("fy") { at("fy", Along::Y, "0") } else { centre.y },
+            );
+            radial_gradient(centre, at("r", Along::Both, "50%").max(0.0)).focus(focus)
+        };
+        if at("fr", Along::Both, "0") > 0.0 && !linear {
+            self.note(
+                on.of.at,
+                "the focal circle fr of a gradient is left out: it begins at a point".to_owned(),
+            );
+        }
+        for (offset, colour) in stops {
+            made = made.stop(offset, colour);
+        }
+        if let Some(spread) =
+            self.through(&chain, "spreadMethod").filter(|text| ["repeat", "reflect"].contains(&&**text))
+        {
+            made = made.spread(spread.as_str());
+        }
+        if let Some(by) = self.through(&chain, "gradientTransform").as_deref().and_then(attributes::transform)
+        {
+            if by.matrix2.determinant() == 0.0 {
+                return None;
+            }
+            made = made.transformed(&by);
+        }
+        if boxed {
+            // Bounds without width or height are none.
+            on.bounds.filter(|bounds| bounds.size().min_element() > 0.0)?;
+            made = made.measured("box");
+        }
+        made.sound().ok()?;
+        Some(sheet::Paint::Gradient(std::sync::Arc::new(made)))
+    }
+
+    fn pattern(&mut self, number: usize, on: &Painted<'_>) -> Result<Option<sheet::Paint>, ReadError> {
+        if self.uses.contains(&number) {
+            self.note(on.of.at, "a pattern that is painted with itself is left out".to_owned());
+            return Ok(None);
+        }
+        let chain = self.chain(number);
+        let boxed = self.through(&chain, "patternUnits").as_deref() != Some("userSpaceOnUse");
+        let Some(bounds) = on.bounds.or(Some(Cell { min: Point::ZERO, max: Point::ZERO }).filter(|_| !boxed))
+        else {
+            return Ok(None);
+        };
+        let room = if boxed { Point::ONE } else { on.viewport };
+        let at = |name: &str, along: Along| {
+            self.through(&chain, name).and_then(|text| length(&text, along, room)).unwrap_or(0.0)
+        };
+        let (corner, size) = (
+            Point::new(at("x", Along::X), at("y", Along::Y)),
+            Point::new(at("width", Along::X), at("height", Along::Y)),
+        );
+        let scale = if boxed { bounds.size() } else { Point::ONE };
+        let min = if boxed { bounds.min + corner * scale } else { corner };
+        let cell = Cell { min, max: min + size * scale };
+        if cell.size().min_element() <= 0.0 {
+            return Ok(None);
+        }
+        let own = Cell { min: Point::ZERO, max: cell.size() };
+        let shared = self.through(&chain, "patternContentUnits").as_deref() == Some("objectBoundingBox");
+        let inner = match self.through(&chain, "viewBox").as_deref().and_then(view_box) {
+            Some(view) => fitted(&view, &own, self.through(&chain, "preserveAspectRatio").as_deref()),
+            None if shared => Affine::from_scale(bounds.size()),
+            None => Affine::IDENTITY,
+        };
+        let content = Affine::from_translation(min) * inner;
+        let filled = |number: &&usize| self.document.children(**number).next().is_some();
+        let Some(&of) = chain.iter().find(filled) else { return Ok(None) };
+        let from = Inherited { properties: Properties::default(), viewport: on.viewport };
+        let mut nodes = Vec::new();
+        self.uses.push(number);
+        let made = self.inside(of, &from, content, &mut nodes);
+        self.uses.pop();
+        made?;
+        let by = self.through(&chain, "patternTransform").as_deref().and_then(attributes::transform);
+        let by = by.unwrap_or(Affine::IDENTITY);
+        if by.matrix2.determinant() == 0.0 {
+            return Ok(None);
+        }
+        if let Some(picture) = alone(&nodes, &cell, on).filter(|_| by == Affine::IDENTITY) {
+            return Ok(Some(picture));
+        }
+        let drawing: Group = group().add_all(nodes).opacity(on.share);
+        let made = pattern(cell, drawing).transformed(&by);
+        Ok(made.sound().is_ok().then(|| made.into()))
+    }
+}
+
+/// A single picture in a cell that reaches over all that is painted: then nothing is repeated, and the picture itself can be the paint.
+fn alone(nodes: &[Node], cell: &Cell, on: &Painted<'_>) -> Option<sheet::Paint> {
+    let bounds =
+        on.bounds.filter(|bounds| on.share >= 1.0 && cell.contains(bounds.min) && cell.contains(bounds.max));
+    bounds?;
+    let [Node::Item(item)] = nodes else { return None };
+    let plain = item.compositing().is_plain() && item.style().get_opacity() >= 1.0;
+    let Some(sheet::Paint::Picture(picture)) = item.style().fill_paint().filter(|_| plain) else {
+        return None;
+    };
+    let to = item.transform();
+    let upright = to.matrix2.x_axis.y == 0.0 && to.matrix2.y_axis.x == 0.0;
+    let area = item.path().transformed(to).bounds().filter(|_| upright && to.matrix2.determinant() > 0.0)?;
+    let within = cell.contains(area.min)
+        && cell.contains(area.max)
+        && picture.area(item.path().bounds())? == item.path().bounds()?;
+    within.then(|| (**picture).clone().fitted("stretch").over(area).into())
+}
