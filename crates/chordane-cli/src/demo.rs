@@ -80,6 +80,31 @@ const SCORES: &[(&str, &str, &str)] = &[
         "A sail at dusk, with gradients in its cloth, the sky and the sea.",
         include_str!("../demo/dusk.chord"),
     ),
+    (
+        "painted-sail",
+        "A sail printed with a picture of woven cloth, in soft light, with its shadow.",
+        include_str!("../demo/painted-sail.chord"),
+    ),
+    (
+        "lantern-flight",
+        "Kites with glowing lanterns at dusk, mirrored in the water through a mask.",
+        include_str!("../demo/lantern-flight.chord"),
+    ),
+    (
+        "coarse-kite",
+        "A kite for a screen of coarse pixels: none is painted in part.",
+        include_str!("../demo/coarse-kite.chord"),
+    ),
+    (
+        "shaded-banner",
+        "Banners with a colour for every vertex, and colours along their line.",
+        include_str!("../demo/shaded-banner.chord"),
+    ),
+    (
+        "linked-hoops",
+        "Hoops that hang in one another: a rosette and a chain.",
+        include_str!("../demo/linked-hoops.chord"),
+    ),
     ("woven-hoops", "Hoops woven in a ring without a seam.", include_str!("../demo/woven-hoops.chord")),
     (
         "sail-family",

@@ -71,6 +71,11 @@ pub(crate) fn explain(
             let (message, advice) = not_found(signature, known);
             (message, advice, place)
         }
+        E::ErrorMismatchDataType(wanted, given, _) if plain_type(wanted) == plain_type(given) => (
+            format!("a whole number is needed here, and this is {} that is not whole", plain_type(given)),
+            Some("write floor(..) around it, or round(..)".to_owned()),
+            place,
+        ),
         E::ErrorMismatchDataType(wanted, given, _) => {
             plain(format!("{} is needed here, and this is {}", plain_type(wanted), plain_type(given)))
         }

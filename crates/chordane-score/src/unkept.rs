@@ -51,7 +51,14 @@ pub(crate) fn unkept(script: &AST) -> Option<Lost> {
         let around = bodies.iter().filter(|(begin, end)| *begin <= place && place <= *end);
         around.max_by_key(|(begin, _)| *begin).copied()
     };
-    let mut inner = outer.into_iter().skip(script.statements().len()).peekable();
+    // A small function of one expression has no body: that expression is its value.
+    let small = |place: Position| {
+        script
+            .iter_fn_def()
+            .any(|function| function.body.end_position().is_none() && function.body.start_position() == place)
+    };
+    let of_functions = outer.into_iter().skip(script.statements().len());
+    let mut inner = of_functions.filter(|(place, _)| !small(*place)).peekable();
     while let Some((place, lost)) = inner.next() {
         // A function of one expression has no body to speak of.
         let body = body_of(place);

@@ -107,6 +107,17 @@ woven(hoops)"##,
             },
         ),
         word(
+            ".grained(columns, rows)",
+            "The sheet drawn on a coarse grid of so many pixels, as a sheet of one picture with hard edges: pixels are painted whole or not at all.",
+            r##"sheet(90, 90).ground("#f4efe6").add(polygon(pt(45, 45), 4, 40).fill("teal")).grained(15, 15)"##,
+            |sheet: Sheet, columns: usize, rows: usize| {
+                let side = |count: usize| u32::try_from(count).unwrap_or(u32::MAX);
+                sheet
+                    .grained(side(columns), side(rows), false)
+                    .map_err(|error| Refusal::new(error.to_string()))
+            },
+        ),
+        word(
             ".centred()",
             "Puts the origin in the middle of the sheet.",
             "sheet(640, 480).centred()",

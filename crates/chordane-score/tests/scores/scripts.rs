@@ -463,6 +463,17 @@ fn functions_given_to_words_keep_their_mistakes() {
 }
 
 /// A new value that nothing keeps is lost without a word, so it is pointed at.
+/// The last line of a function is its value, whatever small functions stand inside it.
+#[test]
+fn a_function_with_functions_in_it_keeps_its_last_line() {
+    let source = "fn bow(wide) {\n    let half = |x| x / 2;\n    let more = |x| circle([x, 0], 3);\n    group().add(more.call(half.call(wide))).opacity(0.5)\n}\nsheet(9, 9).add(bow(4))";
+    let sheet = Runner::read("bow.chord", source, Limits::default()).unwrap().run(&Settings::new());
+    assert_eq!(sheet.into_sheet().unwrap().nodes().len(), 1);
+    let told = Runner::read("pick.chord", "let a = [1, 2]; sheet(a[3 / 2], 9)", Limits::default()).unwrap();
+    let told = told.run(&Settings::new()).into_sheet().unwrap_err().to_string();
+    assert!(told.contains("a whole number is needed here, and this is a number that is not whole"), "{told}");
+}
+
 #[test]
 fn new_values_that_nothing_keeps_are_pointed_at() {
     let cases = [

@@ -596,6 +596,14 @@ fn stamps() -> Vec<Twin> {
         twin("sheet", sheet(640.0, 480.0)),
         twin("sheet", sheet(640.0, 480.0)),
         twin("items_at", vec![circle((30.0, 30.0), 20.0).fill("teal")]),
+        twin(
+            "grained",
+            sheet(90.0, 90.0)
+                .ground("#f4efe6")
+                .add(polygon((45.0, 45.0), 4, 40.0).fill("teal"))
+                .grained(15, 15, false)
+                .unwrap(),
+        ),
         twin("centred", sheet(640.0, 480.0).centred()),
         twin("y_up", sheet(640.0, 480.0).y_up()),
         twin("unit", sheet(210.0, 297.0).unit("mm")),

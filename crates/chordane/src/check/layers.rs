@@ -32,7 +32,9 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, view: &View, findings: 
     }
     let page = view.page;
     let Some(painted) = drawn.painted_bounds() else { return };
-    if off_sheet(drawn, &bounds, &painted, &page, findings) {
+    // Of what is cut off, mirrored in the blur or shown through a mask, parts are meant to lie beyond.
+    let plain = drawn.placed.is_plain();
+    if plain && off_sheet(drawn, &bounds, &painted, &page, findings) {
         return;
     }
     let size = painted.size().max_element() * view.pixels;
@@ -44,7 +46,7 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, view: &View, findings: 
         );
         findings.add((Code::Speck, Level::Warning), drawn, start, seen, mend);
     }
-    if drawn.stretch >= STRETCHED && size >= SPECK {
+    if plain && drawn.stretch >= STRETCHED && size >= SPECK {
         let seen = format!(
             "the stroke is stretched: it is {} times as wide one way as the other",
             short(drawn.stretch)

@@ -388,3 +388,20 @@ proptest! {
         }
     }
 }
+
+/// Of what is clipped or masked, parts are meant to lie off the sheet, squashed as they may be.
+#[test]
+fn what_is_cut_off_may_lie_beyond_the_sheet() {
+    let kites = || {
+        let kite = |x: f64| polygon((x, 40.0), 4, 20.0).fill("teal").stroke("navy", 3.0);
+        group().add(kite(50.0)).add(kite(400.0)).scaled_by((1.0, 0.5))
+    };
+    let window = rectangle((0.0, 0.0), 100.0, 80.0);
+    let codes = |group: Group| -> Vec<&str> {
+        let report = sheet(100.0, 80.0).add(group).check().unwrap();
+        report.findings.iter().map(|finding| finding.code.name()).collect()
+    };
+    assert_eq!(codes(kites().clipped(window.clone())), [] as [&str; 0]);
+    assert_eq!(codes(kites().masked(window.fill("white"))), [] as [&str; 0]);
+    assert_eq!(codes(kites()), ["stretched", "off-sheet"]);
+}
