@@ -58,3 +58,34 @@ pub(crate) fn layers() -> Outcome {
         },
     )
 }
+
+/// A picture as a PNG file, against packing the same rows, filtered beforehand, with the same deflate crate at the same level.
+pub(crate) fn png() -> Outcome {
+    use std::io::Write;
+    let side = f64::from(SIDE);
+    let glow =
+        radial_gradient((side * 0.5, side * 0.5), side * 0.4).colours(["#ffe9a8", "#c8553d", "#20303c"]);
+    let sheet = sheet(side, side).ground("#f4efe6").add(blob(side).fill(glow).stroke("#20303c", 9.0));
+    let picture = sheet.pixels().unwrap();
+    let row = SIDE as usize * 4;
+    let mut filtered = Vec::new();
+    for (y, line) in picture.bytes().chunks(row).enumerate() {
+        filtered.push(2);
+        let above = y.checked_sub(1).and_then(|above| picture.bytes().get(above * row..(above + 1) * row));
+        let up = |x: usize| above.map_or(0, |above| above[x]);
+        filtered.extend(line.iter().enumerate().map(|(x, byte)| byte.wrapping_sub(up(x))));
+    }
+    compare(
+        "png",
+        1.2,
+        9,
+        || {
+            black_box(black_box(&picture).png());
+        },
+        || {
+            let mut packer = flate2::write::ZlibEncoder::new(Vec::new(), flate2::Compression::default());
+            packer.write_all(black_box(&filtered)).unwrap();
+            black_box(packer.finish().unwrap());
+        },
+    )
+}

@@ -87,6 +87,7 @@ const PAIRS: &[Pair] = &[
     ("gradient", draw::gradient),
     ("blur", layers::blur),
     ("layers", layers::layers),
+    ("png", layers::png),
     ("fill-many", draw::fill_many),
     ("stroke-long", draw::stroke_long),
     ("flatten", draw::flatten),
