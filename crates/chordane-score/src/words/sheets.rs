@@ -118,6 +118,18 @@ woven(hoops)"##,
             },
         ),
         word(
+            ".title(text)",
+            "What the picture is called: the title of an SVG file, for readers of pages.",
+            r##"sheet(90, 60).title("A vent").add(circle(pt(45, 30), 20).fill("teal"))"##,
+            |sheet: Builder<Sheet>, text: String| sheet.set(|sheet| sheet.title(&text)),
+        ),
+        word(
+            ".description(text)",
+            "What is to be seen, for those who cannot see it: the description of an SVG file.",
+            r##"sheet(90, 60).description("A round hole in a red sail.").add(circle(pt(45, 30), 20).fill("teal"))"##,
+            |sheet: Builder<Sheet>, text: String| sheet.set(|sheet| sheet.description(&text)),
+        ),
+        word(
             ".centred()",
             "Puts the origin in the middle of the sheet.",
             "sheet(640, 480).centred()",

@@ -604,6 +604,13 @@ fn stamps() -> Vec<Twin> {
                 .grained(15, 15, false)
                 .unwrap(),
         ),
+        twin("title", sheet(90.0, 60.0).title("A vent").add(circle((45.0, 30.0), 20.0).fill("teal"))),
+        twin(
+            "description",
+            sheet(90.0, 60.0)
+                .description("A round hole in a red sail.")
+                .add(circle((45.0, 30.0), 20.0).fill("teal")),
+        ),
         twin("centred", sheet(640.0, 480.0).centred()),
         twin("y_up", sheet(640.0, 480.0).y_up()),
         twin("unit", sheet(210.0, 297.0).unit("mm")),

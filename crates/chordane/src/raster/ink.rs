@@ -81,6 +81,11 @@ impl Ink {
         }
     }
 
+    /// Whether it hides what is below; what is not known does not.
+    pub(super) fn is_opaque(&self) -> bool {
+        matches!(self, Self::Solid(solid) if solid.is_opaque())
+    }
+
     /// Paints whole rows of pixels, from a row of the picture on.
     pub(super) fn rows<P: Pixel>(&self, top: usize, width: usize, pixels: &mut [P]) {
         let rows = pixels.chunks_mut(width.max(1)).zip(top..);

@@ -17,6 +17,9 @@ pub(super) trait Pixel: Copy + Send + Sync {
     /// What nothing was painted on.
     const CLEAR: Self;
 
+    /// Whether it keeps more than it can show.
+    const DEEP: bool;
+
     /// A colour that hides what is below, whatever its alpha.
     fn opaque(colour: Rgba) -> Self;
 
@@ -30,6 +33,7 @@ pub(super) trait Pixel: Copy + Send + Sync {
 
 impl Pixel for Rgba {
     const CLEAR: Self = [0; 4];
+    const DEEP: bool = false;
 
     #[inline]
     fn opaque([red, green, blue, _]: Rgba) -> Self {
@@ -63,6 +67,7 @@ impl Pixel for Rgba {
 
 impl Pixel for Deep {
     const CLEAR: Self = [0.0; 4];
+    const DEEP: bool = true;
 
     #[inline]
     fn opaque([red, green, blue, _]: Rgba) -> Self {

@@ -66,9 +66,20 @@ struct Whole {
     ending: Ending,
 }
 
-/// What is drawn band by band: the tasks (chunk, place in it) of each; and the layer that comes after it.
+/// So many translucent things over one another in a band are painted on pixels that keep more than eight bits, so that the picture's are rounded
+/// once.
+const MANY_CLEAR: usize = 6;
+
+/// What a band has to do: tasks (chunk, place in it), and how many of them are translucent.
+#[derive(Clone, Default)]
+struct Duties {
+    tasks: Vec<(u32, u32)>,
+    clear: usize,
+}
+
+/// What is drawn band by band, and the layer that comes after it.
 struct Stretch {
-    bands: Vec<Vec<(u32, u32)>>,
+    bands: Vec<Duties>,
     then: Option<(u32, u32)>,
 }
 
@@ -142,31 +153,14 @@ impl Plan {
                 if let Some(ground) = self.ground.as_ref().filter(|_| number == 0) {
                     ground.rows(top, width, rows);
                 }
-                let tasks = stretch.bands.get(b).map_or(&[][..], Vec::as_slice);
-                let mut stack = Stack::new(rows, top, width);
-                for &(c, t) in tasks {
-                    if spent(20 + width / 16) {
-                        break;
-                    }
-                    let Some(chunk) = self.chunks.get(c as usize) else { continue };
-                    match chunk.tasks.get(t as usize) {
-                        Some(Task::Fill(shape)) => match stack.top() {
-                            Top::Base(mut band) => {
-                                chunk.drawn.polygons.fill(shape, filler, &mut band, (b, self.whole))
-                            }
-                            Top::Layer(mut band) => {
-                                chunk.drawn.polygons.fill(shape, filler, &mut band, (b, self.whole))
-                            }
-                        },
-                        Some(Task::Begin(layer)) => {
-                            self.layers.get(*layer).into_iter().for_each(|layer| stack.begin(layer));
-                        }
-                        Some(Task::End(layer)) => {
-                            self.layers.get(*layer).into_iter().for_each(|layer| stack.end(layer));
-                        }
-                        Some(Task::Whole(_)) | None => {}
-                    }
+                let Some(duties) = stretch.bands.get(b) else { return };
+                if P::DEEP || duties.clear < MANY_CLEAR {
+                    self.draw_band(duties, rows, b, filler);
+                    return;
                 }
+                let mut deep: Vec<Deep> = rows.iter().map(|pixel| pixel.deep()).collect();
+                self.draw_band(duties, &mut deep, b, filler);
+                rows.iter_mut().zip(deep).for_each(|(pixel, deep)| *pixel = P::of_deep(deep));
             });
             let whole = stretch.then.and_then(|(c, t)| {
                 let chunk = self.chunks.get(c as usize)?;
@@ -175,6 +169,37 @@ impl Plan {
             });
             if let Some(whole) = whole {
                 whole.draw(pixels, width);
+            }
+        }
+    }
+}
+
+impl Plan {
+    /// Does what a band has to do, on its pixels.
+    fn draw_band<P: Pixel>(&self, duties: &Duties, rows: &mut [P], b: usize, filler: &mut Filler) {
+        let width = self.size.0;
+        let mut stack = Stack::new(rows, b * BAND_ROWS, width);
+        for &(c, t) in &duties.tasks {
+            if spent(20 + width / 16) {
+                break;
+            }
+            let Some(chunk) = self.chunks.get(c as usize) else { continue };
+            match chunk.tasks.get(t as usize) {
+                Some(Task::Fill(shape)) => match stack.top() {
+                    Top::Base(mut band) => {
+                        chunk.drawn.polygons.fill(shape, filler, &mut band, (b, self.whole));
+                    }
+                    Top::Layer(mut band) => {
+                        chunk.drawn.polygons.fill(shape, filler, &mut band, (b, self.whole));
+                    }
+                },
+                Some(Task::Begin(layer)) => {
+                    self.layers.get(*layer).into_iter().for_each(|layer| stack.begin(layer));
+                }
+                Some(Task::End(layer)) => {
+                    self.layers.get(*layer).into_iter().for_each(|layer| stack.end(layer));
+                }
+                Some(Task::Whole(_)) | None => {}
             }
         }
     }
@@ -314,7 +339,7 @@ impl<'s, 'a> JobList<'s, 'a> {
 /// What each band has to do, between the layers that are drawn whole.
 fn stretches(chunks: &[Chunk], layers: &[Layer], size: (usize, usize)) -> Vec<Stretch> {
     let count = size.1.div_ceil(BAND_ROWS);
-    let begin = || Stretch { bands: vec![Vec::new(); count], then: None };
+    let begin = || Stretch { bands: vec![Duties::default(); count], then: None };
     let mut stretches: Vec<Stretch> = Vec::new();
     let mut now = begin();
     let mut open: Vec<usize> = Vec::new();
@@ -342,8 +367,14 @@ fn stretches(chunks: &[Chunk], layers: &[Layer], size: (usize, usize)) -> Vec<St
                     continue;
                 }
             };
+            let clear = match task {
+                Task::Fill(shape) => open.is_empty() && !shape.is_opaque(),
+                Task::End(_) => open.is_empty(),
+                Task::Begin(_) | Task::Whole(_) => false,
+            };
             for band in now.bands.get_mut(touched).unwrap_or_default() {
-                band.push((c as u32, t as u32));
+                band.tasks.push((c as u32, t as u32));
+                band.clear += usize::from(clear);
             }
         }
     }

@@ -32,6 +32,10 @@ impl Solid {
         self.strength <= 0.0
     }
 
+    pub(super) fn is_opaque(self) -> bool {
+        self.strength >= FULL as f32
+    }
+
     pub(super) fn new(colour: Colour) -> Self {
         Self { rgba: colour.to_rgba8(), strength: colour.alpha * FULL as f32 }
     }

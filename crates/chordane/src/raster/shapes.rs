@@ -231,6 +231,11 @@ impl Polygons {
 }
 
 impl Shape {
+    /// Whether it hides what is below it.
+    pub(super) fn is_opaque(&self) -> bool {
+        self.ink.is_opaque()
+    }
+
     /// The pixels that it lies in, cut to the picture.
     pub(super) fn extent(&self, (width, height): (usize, usize)) -> Extent {
         let cut =

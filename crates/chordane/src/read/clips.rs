@@ -99,6 +99,6 @@ fn transform(document: &Document<'_>, element: &Element<'_>) -> Affine {
 pub(super) fn property(document: &Document<'_>, element: &Element<'_>, wanted: &str) -> Option<String> {
     let style = document.attribute(element, "style").unwrap_or_default();
     let in_style = style.split(';').filter_map(|part| part.split_once(':'));
-    let found = in_style.filter(|(name, _)| name.trim() == wanted).map(|(_, value)| value.trim());
-    found.last().or_else(|| document.attribute(element, wanted)).map(str::to_owned)
+    let mut found = in_style.filter(|(name, _)| name.trim() == wanted).map(|(_, value)| value.trim());
+    found.next_back().or_else(|| document.attribute(element, wanted)).map(str::to_owned)
 }

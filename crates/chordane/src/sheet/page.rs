@@ -69,6 +69,8 @@ pub struct Sheet {
     pub(crate) centred: bool,
     pub(crate) y_up: bool,
     pub(crate) metadata: Option<Box<str>>,
+    pub(crate) title: Option<Box<str>>,
+    pub(crate) description: Option<Box<str>>,
     pub(crate) nodes: Vec<Node>,
     pub(crate) view: View,
     pub(crate) fault: Carried,
@@ -105,7 +107,8 @@ pub fn sheet(width: f64, height: f64) -> Sheet {
         }
     }
     let (unit, ground, centred, y_up, metadata, nodes, view) = Default::default();
-    Sheet { size: Point::new(width, height), unit, ground, centred, y_up, metadata, nodes, view, fault }
+    let (size, title, description) = (Point::new(width, height), None, None);
+    Sheet { size, unit, ground, centred, y_up, metadata, title, description, nodes, view, fault }
 }
 
 impl Sheet {
@@ -185,6 +188,39 @@ impl Sheet {
             Err(fault) => self.fault.note(fault),
         }
         self
+    }
+
+    /// What the picture is called, for readers of pages and those who hear them: the title of an SVG file.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let page = sheet(9.0, 9.0).title("A vent").description("A round hole in a red sail.");
+    /// assert!(page.svg()?.contains("<title>A vent</title>\n<desc>A round hole in a red sail.</desc>"));
+    /// # Ok::<(), Fault>(())
+    /// ```
+    #[must_use]
+    pub fn title(mut self, title: &str) -> Self {
+        self.title = Some(title.into());
+        self
+    }
+
+    /// What is to be seen on it, for those who cannot see it: the description of an SVG file.
+    #[must_use]
+    pub fn description(mut self, text: &str) -> Self {
+        self.description = Some(text.into());
+        self
+    }
+
+    /// What the picture is called, if it was given a title.
+    #[must_use]
+    pub fn get_title(&self) -> Option<&str> {
+        self.title.as_deref()
+    }
+
+    /// What is to be seen on it, if that was said.
+    #[must_use]
+    pub fn get_description(&self) -> Option<&str> {
+        self.description.as_deref()
     }
 
     /// A text that files carry along unseen: how the drawing was made, for example. [`read_metadata`](crate::read::read_metadata)

@@ -138,6 +138,11 @@ impl Writer {
             "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{wide}\" height=\"{high}\" \
              viewBox=\"{x} {y} {width} {height}\">"
         );
+        for (name, text) in [("title", &sheet.title), ("desc", &sheet.description)] {
+            if let Some(text) = text {
+                let _ = writeln!(self.out, "<{name}>{}</{name}>", escaped_text(text));
+            }
+        }
         if let Some(text) = &sheet.metadata {
             let _ = writeln!(self.out, "<metadata>{}</metadata>", escaped_text(text));
         }

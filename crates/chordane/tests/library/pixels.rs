@@ -398,3 +398,21 @@ fn whole_pixels_are_those_whose_middle_is_inside() {
         }
     }
 }
+
+/// A hundred thin coats come out as they should to within a level: they are rounded once, not each time.
+#[test]
+fn many_coats_are_rounded_once() {
+    let coats = (0..100).map(|i| {
+        let colour = if i % 2 == 0 { "rgb(255 0 0 / 3%)" } else { "rgb(0 80 255 / 3%)" };
+        rectangle((0.0, 0.0), 8.0, 8.0).fill(colour)
+    });
+    let given = sheet(8.0, 8.0).ground("white").add_all(coats).pixels().unwrap().at(4, 4).unwrap();
+    let mut want = [255.0, 255.0, 255.0];
+    for i in 0..100 {
+        let coat = if i % 2 == 0 { [255.0, 0.0, 0.0] } else { [0.0, 80.0, 255.0] };
+        want = std::array::from_fn(|c| want[c] * 0.97 + coat[c] * 0.03);
+    }
+    for (given, want) in given.iter().zip(want) {
+        assert!((f64::from(*given) - want).abs() < 1.0, "{given} {want}");
+    }
+}
