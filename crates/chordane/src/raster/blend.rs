@@ -1,28 +1,7 @@
-//! Blending in sRGB, as browsers do: a colour over a pixel of eight bits, and a finished layer on what is below it.
+//! Blending in sRGB, as browsers do: a finished layer on what is below it, and what a mask leaves.
 
-use super::pixel::{Deep, FULL, Pixel, Rgba};
+use super::pixel::{Deep, Pixel};
 use crate::sheet::{BlendMode, MaskKind};
-
-/// The colour over a pixel, with a share of `FULL`.
-#[inline]
-pub(super) fn over(below: Rgba, above: Rgba, share: u32) -> Rgba {
-    if below[3] == 255 {
-        let rest = FULL - share;
-        let mix = |d: u8, s: u8| ((u32::from(d) * rest + u32::from(s) * share + FULL / 2) >> 16) as u8;
-        return [mix(below[0], above[0]), mix(below[1], above[1]), mix(below[2], above[2]), 255];
-    }
-    over_transparent(below, above, share)
-}
-
-/// Source-over for straight alpha: the colours are weighted by what each contributes to the joint opacity.
-fn over_transparent(below: Rgba, above: Rgba, share: u32) -> Rgba {
-    let source = share as f32 / FULL as f32;
-    let rest = f32::from(below[3]) / 255.0 * (1.0 - source);
-    let alpha = source + rest;
-    let mix = |d: u8, s: u8| ((f32::from(d) * rest + f32::from(s) * source) / alpha + 0.5) as u8;
-    let alpha_byte = (alpha * 255.0 + 0.5) as u8;
-    [mix(below[0], above[0]), mix(below[1], above[1]), mix(below[2], above[2]), alpha_byte]
-}
 
 /// Puts a finished layer on the pixels below it, faded to a share from 0 to 1.
 pub(super) fn layer<P: Pixel>(below: &mut [P], above: &[Deep], opacity: f32, mode: BlendMode) {
@@ -163,23 +142,6 @@ fn saturated(colour: Colour, to: f32) -> Colour {
 mod tests {
     use super::*;
     use crate::ground::Named;
-
-    #[test]
-    fn source_over_matches_the_formula_of_the_compositing_recommendation() {
-        let cases = [
-            // below, above, share, want
-            ([255, 255, 255, 255], [0, 0, 0, 255], FULL / 2, [128, 128, 128, 255]),
-            ([0, 0, 0, 0], [200, 100, 50, 255], FULL / 2, [200, 100, 50, 128]),
-            ([0, 0, 255, 128], [255, 0, 0, 255], FULL / 2, [170, 0, 85, 192]),
-        ];
-        for (below, above, share, want) in cases {
-            assert_eq!(over(below, above, share), want);
-            let deep = below.deep().over(above, share);
-            for (given, want) in Rgba::of_deep(deep).iter().zip(want) {
-                assert!(given.abs_diff(want) <= 1, "{deep:?}");
-            }
-        }
-    }
 
     #[test]
     fn every_mode_leaves_what_nothing_lies_under_or_over() {

@@ -8,6 +8,7 @@ mod gradients;
 mod grain;
 mod ink;
 mod items;
+mod jobs;
 mod layers;
 mod parts;
 mod pixel;

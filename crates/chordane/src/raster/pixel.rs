@@ -1,8 +1,6 @@
 //! Pixels as they are kept: eight bits a channel in the picture itself, four numbers with alpha multiplied in on the layers inside it,
 //! so that what lies on many of them is rounded once only.
 
-use super::blend;
-
 /// One pixel of a picture: red, green, blue, alpha, alpha not multiplied in.
 pub(super) type Rgba = [u8; 4];
 
@@ -42,7 +40,7 @@ impl Pixel for Rgba {
 
     #[inline]
     fn over(self, above: Rgba, share: u32) -> Self {
-        blend::over(self, above, share)
+        over(self, above, share)
     }
 
     #[inline]
@@ -98,9 +96,47 @@ impl Pixel for Deep {
     }
 }
 
+/// The colour over a pixel, with a share of `FULL`.
+#[inline]
+pub(super) fn over(below: Rgba, above: Rgba, share: u32) -> Rgba {
+    if below[3] == 255 {
+        let rest = FULL - share;
+        let mix = |d: u8, s: u8| ((u32::from(d) * rest + u32::from(s) * share + FULL / 2) >> 16) as u8;
+        return [mix(below[0], above[0]), mix(below[1], above[1]), mix(below[2], above[2]), 255];
+    }
+    over_transparent(below, above, share)
+}
+
+/// Source-over for straight alpha: the colours are weighted by what each contributes to the joint opacity.
+fn over_transparent(below: Rgba, above: Rgba, share: u32) -> Rgba {
+    let source = share as f32 / FULL as f32;
+    let rest = f32::from(below[3]) / 255.0 * (1.0 - source);
+    let alpha = source + rest;
+    let mix = |d: u8, s: u8| ((f32::from(d) * rest + f32::from(s) * source) / alpha + 0.5) as u8;
+    let alpha_byte = (alpha * 255.0 + 0.5) as u8;
+    [mix(below[0], above[0]), mix(below[1], above[1]), mix(below[2], above[2]), alpha_byte]
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn source_over_matches_the_formula_of_the_compositing_recommendation() {
+        let cases = [
+            // below, above, share, want
+            ([255, 255, 255, 255], [0, 0, 0, 255], FULL / 2, [128, 128, 128, 255]),
+            ([0, 0, 0, 0], [200, 100, 50, 255], FULL / 2, [200, 100, 50, 128]),
+            ([0, 0, 255, 128], [255, 0, 0, 255], FULL / 2, [170, 0, 85, 192]),
+        ];
+        for (below, above, share, want) in cases {
+            assert_eq!(over(below, above, share), want);
+            let deep = below.deep().over(above, share);
+            for (given, want) in Rgba::of_deep(deep).iter().zip(want) {
+                assert!(given.abs_diff(want) <= 1, "{deep:?}");
+            }
+        }
+    }
 
     #[test]
     fn eight_bits_survive_the_way_there_and_back() {

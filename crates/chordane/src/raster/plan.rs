@@ -12,6 +12,7 @@ use super::cover::{BAND_ROWS, Filler};
 use super::effects::PixelEffect;
 use super::ink::{Ink, Stores, Surface};
 use super::items::{Drawn, View};
+use super::jobs::{Job, JobList};
 use super::layers::{Ending, Extent, Layer, Stack, Top};
 use super::parts::{LayerPart, MaskPart, Part, parts};
 use super::pixel::{Deep, Pixel};
@@ -19,27 +20,15 @@ use super::sampler::Sampler;
 use super::shapes::Shape;
 use crate::ground::{Fault, spent, threads};
 use crate::number::{Cell, Point};
-use crate::path::{Affine, Path};
-use crate::scene::{Placed, Scene};
+use crate::path::Affine;
+use crate::scene::Scene;
 use crate::shape::rectangle;
-use crate::sheet::{Level, MaskKind, Paint, Pattern, Sheet};
+use crate::sheet::{Level, Paint, Pattern, Sheet};
 
 /// Steps that are planned together.
 const STEPS_A_CHUNK: usize = 256;
 
-/// One thing to do, in order.
-#[derive(Clone, Copy)]
-enum Job<'s, 'a> {
-    Item(&'s Placed<'a>),
-    /// The area of a clip, in a layer of its own.
-    Clip(&'a Path, Affine),
-    Begin(usize),
-    End(usize),
-    Whole(&'s LayerPart<'a>, &'s Scene<'a>),
-    WholeMask(&'s MaskPart<'a>),
-}
-
-/// The same with polygons.
+/// A job with polygons.
 #[derive(Debug)]
 enum Task {
     Fill(Shape),
@@ -127,8 +116,7 @@ impl Plan {
         cut_by: Option<&LayerPart<'a>>,
         view: &View,
     ) -> Result<Self, Fault> {
-        let mut list =
-            JobList { jobs: Vec::with_capacity(parts.len()), layers: Vec::new(), open: Vec::new() };
+        let mut list = JobList::default();
         list.add_all(parts, scene);
         if let Some(layer) = cut_by {
             list.cut(layer);
@@ -281,59 +269,6 @@ fn window(reach: Option<Cell>, by: Point, view: &View) -> Option<(View, (i64, i6
     let size = max - min;
     let own = View { width: size.x as usize, height: size.y as usize, shift: view.shift - min, ..*view };
     Some((own, (min.x as i64, min.y as i64)))
-}
-
-/// What is to be done, in order, and the layers that it takes.
-struct JobList<'s, 'a> {
-    jobs: Vec<Job<'s, 'a>>,
-    layers: Vec<Layer>,
-    open: Vec<usize>,
-}
-
-impl<'s, 'a> JobList<'s, 'a> {
-    fn add_all(&mut self, parts: &'s [Part<'a>], scene: &'s Scene<'a>) {
-        for part in parts {
-            match part {
-                Part::Item(number) => self.jobs.extend(scene.items().get(*number).map(Job::Item)),
-                Part::Layer(layer) if layer.whole => self.jobs.push(Job::Whole(layer, scene)),
-                Part::Layer(layer) => {
-                    self.begin(Ending::Over(layer.opacity as f32, layer.blend));
-                    self.add_all(&layer.parts, scene);
-                    self.cut(layer);
-                    self.end();
-                }
-            }
-        }
-    }
-
-    /// What a layer is clipped and masked by.
-    fn cut(&mut self, layer: &'s LayerPart<'a>) {
-        if let Some((path, transform)) = layer.clip {
-            self.begin(Ending::Mask(MaskKind::Alpha));
-            self.jobs.push(Job::Clip(path, transform));
-            self.end();
-        }
-        if let Some(mask) = &layer.mask {
-            if mask.parts.iter().any(|part| matches!(part, Part::Layer(layer) if layer.whole)) {
-                self.jobs.push(Job::WholeMask(mask));
-            } else {
-                self.begin(Ending::Mask(mask.kind));
-                self.add_all(&mask.parts, &mask.scene);
-                self.end();
-            }
-        }
-    }
-
-    fn begin(&mut self, ending: Ending) {
-        self.jobs.push(Job::Begin(self.layers.len()));
-        let parent = self.open.last().copied();
-        self.open.push(self.layers.len());
-        self.layers.push(Layer { parent, ending, extent: Extent::default() });
-    }
-
-    fn end(&mut self) {
-        self.jobs.extend(self.open.pop().map(Job::End));
-    }
 }
 
 /// What each band has to do, between the layers that are drawn whole.

@@ -2,8 +2,8 @@
 
 use super::attributes::{Along, length};
 use super::document::Element;
-use super::svg::Walk;
 use super::viewport::fitted;
+use super::walk::Walk;
 use crate::number::{Cell, Point};
 use crate::path::Path;
 use crate::shape::rectangle;

@@ -6,7 +6,7 @@ use super::document::Element;
 use super::error::ReadError;
 use super::properties::{Properties, id_of};
 use super::shapes::shortened;
-use super::svg::{Inherited, Own, Walk};
+use super::walk::{Inherited, Own, Walk};
 use crate::ground::Given;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};

@@ -26,6 +26,8 @@ mod shapes;
 mod svg;
 #[cfg(feature = "svg-read")]
 mod viewport;
+#[cfg(feature = "svg-read")]
+mod walk;
 
 #[cfg(feature = "svg-read")]
 pub use error::{ReadError, SvgNote, SvgReading};

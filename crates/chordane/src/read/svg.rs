@@ -4,26 +4,18 @@ use std::collections::HashMap;
 
 use super::attributes::{self, Along, length, numbers, share, with_unit};
 use super::document::{Document, Element};
-use super::error::{ReadError, SvgNote, SvgReading};
+use super::error::{ReadError, SvgReading};
 use super::layers::{bounds_of, is_spoken};
 use super::properties::{Properties, Taken};
 use super::servers::Painted;
 use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
-use crate::ground::{spent, stopped, visible};
+use super::walk::{Inherited, Own, Walk};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
 use crate::scene::{Placed, Scene};
 use crate::shape::rectangle;
-use crate::sheet::{BlendMode, Group, Item, Node, Sheet, Style, Unit, View, group, sheet};
-
-/// What a document can stand for, at most: a few lines that use one another can stand for billions.
-const MOST_SHAPES: usize = 2_000_000;
-const MOST_ELEMENTS: usize = 5_000_000;
-const MOST_VERTICES: usize = 40_000_000;
-
-/// So many kinds of things that are not understood are noted.
-const MOST_NOTES: usize = 200;
+use crate::sheet::{Group, Item, Node, Sheet, Style, Unit, View, group, sheet};
 
 /// The size of a document that does not say it.
 const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
@@ -111,105 +103,16 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
     Ok(SvgReading { sheet: blank.add_all(nodes), notes: walk.notes })
 }
 
-/// What is handed down to the elements inside.
-#[derive(Clone)]
-pub(super) struct Inherited {
-    pub(super) properties: Properties,
-    /// What shares of lengths are taken of.
-    pub(super) viewport: Point,
-}
-
 /// The view box of the document, and where it is put on the sheet.
 struct RootPlace {
     view: Cell,
     transform: Affine,
 }
 
-/// The properties of an element that are not handed down.
-pub(super) struct Own {
-    pub(super) opacity: f64,
-    shown: bool,
-    /// The ids of what it is clipped and masked by, and of its filter.
-    pub(super) clip: Option<String>,
-    pub(super) mask: Option<String>,
-    pub(super) filter: Option<String>,
-    pub(super) blend: BlendMode,
-    pub(super) isolated: bool,
-    /// Whether its stroke is as wide as it says, however it is transformed.
-    pub(super) unscaled: bool,
-}
-
-impl Default for Own {
-    fn default() -> Self {
-        let (clip, mask, filter, blend) = Default::default();
-        Self { opacity: 1.0, shown: true, clip, mask, filter, blend, isolated: false, unscaled: false }
-    }
-}
-
-pub(super) struct Walk<'a> {
-    pub(super) document: &'a Document<'a>,
-    ids: HashMap<&'a str, usize>,
-    newlines: Vec<usize>,
-    notes: Vec<SvgNote>,
-    /// Where each note stands in the list.
-    noted: HashMap<String, usize>,
-    /// How many elements were looked at, what is used by others each time; and what was made of them.
-    elements: usize,
-    shapes: usize,
-    vertices: usize,
-    /// How often something was used.
-    used: usize,
-    /// The elements that `use` is inside of just now.
-    pub(super) uses: Vec<usize>,
-    /// How deep inside one another elements are just now, what is used counted.
-    depth: usize,
-}
-
 /// Elements inside one another, through `use` too, at most: each level takes some of the machine's stack.
 const MOST_LEVELS: usize = 160;
 
 impl<'a> Walk<'a> {
-    fn line(&self, at: usize) -> usize {
-        self.newlines.partition_point(|newline| *newline < at) + 1
-    }
-
-    pub(super) fn note(&mut self, at: usize, what: String) {
-        let what = if self.notes.len() < MOST_NOTES || self.noted.contains_key(&what) {
-            what
-        } else {
-            "more that is not understood: left out".to_owned()
-        };
-        match self.noted.get(&what).and_then(|place| self.notes.get_mut(*place)) {
-            Some(note) => note.count += 1,
-            None => {
-                let line = self.line(at);
-                self.noted.insert(what.clone(), self.notes.len());
-                self.notes.push(SvgNote { what: visible(&what).into_owned(), count: 1, line });
-            }
-        }
-    }
-
-    /// Counts what is made of the document, and ends where that is too much.
-    fn made(&mut self, at: usize, shapes: usize, vertices: usize) -> Result<(), ReadError> {
-        self.elements += 1;
-        self.shapes += shapes;
-        self.vertices += vertices;
-        if spent(50) {
-            return Err(ReadError::Stopped { line: self.line(at), why: stopped().unwrap_or_default() });
-        }
-        let used = self.used > 0;
-        for (what, count, limit) in [
-            ("shapes", self.shapes, MOST_SHAPES),
-            ("elements", self.elements, MOST_ELEMENTS),
-            ("vertices", self.vertices, MOST_VERTICES),
-        ] {
-            if count > limit {
-                return Err(ReadError::TooMany { what, limit, used });
-            }
-        }
-        Ok(())
-    }
-
     /// The empty sheet of the document's size, and where its view box is shown.
     fn blank(&mut self, root: &Element<'_>, shown: Option<Point>) -> (Sheet, RootPlace) {
         let document = self.document;
@@ -298,12 +201,6 @@ impl<'a> Walk<'a> {
             }
         }
         (properties, own)
-    }
-
-    /// The element of an id, and its number.
-    pub(super) fn element_of(&self, id: &str) -> Option<(usize, &'a Element<'a>)> {
-        let number = *self.ids.get(id)?;
-        Some((number, self.document.element(number)?))
     }
 
     fn bad_value(&mut self, element: &Element<'_>, name: &str, value: &str) {

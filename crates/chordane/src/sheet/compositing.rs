@@ -2,8 +2,7 @@
 
 use std::sync::Arc;
 
-use super::group::MOST_DEPTH;
-use super::{Colour, GivenColour, Group, Item, Node, group};
+use super::{Colour, GivenColour, Group, Item, MOST_DEPTH, Node, group};
 use crate::ground::{Carried, Fault, FaultKind, Given, Named};
 use crate::number::Point;
 use crate::path::{Affine, Path};

@@ -2,8 +2,7 @@
 
 use std::sync::Arc;
 
-use super::group::MOST_DEPTH;
-use super::{Group, Node, Paint, Sheet, group};
+use super::{Group, MOST_DEPTH, Node, Paint, Sheet, group};
 use crate::ground::{Carried, Fault, FaultKind};
 use crate::number::{Angle, Cell, Point};
 use crate::path::{Affine, by};

@@ -8,6 +8,7 @@ mod svg;
 mod svg_layers;
 mod svg_paint;
 mod svg_text;
+mod svg_writer;
 mod whole;
 
 #[cfg(feature = "png")]

@@ -10,7 +10,8 @@ use super::svg_layers::{Layered, mixes};
 use super::svg_paint::{
     Definitions, Place, image, reach, rectangle_attributes, shades_picture, transform, whole,
 };
-use super::svg_text::{Ids, escaped, escaped_text, plain};
+use super::svg_text::{Ids, escaped_text, plain};
+use super::svg_writer::Writer;
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
@@ -110,17 +111,6 @@ enum Defined {
     Id(String),
 }
 
-pub(super) struct Writer {
-    pub(super) out: String,
-    decimals: usize,
-    pub(super) ids: Ids,
-    definitions: Definitions,
-    /// Whether anything is mixed with what is below it.
-    pub(super) mixes: bool,
-    /// The first thing that cannot be written.
-    fault: Carried,
-}
-
 impl Writer {
     fn document(&mut self, sheet: &Sheet, scene: &Scene<'_>, shown: Option<(u32, u32)>) {
         let suffix = match sheet.unit.suffix() {
@@ -205,12 +195,6 @@ impl Writer {
                 }
             }
         }
-    }
-
-    /// Enlarged later, a path needs more decimals; reduced, it can do with fewer.
-    pub(super) fn decimals_at(&self, scale: f64) -> usize {
-        let more = if scale > 0.0 { scale.log10().ceil() } else { 0.0 };
-        (self.decimals as f64 + more).clamp(0.0, 12.0) as usize
     }
 
     fn item(&mut self, placed: &Placed<'_>, scale: f64) {
@@ -375,31 +359,5 @@ impl Writer {
         self.out.push_str(element.trim_start_matches("<image"));
         self.out.push('\n');
         true
-    }
-
-    pub(super) fn name(&mut self, name: Option<&str>) {
-        if let Some(name) = name {
-            let id = self.ids.named(name);
-            let _ = write!(self.out, " id=\"{}\"", escaped(&id));
-        }
-    }
-
-    pub(super) fn attribute(&mut self, name: &str, value: &str, default: &str) {
-        if value != default {
-            let _ = write!(self.out, " {name}=\"{value}\"");
-        }
-    }
-
-    pub(super) fn transform(&mut self, by: &Affine) {
-        if *by == Affine::IDENTITY {
-            return;
-        }
-        let [a, b, c, d, e, f] = by.to_cols_array();
-        if [a, b, c, d] == [1.0, 0.0, 0.0, 1.0] {
-            let _ = write!(self.out, " transform=\"translate({} {})\"", plain(e), plain(f));
-        } else {
-            let numbers = [a, b, c, d, e, f].map(plain);
-            let _ = write!(self.out, " transform=\"matrix({})\"", numbers.join(" "));
-        }
     }
 }

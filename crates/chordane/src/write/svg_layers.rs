@@ -2,8 +2,8 @@
 
 use std::fmt::Write;
 
-use super::svg::Writer;
 use super::svg_text::plain;
+use super::svg_writer::Writer;
 use crate::ground::Named;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, FillRule, Path};
