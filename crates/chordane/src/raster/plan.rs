@@ -136,7 +136,9 @@ impl Plan {
     pub(super) fn draw<P: Pixel>(&self, pixels: &mut [P]) {
         let width = self.size.0;
         for (number, stretch) in self.stretches.iter().enumerate() {
-            threads::change_chunks(pixels, BAND_ROWS * width, Filler::default, |filler, b, rows| {
+            let idle = number > 0 && stretch.bands.iter().all(|duties| duties.tasks.is_empty());
+            let drawn_on = if idle { &mut [][..] } else { &mut *pixels };
+            threads::change_chunks(drawn_on, BAND_ROWS * width, Filler::default, |filler, b, rows| {
                 let top = b * BAND_ROWS;
                 if let Some(ground) = self.ground.as_ref().filter(|_| number == 0) {
                     ground.rows(top, width, rows);

@@ -1,8 +1,7 @@
 //! Groups, and the words that move an item or a group.
 
-use super::Item;
-use super::compositing::Kept;
 use super::style::share;
+use super::{Item, Kept};
 use crate::ground::{Carried, Fault, FaultKind, spent};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};

@@ -1,7 +1,6 @@
 //! An item: a path with a style, and where it stands.
 
-use super::compositing::Kept;
-use super::{GivenPaint, Paint, Style};
+use super::{GivenPaint, Kept, Paint, Style};
 use crate::ground::{Carried, Fault, Given};
 use crate::path::{Affine, FillRule, Path};
 use crate::reshape::{Cap, Join};

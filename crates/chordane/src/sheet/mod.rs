@@ -21,6 +21,7 @@ mod style;
 
 pub use colour::Colour;
 pub use colour_space::{ColourSpace, hsl, hwb, lab, lch, mix, mix_in, oklab, oklch, palette, rgb};
+use compositing::Kept;
 pub use compositing::{BlendMode, Compositing, Effect, Mask, MaskKind};
 pub use copies::{copies_at, ring_of};
 pub use gradient::{Frame, Gradient, GradientKind, Spread, linear_gradient, radial_gradient, sweep_gradient};

@@ -18,6 +18,8 @@ mod meetings;
 mod morphs;
 mod outlines;
 mod path_data;
+#[cfg(feature = "png")]
+mod pictures;
 mod pixels;
 mod properties;
 mod read;
