@@ -154,7 +154,7 @@ fn json(report: &Report, notes: &[Note]) -> Result<String, Failure> {
         };
         // What has more than one colour is named by what it is.
         let colour = |paint: &Option<Paint>| {
-            paint.as_ref().map(|paint| paint.colour().map_or_else(|| "gradient".to_owned(), Colour::hex))
+            paint.as_ref().map(|paint| paint.colour().map_or_else(|| paint.kind().to_owned(), Colour::hex))
         };
         JsonPath {
             name: figures.name.as_deref(),

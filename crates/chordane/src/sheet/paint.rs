@@ -39,6 +39,23 @@ impl Paint {
         }
     }
 
+    /// What kind of paint it is, in one word: `colour`, `gradient`, `picture`, `pattern` or `shades`.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// assert_eq!(Paint::from(by_vertex(["gold", "teal"])).kind(), "shades");
+    /// ```
+    #[must_use]
+    pub fn kind(&self) -> &'static str {
+        match self {
+            Self::Solid(_) => "colour",
+            Self::Gradient(_) => "gradient",
+            Self::Picture(_) => "picture",
+            Self::Pattern(_) => "pattern",
+            Self::Shades(_) => "shades",
+        }
+    }
+
     /// Whether nothing of it can be seen.
     #[must_use]
     pub fn is_invisible(&self) -> bool {

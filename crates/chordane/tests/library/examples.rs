@@ -76,3 +76,8 @@ fn combining_runs() {
 fn flight_runs() {
     run("flight");
 }
+
+#[test]
+fn lanterns_runs() {
+    run("lanterns");
+}
