@@ -639,7 +639,7 @@ fn bones_are_drawn_layer_by_layer() {
     assert_eq!((size(&["--bones", "all"]), size(&["--bones=all"])), (all, all));
     let (grid, both) = (size(&["--bones", "grid"]), size(&["--bones", "grid,vertices"]));
     assert!(grid < both && both < all, "{grid} {both} {all}");
-    let told = "`--bones`: \"gird\" is not a layer of bones; give \"grid\", \"vertices\", \"handles\", \"directions\" or \"bounds\"";
+    let told = "`--bones`: \"gird\" is not a layer of bones (did you mean \"grid\"?); give \"grid\", \"vertices\", \"handles\", \"directions\" or \"bounds\"";
     chordane()
         .arg("draw")
         .arg("--bones=gird")
@@ -933,7 +933,9 @@ fn what_the_call_asks_for_and_cannot_be_is_the_calls_fault() {
 
 #[test]
 fn a_grain_is_enlarged_by_whole_factors_with_hard_edges() {
-    let (folder, score) = loft(SAIL);
+    let source =
+        "sheet(64, 48).centred().ground(\"#f4efe6\").add(polygon(pt(0, 0), 4, 18).fill(\"#c8553d\"))";
+    let (folder, score) = loft(source);
     let out = folder.path().join("coarse.png");
     let draw = |more: &[&str]| {
         chordane().arg("draw").arg(&score).arg("-o").arg(&out).args(["--grain", "16x12"]).args(more).assert()
@@ -950,7 +952,7 @@ fn a_grain_is_enlarged_by_whole_factors_with_hard_edges() {
     draw(&["--size", "100x100", "--partial"]).success();
     let colours: std::collections::BTreeSet<Vec<u8>> =
         png_of(&out).bytes.chunks(4).map(<[u8]>::to_vec).collect();
-    assert!(colours.len() > 4);
+    assert!(colours.len() > 2);
     let svg = folder.path().join("coarse.svg");
     chordane().arg("draw").arg(&score).arg("-o").arg(&svg).args(["--grain", "16x12"]).assert().success();
     let text = std::fs::read_to_string(&svg).unwrap();
@@ -980,7 +982,7 @@ fn pictures_lie_below_the_score_or_are_handed_in() {
     std::fs::write(folder.path().join("weave.png"), b"<svg/>").unwrap();
     draw(&[]).failure().code(1).stderr(told("it is neither a PNG nor a JPEG file"));
     std::fs::write(folder.path().join("weave.png"), huge_png()).unwrap();
-    draw(&[]).failure().code(1).stderr(told("no more than 16384 a side and 67108864 in all are read"));
+    draw(&[]).failure().code(1).stderr(told("the picture has 60000 x 60000 pixels, and no more than"));
     // Links that lead out, paths that lead out.
     std::fs::remove_file(folder.path().join("weave.png")).unwrap();
     std::os::unix::fs::symlink(&file, folder.path().join("weave.png")).unwrap();
