@@ -34,7 +34,9 @@ fn data(expression: &str) -> String {
 fn every_example_of_the_table_runs_and_gives_what_the_table_says() {
     for word in words::all() {
         let source = format!("let made = {{ {} }};\nprint(type_of(made));\nsheet(9, 9)", word.example);
-        run(&source).unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
+        let runner = Runner::read("kite.chord", source, Limits::default());
+        let made = runner.and_then(|runner| runner.run(&super::support::with_kite()).into_sheet());
+        made.unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
         assert!(word.example.contains(word.name), "the example of {} shows it", word.form());
     }
 }

@@ -325,7 +325,7 @@ macro_rules! compositing_words {
             /// let fade = radial_gradient((0.0, 0.0), 40.0).colours(["white", "black"]);
             /// let page = sheet(80.0, 80.0).centred().add(sail.masked(rectangle((-40.0, -40.0), 80.0, 80.0).fill(fade)));
             /// let alpha = |x| page.pixels().unwrap().at(x, 40).unwrap()[3];
-            /// assert!(alpha(40) > 240 && (60..120).contains(&alpha(60)) && alpha(78) < 10);
+            /// assert!(alpha(40) > 240 && (110..140).contains(&alpha(60)) && alpha(78) < 20);
             /// # Ok::<(), Fault>(())
             /// ```
             #[must_use]
