@@ -73,7 +73,10 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
         // Antialiasing differs at edges alone: where a picture is full of them, a quarter of those pixels may.
         let pairs = ours.windows(4).filter(|pair| pair[0].abs_diff(pair[3]) > 8).count();
         let edges = pairs as f64 / ours.len() as f64;
-        let most = (0.25 * edges).max(0.01);
+        // Pictures with hard edges the browser takes pixel by pixel, without antialiasing; at eight times the size, where that does not
+        // matter, the sheets hold them to the common bars.
+        let squares = std::fs::read_to_string(&score).unwrap().contains("sampled(\"nearest\")");
+        let most = (0.25 * edges).max(if squares { 0.02 } else { 0.01 });
         assert!(little < most && much < 0.002, "{score:?}: {little} over 8, {much} over 40, {edges} edges");
         compared += 1;
     }
@@ -85,7 +88,7 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
 fn the_page_shows_every_picture() {
     let folder = tempfile::tempdir().unwrap();
     Command::cargo_bin("chordane").unwrap().args(["demo", "--out"]).arg(folder.path()).assert().success();
-    let seen = shown(&folder.path().join("index.html"), 1280, 22000);
+    let seen = shown(&folder.path().join("index.html"), 1280, 28000);
     // The first sail's cloth is somewhere on the page, and so is the last score's air.
     for colour in [[200, 85, 61], [223, 233, 238]] {
         let count = seen.chunks_exact(3).filter(|pixel| **pixel == colour).count();

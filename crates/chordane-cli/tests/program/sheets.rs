@@ -132,7 +132,7 @@ const SCORES: &[Scored] = &[
     ("picture-smooth", r##"page.add(circle(pt(0, 0), 50).fill(weave.over(cell(pt(-50, -50), 100, 100))))"##),
     (
         "picture-item",
-        r##"page.add(weave.sampled("nearest").fitted("contain").shown_in(cell(pt(-60, -48), 96, 96)))"##,
+        r##"page.add(weave.sampled("nearest").fitted("contain").shown_in(cell(pt(-60, -48), 96, 96)).rotated(deg(10)))"##,
     ),
     ("picture-reduced", r##"page.add(circle(pt(0, 0), 50).fill(fine.over(cell(pt(-50, -50), 100, 100))))"##),
     (
@@ -241,7 +241,7 @@ fn the_browser_shows_every_kind_of_sheet_as_we_draw_it() {
     let wrong: Vec<_> =
         told.iter().filter(|(mean, share, name)| *mean >= most(name) || *share >= MOST_OFF).collect();
     assert!(wrong.is_empty(), "{wrong:?}");
-    assert!(told.len() >= 80);
+    assert!(told.len() >= 75);
 }
 
 /// Some sheets as the browser shows them, averaged down: red, green and blue of each pixel.

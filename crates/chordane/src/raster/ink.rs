@@ -52,7 +52,12 @@ impl Ink {
             Paint::Picture(picture) => {
                 let frame = picture.frame(on.bounds).map(|frame| on.to_pixels * frame);
                 let usable = frame.filter(|map| map.is_finite() && map.matrix2.determinant() != 0.0);
-                let sampler = usable.map(|map| Box::new(Sampler::picture(picture, opacity, &map)));
+                let slack = |area: Cell| area.grown(1e-9 * area.size().max_element());
+                let filled =
+                    picture.area(on.bounds).map(slack).zip(on.bounds).is_some_and(|(area, bounds)| {
+                        on.half_width.is_none() && area.contains(bounds.min) && area.contains(bounds.max)
+                    });
+                let sampler = usable.map(|map| Box::new(Sampler::picture(picture, opacity, &map, filled)));
                 sampler.map_or(Self::nothing(), Self::Sampler)
             }
             Paint::Shades(shades) => {

@@ -8,6 +8,9 @@ use crate::number::Point;
 use crate::path::Affine;
 use crate::sheet::{Level, Picture, Sampling};
 
+/// So many spots along x and y of a pixel are looked at where squares with hard edges lie askew.
+const SQUARE_SPOTS: u32 = 4;
+
 /// Colours at places, ready to be put on pixels. Those of images have alpha multiplied in.
 #[derive(Debug)]
 pub(super) struct Sampler {
@@ -15,6 +18,8 @@ pub(super) struct Sampler {
     /// From the middles of pixels to those of the image.
     from_pixels: Affine,
     opacity: f32,
+    /// Whether a picture reaches over all that is painted: then its rim is that of what is painted.
+    filled: bool,
 }
 
 #[derive(Debug)]
@@ -31,7 +36,7 @@ enum Source {
 
 impl Sampler {
     /// A picture that a frame puts on pixels.
-    pub(super) fn picture(picture: &Picture, opacity: f64, to_pixels: &Affine) -> Self {
+    pub(super) fn picture(picture: &Picture, opacity: f64, to_pixels: &Affine, filled: bool) -> Self {
         let from_pixels = to_pixels.inverse();
         // So many of the picture's pixels fall on one of those drawn on, one way at least.
         let dense = from_pixels.matrix2.x_axis.length().max(from_pixels.matrix2.y_axis.length());
@@ -41,22 +46,19 @@ impl Sampler {
             Sampling::Nearest => Source::Squares(picture.clone()),
             Sampling::Smooth => Source::Picture { picture: picture.clone(), level, spots },
         };
-        Self { source, from_pixels, opacity: opacity as f32 }
+        Self { source, from_pixels, opacity: opacity as f32, filled }
     }
 
     /// An image repeated all over.
     pub(super) fn tile(tile: Arc<Level>, spots: u32, opacity: f64, to_pixels: &Affine) -> Self {
-        Self {
-            source: Source::Tile { tile, spots },
-            from_pixels: to_pixels.inverse(),
-            opacity: opacity as f32,
-        }
+        let source = Source::Tile { tile, spots };
+        Self { source, from_pixels: to_pixels.inverse(), opacity: opacity as f32, filled: true }
     }
 
     /// Colours for pixels, from a column and a row of the picture on; straight alpha.
     pub(super) fn plane(corner: (i64, i64), plane: Level, opacity: f64) -> Self {
         let source = Source::Plane { left: corner.0, top: corner.1, plane };
-        Self { source, from_pixels: Affine::IDENTITY, opacity: opacity as f32 }
+        Self { source, from_pixels: Affine::IDENTITY, opacity: opacity as f32, filled: true }
     }
 
     /// The colour at a pixel, alpha multiplied in.
@@ -69,18 +71,20 @@ impl Sampler {
                 plane.at(x, y.min(plane.height().saturating_sub(1))).deep()
             }
             Source::Squares(picture) => {
-                let p = self.from_pixels.transform_point2(pixel + 0.5).floor();
-                let inside = p.cmpge(Point::ZERO).all()
-                    && p.x < f64::from(picture.width())
-                    && p.y < f64::from(picture.height());
-                if inside { multiplied(picture.level(0).at(p.x as usize, p.y as usize)) } else { Deep::CLEAR }
+                let full = picture.level(0);
+                let own = Point::new(full.width as f64, full.height() as f64);
+                self.mean(pixel, SQUARE_SPOTS, |p| {
+                    let p = if self.filled { p.max(Point::ZERO).min(own - 0.5) } else { p };
+                    let inside = p.cmpge(Point::ZERO).all() && p.cmplt(own).all();
+                    if inside { multiplied(full.at(p.x as usize, p.y as usize)) } else { Deep::CLEAR }
+                })
             }
             Source::Picture { picture, level, spots } => {
                 let own = Point::new(f64::from(picture.width()), f64::from(picture.height()));
                 self.mean(pixel, *spots, |p| {
                     let here = picture.level(*level);
                     let scale = Point::new(here.width as f64, here.height() as f64) / own;
-                    let edge = self.shown(p, own);
+                    let edge = if self.filled { 1.0 } else { self.shown(p, own) };
                     if edge > 0.0 { between(here, p * scale - 0.5).map(|c| c * edge) } else { Deep::CLEAR }
                 })
             }
