@@ -18,6 +18,8 @@ pub use near::nearest;
 pub use short::{plain_number, short, trimmed};
 pub use visible::visible;
 
-pub(crate) use allowance::{at_most, spent, stopped};
+#[cfg(feature = "svg-read")]
+pub(crate) use allowance::stopped;
+pub(crate) use allowance::{at_most, spent};
 pub(crate) use carried::Carried;
 pub(crate) use mix::{GOLDEN, in_row, mixed};

@@ -31,7 +31,6 @@ impl Named for Sampling {
     const VALUES: &'static [Self] = &[Self::Smooth, Self::Nearest];
 }
 
-#[cfg_attr(not(feature = "png"), expect(dead_code, reason = "only files of pixels are kept"))]
 /// What a picture's own file was, so that it can be carried along as it is.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub(crate) struct Original {

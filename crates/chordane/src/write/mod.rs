@@ -11,7 +11,7 @@ mod svg_text;
 mod svg_writer;
 mod whole;
 
-#[cfg(feature = "png")]
+#[cfg(all(feature = "png", feature = "svg-read"))]
 pub(crate) use png::METADATA;
 
 pub use format::{Format, SaveError, WriteOptions};
