@@ -77,13 +77,24 @@ pub(crate) fn score<'a>(
     for target in &targets {
         let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
         let bytes = within(limits, bytes_of(pixels), || {
-            render(&sheet, target.format, shown, options.max_side, options.decimals)
+            render(&sheet, target.format, shown, options.max_side, options.written())
         })?;
         target.write(&bytes)?;
         say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));
         begin = Instant::now();
     }
     Ok(())
+}
+
+impl DrawOptions {
+    /// How files are written, apart from their size.
+    fn written(&self) -> WriteOptions {
+        let options = WriteOptions::default().antialias(!self.no_antialias);
+        match self.decimals {
+            Some(decimals) => options.decimals(usize::from(decimals)),
+            None => options,
+        }
+    }
 }
 
 /// Does some work within the time and memory of the limits, where there are limits, and so much more memory.
@@ -146,14 +157,11 @@ pub(crate) fn render(
     format: Format,
     size: Option<(u32, u32)>,
     max_side: u32,
-    decimals: Option<u8>,
+    options: WriteOptions,
 ) -> Result<Vec<u8>, Failure> {
-    let mut options = WriteOptions::default().max_side(max_side);
+    let mut options = options.max_side(max_side);
     if let Some((width, height)) = size {
         options = options.size(width, height);
-    }
-    if let Some(decimals) = decimals {
-        options = options.decimals(usize::from(decimals));
     }
     sheet.written(format, &options).map_err(|error| Failure::of_draw(&error, size.is_some(), max_side))
 }

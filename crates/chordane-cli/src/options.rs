@@ -95,9 +95,12 @@ pub(crate) struct DrawOptions {
     /// Draw on a coarse grid of so many pixels, shown enlarged with hard edges
     #[arg(long, value_name = "WxH", value_parser = parse_size, conflicts_with = "bones")]
     pub(crate) grain: Option<(u32, u32)>,
-    /// With --grain: let pixels at edges be painted as far as they are covered
+    /// With --grain: let pixels at edges be covered in part
     #[arg(long, requires = "grain")]
     pub(crate) partial: bool,
+    /// Do not smooth edges: each pixel is painted whole or not at all
+    #[arg(long, conflicts_with = "grain")]
+    pub(crate) no_antialias: bool,
     /// Pixels to the inch of a picture; a sheet in pixels has 96 of them to the inch
     #[arg(long, value_name = "N", conflicts_with = "size", value_parser = parse_dpi)]
     pub(crate) dpi: Option<f64>,
@@ -118,7 +121,7 @@ pub(crate) struct KnobOptions {
     /// Set a knob of the score; can be given several times
     #[arg(long = "set", value_name = "NAME=VALUE")]
     pub(crate) set: Vec<String>,
-    /// Hand in a picture by the name that the score calls it; can be given several times. Without it, pictures are files below the score's folder
+    /// Give the score a picture under the name that it asks for; can be given several times. Other pictures are files below the score's folder
     #[arg(long = "picture", value_name = "NAME=FILE")]
     pub(crate) pictures: Vec<String>,
     /// The folder that the score lies in, where it has one.

@@ -9,7 +9,7 @@ use chordane::number::Point;
 use chordane::picture::{ContactAxes, ContactLayout};
 use chordane::raster::{DrawError, PixelOptions, Pixels};
 use chordane::sheet::{Sheet, sheet};
-use chordane::write::Format;
+use chordane::write::{Format, WriteOptions};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;
@@ -163,7 +163,7 @@ impl Maker<'_> {
         }
         let all = all.add_all(self.plan.axes.as_ref().map(|axes| layout.labels(axes)).unwrap_or_default());
         let all = all.metadata(record);
-        within(self.limits, 0, || render(&all, format, None, self.options.max_side, None))
+        within(self.limits, 0, || render(&all, format, None, self.options.max_side, WriteOptions::default()))
     }
 
     fn layout(&self, made: &[Made]) -> (ContactLayout, Sheet) {
@@ -235,8 +235,9 @@ pub(crate) fn score(
             let kept = Target { file: Some(numbered_file(file, *number, count)), format: target.format };
             let asked = variant.settings.get_size().map(|size| (size.x as u32, size.y as u32));
             let memory = bytes_of(asked.unwrap_or_else(|| size_at(&sheet, 96.0)));
-            let bytes =
-                within(limits, memory, || render(&sheet, kept.format, asked, options.max_side, None))?;
+            let bytes = within(limits, memory, || {
+                render(&sheet, kept.format, asked, options.max_side, WriteOptions::default())
+            })?;
             kept.write(&bytes)?;
             say(&format!("{}  {}", kept.name(), variant.caption));
         }

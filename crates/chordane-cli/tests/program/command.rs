@@ -958,6 +958,22 @@ fn a_grain_is_enlarged_by_whole_factors_with_hard_edges() {
     let text = std::fs::read_to_string(&svg).unwrap();
     assert!(text.contains("<image") && text.contains("image-rendering:pixelated"));
     draw(&["--bones"]).failure().code(2);
+    draw(&["--no-antialias"]).failure().code(2);
+    // Without a grain, at the size of the sheet.
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .arg("-o")
+        .arg(&out)
+        .arg("-o")
+        .arg(&svg)
+        .arg("--no-antialias")
+        .assert()
+        .success();
+    let colours: std::collections::BTreeSet<Vec<u8>> =
+        png_of(&out).bytes.chunks(4).map(<[u8]>::to_vec).collect();
+    assert_eq!(colours.len(), 2);
+    assert!(std::fs::read_to_string(&svg).unwrap().contains("shape-rendering=\"crispEdges\""));
 }
 
 #[test]

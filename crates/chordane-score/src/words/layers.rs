@@ -81,7 +81,7 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
         ),
         word(
             ".glow(radius, colour)",
-            "Its shape in one colour, blurred by a radius, lies under it. Several of several radii shine more.",
+            "Its shape in one colour, blurred by a radius, lies under it. Several glows of different radii shine more than one.",
             r##"circle(pt(0, 0), 9).fill("#fff6d8").glow(4, "gold").glow(12, "#c8553d")"##,
             |thing: Thing, radius: f64, colour: Tint| {
                 let colour = colour.of("glow")?;

@@ -32,9 +32,9 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, view: &View, findings: 
     }
     let page = view.page;
     let Some(painted) = drawn.painted_bounds() else { return };
-    // Of what is cut off, mirrored in the blur or shown through a mask, parts are meant to lie beyond.
-    let plain = drawn.placed.is_plain();
-    if plain && off_sheet(drawn, &bounds, &painted, &page, findings) {
+    // Of what is clipped or masked, parts are meant to lie beyond.
+    let whole = !drawn.placed.is_cut_off();
+    if whole && off_sheet(drawn, &bounds, &painted, &page, findings) {
         return;
     }
     let size = painted.size().max_element() * view.pixels;
@@ -46,7 +46,7 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, view: &View, findings: 
         );
         findings.add((Code::Speck, Level::Warning), drawn, start, seen, mend);
     }
-    if plain && drawn.stretch >= STRETCHED && size >= SPECK {
+    if whole && drawn.stretch >= STRETCHED && size >= SPECK {
         let seen = format!(
             "the stroke is stretched: it is {} times as wide one way as the other",
             short(drawn.stretch)

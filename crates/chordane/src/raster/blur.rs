@@ -57,8 +57,14 @@ impl<const N: usize> Plane<N> {
         if self.width == 0 || spent(self.pixels.len() / 8) {
             return self;
         }
-        if both.abs() > 1e-6 * (x + y) && y > 0.0 {
-            return self.blurred_aslant(variance, step);
+        if both.abs() > 1e-6 * (x + y) {
+            // One of the two leans is at most 1, so that no plane grows beyond its width and height together.
+            return if both.abs() <= y {
+                self.blurred_aslant(variance, step)
+            } else {
+                let turned = Variance { x: y, y: x, both };
+                self.transposed().blurred_aslant(turned, Point::new(step.y, step.x)).transposed()
+            };
         }
         let (across, down) = (Way::new(x, step.x), Way::new(y, step.y));
         if across.is_nothing() && down.is_nothing() {
@@ -72,9 +78,20 @@ impl<const N: usize> Plane<N> {
         if across.stays() && down.stays() { small } else { small.enlarged((width, height), &across, &down) }
     }
 
-    /// Along lines that lean, the plane is sheared so that they stand upright.
+    /// Rows for columns.
+    fn transposed(&self) -> Self {
+        let (width, height) = (self.width, self.height());
+        let mut out = Self::clear(height, width);
+        for (x, column) in out.pixels.chunks_mut(height.max(1)).enumerate() {
+            let own = self.pixels.iter().skip(x).step_by(width.max(1));
+            column.iter_mut().zip(own).for_each(|(pixel, from)| *pixel = *from);
+        }
+        out
+    }
+
+    /// Along lines that lean by at most as much as they rise, the plane is sheared so that they stand upright.
     fn blurred_aslant(self, Variance { x, y, both }: Variance, step: Point) -> Self {
-        let lean = (both / y).clamp(-64.0, 64.0);
+        let lean = (both / y).clamp(-1.0, 1.0);
         let (width, height) = (self.width, self.height());
         let more = (lean.abs() * height as f64).ceil() as usize + 2;
         let upright = self.sheared(width + more, |row| {
@@ -339,6 +356,7 @@ mod tests {
             (Variance { x: 9.0, y: 100.0, both: 0.0 }, Point::ZERO),
             (Variance { x: 60.0, y: 30.0, both: 25.0 }, Point::ZERO),
             (Variance { x: 30.0, y: 60.0, both: -25.0 }, Point::new(1.0, 2.0)),
+            (Variance { x: 120.0, y: 20.0, both: 40.0 }, Point::new(-2.0, 1.0)),
         ];
         for (variance, step) in cases {
             let plane = shapes(90);

@@ -135,6 +135,9 @@ impl Plan {
     /// Draws over what the pixels hold.
     pub(super) fn draw<P: Pixel>(&self, pixels: &mut [P]) {
         let width = self.size.0;
+        if pixels.is_empty() || width == 0 {
+            return;
+        }
         for (number, stretch) in self.stretches.iter().enumerate() {
             let idle = number > 0 && stretch.bands.iter().all(|duties| duties.tasks.is_empty());
             let drawn_on = if idle { &mut [][..] } else { &mut *pixels };
@@ -409,8 +412,10 @@ fn tile(
     }
     let fine = |spots: u32| size.x * size.y * f64::from(spots * spots) <= MOST_FINE;
     let spots = [4, 2].into_iter().find(|spots| fine(*spots)).unwrap_or(1);
+    // A tile that is larger than most pictures is drawn as coarsely as it must be.
+    let less = (4.0 * MOST_FINE / (size.x * size.y)).sqrt().min(1.0);
     let most = MOST_FINE.sqrt() * 4.0;
-    let drawn = (size * f64::from(spots)).ceil().clamp(Point::splat(8.0), Point::splat(most));
+    let drawn = (size * less * f64::from(spots)).ceil().clamp(Point::splat(8.0), Point::splat(most));
     let to_tile = Affine::from_scale(drawn / cell.size()) * Affine::from_translation(-cell.min);
     let key = (Arc::as_ptr(pattern.drawing()) as usize, map.matrix2.to_cols_array().map(f64::to_bits));
     let (level, spots) = match stores.tiles.get(&key) {

@@ -44,7 +44,15 @@ pub(crate) fn path_colours(
     };
     let chords = chords(shades, &path);
     match half_width {
-        None if shades.gradient().is_none() => canvas.triangles(&Triangles::of(&path, 0.1), &chords),
+        None if shades.gradient().is_none() => {
+            let triangles = Triangles::of(&path, 0.1);
+            // Of a path with too many vertices, the colours are those of its rim.
+            if triangles.corners.is_empty() {
+                canvas.ribbons(&chords, None);
+            } else {
+                canvas.triangles(&triangles, &chords);
+            }
+        }
         _ => canvas.ribbons(&chords, half_width),
     }
     canvas.fill_rest();

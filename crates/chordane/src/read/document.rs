@@ -28,6 +28,8 @@ pub(super) struct Element<'a> {
 pub(super) struct Document<'a> {
     elements: Vec<Element<'a>>,
     attributes: Vec<(Cow<'a, str>, Cow<'a, str>)>,
+    /// The text of the document's own `title` and of its `desc`.
+    pub(super) said: [Option<String>; 2],
     /// Names of entities that stand in the text and mean nothing here.
     pub(super) unknown_entities: Vec<(String, usize)>,
 }
@@ -66,8 +68,17 @@ impl<'a> Document<'a> {
                         document.end_of(ended);
                     }
                 }
+                Event::Text(part) => {
+                    if let Some(said) = document.said_in(&open) {
+                        said.push_str(&part);
+                    }
+                }
                 Event::GeneralRef(entity) => {
                     let name: &str = &entity;
+                    let part = quick_xml::escape::unescape(&format!("&{name};")).ok().map(Cow::into_owned);
+                    if let (Some(said), Some(part)) = (document.said_in(&open), part) {
+                        said.push_str(&part);
+                    }
                     if !name.starts_with('#') && !["lt", "gt", "amp", "apos", "quot"].contains(&name) {
                         document.unknown_entities.push((name.to_owned(), at));
                     }
@@ -81,6 +92,17 @@ impl<'a> Document<'a> {
             return Err(ReadError::broken(text, text.len(), &what));
         }
         Ok(document)
+    }
+
+    /// Where the text goes that stands right inside the document's title or description.
+    fn said_in(&mut self, open: &[usize]) -> Option<&mut String> {
+        let &[0, inside] = open else { return None };
+        let slot = match &*self.elements.get(inside)?.name {
+            "title" => 0,
+            "desc" => 1,
+            _ => return None,
+        };
+        self.said.get_mut(slot).map(|said| said.get_or_insert_default())
     }
 
     fn push(&mut self, start: &BytesStart<'_>, text: &str, at: usize) -> Result<(), ReadError> {

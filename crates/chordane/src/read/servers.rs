@@ -35,9 +35,21 @@ impl Walk<'_> {
             );
             return Ok(None);
         };
+        // Bounds without a width or a height are none.
+        let boxed = on.bounds.is_some_and(|bounds| bounds.size().min_element() > 0.0);
+        let key = (number, [on.share, on.viewport.x, on.viewport.y].map(f64::to_bits));
+        if let Some(known) = self.paints.get(&key).filter(|_| boxed) {
+            return Ok(Some(known.clone()));
+        }
         match &*element.name {
-            "linearGradient" | "radialGradient" => Ok(self.gradient(number, on)),
-            "pattern" => self.pattern(number, on),
+            "linearGradient" | "radialGradient" => {
+                let made = self.gradient(number, on);
+                if boxed && let Some(paint) = &made {
+                    self.paints.insert(key, paint.clone());
+                }
+                Ok(made)
+            }
+            "pattern" => self.pattern(number, on, key),
             name => {
                 let told = format!("a <{name}> as paint is left out: it is no gradient and no pattern");
                 self.note(on.of.at, told);
@@ -152,7 +164,12 @@ impl Walk<'_> {
         Some(sheet::Paint::Gradient(std::sync::Arc::new(made)))
     }
 
-    fn pattern(&mut self, number: usize, on: &Painted<'_>) -> Result<Option<sheet::Paint>, ReadError> {
+    fn pattern(
+        &mut self,
+        number: usize,
+        on: &Painted<'_>,
+        key: (usize, [u64; 3]),
+    ) -> Result<Option<sheet::Paint>, ReadError> {
         if self.uses.contains(&number) {
             self.note(on.of.at, "a pattern that is painted with itself is left out".to_owned());
             return Ok(None);
@@ -203,7 +220,14 @@ impl Walk<'_> {
         }
         let drawing: Group = group().add_all(nodes).opacity(on.share);
         let made = pattern(cell, drawing).transformed(&by);
-        Ok(made.sound().is_ok().then(|| made.into()))
+        let paint: Option<sheet::Paint> = made.sound().is_ok().then(|| made.clone().into());
+        if !boxed
+            && !shared
+            && let Some(paint) = &paint
+        {
+            self.paints.insert(key, paint.clone());
+        }
+        Ok(paint)
     }
 }
 

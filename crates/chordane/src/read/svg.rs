@@ -90,6 +90,7 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
         vertices: 0,
         used: 0,
         uses: Vec::new(),
+        paints: HashMap::new(),
         depth: 0,
     };
     for (name, at) in &document.unknown_entities {
@@ -100,7 +101,15 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
     let from = Inherited { properties: Properties::default(), viewport: place.view.size() };
     let from = Inherited { properties: walk.properties(root, &from).0, ..from };
     walk.inside(0, &from, place.transform, &mut nodes)?;
-    Ok(SvgReading { sheet: blank.add_all(nodes), notes: walk.notes })
+    let mut sheet = blank.add_all(nodes);
+    let [title, description] = &document.said;
+    if let Some(title) = title {
+        sheet = sheet.title(title.trim());
+    }
+    if let Some(description) = description {
+        sheet = sheet.description(description.trim());
+    }
+    Ok(SvgReading { sheet, notes: walk.notes })
 }
 
 /// The view box of the document, and where it is put on the sheet.

@@ -62,6 +62,8 @@ pub(super) struct Walk<'a> {
     pub(super) used: usize,
     /// The elements that `use` is inside of just now.
     pub(super) uses: Vec<usize>,
+    /// Paints that do not depend on what they are put on, by their element, opacity and viewport.
+    pub(super) paints: HashMap<(usize, [u64; 3]), crate::sheet::Paint>,
     /// How deep inside one another elements are just now, what is used counted.
     pub(super) depth: usize,
 }

@@ -64,6 +64,7 @@ pub struct Layer<'a> {
     transform: Affine,
     opacity: f64,
     clipped: bool,
+    cut_off: bool,
     plain: bool,
 }
 
@@ -117,6 +118,8 @@ impl<'a> Scene<'a> {
         let above = parent.and_then(|at| self.layers.get(at));
         let (opacity, clipped, plain) = above.map_or((1.0, false, true), |l| (l.opacity, l.clipped, l.plain));
         let compositing = node.compositing();
+        let cut = compositing.clip().is_some() || compositing.mask().is_some();
+        let cut_off = cut || above.is_some_and(|layer| layer.cut_off);
         let (clipped, plain) = (clipped || compositing.clip().is_some(), plain && compositing.is_plain());
         self.look_into_mask(compositing);
         match node {
@@ -131,6 +134,7 @@ impl<'a> Scene<'a> {
                     layer: parent,
                     opacity: opacity * item.style.opacity,
                     clipped,
+                    cut_off,
                     plain,
                 });
             }
@@ -140,7 +144,7 @@ impl<'a> Scene<'a> {
                 }
                 let (transform, number) = (*outer * group.transform, self.layers.len());
                 let opacity = opacity * group.opacity;
-                self.layers.push(Layer { group, parent, transform, opacity, clipped, plain });
+                self.layers.push(Layer { group, parent, transform, opacity, clipped, cut_off, plain });
                 self.steps.push(Step::Begin(number));
                 self.gather_all(&group.nodes, &transform, Some(number));
                 self.steps.push(Step::End(number));

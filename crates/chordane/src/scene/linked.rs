@@ -24,10 +24,10 @@ struct Meeting {
 /// Closed loops, stroked or filled as bands, that pass over and under one another in turn wherever they overlap: rings in a row become a
 /// chain whose links really hang in one another.
 ///
-/// All are drawn in order, and where the one below should lie above, it is drawn once more within what both paint there. Loops of bands
-/// that cross evenly many times, as closed loops in the plane do, can always be led so. Where something is translucent or faded, what lies
-/// under it shows twice. Things that are linked with nothing lie as they were given, as do all where there are more than 2,000. Cost: with the
-/// square of the loops, and a combination for each two that overlap.
+/// All are drawn in order, and where the lower one should be on top, it is drawn once more within what both paint there. Two closed loops cross an
+/// even number of times, so that this always comes out. Three loops that overlap on one spot have no defined order there. What is translucent or
+/// faded shows what lies under it twice. Loops that overlap nothing stay as given, as do all of them if there are more than 2,000. Cost: with the
+/// square of the loops, and one combination for each pair that overlaps.
 ///
 /// ```
 /// use chordane::prelude::*;

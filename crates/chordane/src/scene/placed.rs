@@ -43,6 +43,7 @@ pub struct Placed<'a> {
     pub(super) layer: Option<usize>,
     pub(super) opacity: f64,
     pub(super) clipped: bool,
+    pub(super) cut_off: bool,
     pub(super) plain: bool,
 }
 
@@ -95,6 +96,12 @@ impl<'a> Placed<'a> {
         self.clipped
     }
 
+    /// Whether the item or a group that it is in is clipped or masked.
+    #[must_use]
+    pub fn is_cut_off(&self) -> bool {
+        self.cut_off
+    }
+
     /// Whether neither the item nor a group that it is in is clipped, masked, isolated or mixed with what is below, or has effects.
     #[must_use]
     pub fn is_plain(&self) -> bool {
@@ -142,7 +149,7 @@ impl<'a> Placed<'a> {
 
     /// The bounds of what is painted, fill and stroke together, in the sheet's coordinates: those of the stroke's own
     /// area, with its mitres, caps and dashes, to a hundredth of a unit. `None` where nothing is painted. What a clip
-    /// takes off is counted. Cost: linear in the segments and dashes.
+    /// takes off is counted, and what effects add is not. Cost: linear in the segments and dashes.
     ///
     /// ```
     /// use chordane::prelude::*;

@@ -78,7 +78,7 @@ impl Named for BlendMode {
     ];
 }
 
-/// What of a mask says how much is shown.
+/// Which property of a mask decides how much is shown.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -122,7 +122,7 @@ impl Mask {
         self.drawing.nodes()
     }
 
-    /// What of it counts.
+    /// Which of its properties decides how much is shown.
     #[must_use]
     pub fn kind(&self) -> MaskKind {
         self.kind
@@ -192,7 +192,7 @@ pub struct Compositing {
     order: f64,
 }
 
-/// What says nothing.
+/// The compositing of what has none.
 static PLAIN: Compositing = Compositing {
     clip: None,
     mask: None,
@@ -352,8 +352,8 @@ macro_rules! compositing_words {
                 })
             }
 
-            /// Mixes its colours with those below: `BlendMode` or the name of one, such as `"multiply"`. With what is below in the
-            /// same group, where that group fades, is clipped, masked, isolated or has effects; else with all that is below.
+            /// Mixes its colours with those below: `BlendMode` or the name of one, such as `"multiply"`. In a group that fades, is clipped,
+            /// masked or isolated, or has effects, that is what lies below in the group; elsewhere it is all that lies below.
             ///
             /// ```
             /// use chordane::prelude::*;
@@ -372,8 +372,8 @@ macro_rules! compositing_words {
             }
 
             /// Blurs it by a Gaussian curve whose standard deviation is the radius, in its own units. What is seen reaches about three
-            /// times as far. 0 changes nothing; a negative radius is a fault. What lies more than 4,096 pixels outside a picture of
-            /// pixels is not drawn, however large the radius.
+            /// times as far. 0 changes nothing; a negative radius is a fault. What lies more than 4,096 pixels outside the picture
+            /// adds nothing to it, however large the radius.
             ///
             /// ```
             /// use chordane::prelude::*;
@@ -390,8 +390,8 @@ macro_rules! compositing_words {
                 })
             }
 
-            /// Lays its shape, in one colour, moved by a step and blurred by a radius, under it; see [`Effect::Shadow`]. Each word adds
-            /// one, of all that was there before.
+            /// Lays its shape, in one colour, moved by a step and blurred by a radius, under it; see [`Effect::Shadow`]. Called again it adds
+            /// another shadow, of the shape together with the shadows it already has.
             ///
             /// ```
             /// use chordane::prelude::*;
@@ -403,7 +403,7 @@ macro_rules! compositing_words {
                 self.shadow_for("shadow", step.into(), radius, colour.into())
             }
 
-            /// Lets it shine: its shape in one colour, blurred by a radius, lies under it. Several of several radii shine more.
+            /// Makes it shine: its shape in one colour, blurred by a radius, lies under it. Several glows of different radii shine more than one.
             ///
             /// ```
             /// use chordane::prelude::*;

@@ -8,7 +8,7 @@ use crate::number::{Cell, Point};
 use crate::path::{Affine, Fit};
 use crate::shape::rectangle;
 
-/// How a picture looks where its pixels are not the screen's.
+/// How a picture is drawn at a size other than its own.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -51,7 +51,7 @@ struct Data {
     height: u32,
     #[cfg_attr(not(feature = "png"), expect(dead_code, reason = "only what writes pictures asks for it"))]
     original: Option<Original>,
-    /// The picture, and it reduced by halves down to one pixel, once they are asked for.
+    /// The picture as it is; and halved again and again down to one pixel, once that is asked for.
     full: Level,
     reduced: OnceLock<Vec<Level>>,
 }
@@ -87,7 +87,7 @@ impl PartialEq for Picture {
 
 impl Picture {
     /// A picture of a width and a height, from its pixels row after row from the top: red, green, blue and alpha, sRGB, alpha not
-    /// multiplied in. Another number of pixels than width times height, and none at all, are faults of what is painted with it.
+    /// multiplied in. A number of pixels that is not width times height, or 0, is a fault of what is painted with it.
     #[must_use]
     pub fn from_rgba(width: u32, height: u32, pixels: Vec<[u8; 4]>) -> Self {
         Self::with_original(width, height, pixels, None)
@@ -103,7 +103,7 @@ impl Picture {
         let count = u64::from(width) * u64::from(height);
         if count == 0 || count != pixels.len() as u64 {
             let message = format!(
-                "{} pixels are not a picture of {width} by {height}; give one for each place",
+                "a picture of {width} by {height} pixels was given {}; give width times height of them, at least one",
                 pixels.len()
             );
             fault.note(Fault::of("picture", FaultKind::Told { message }));
@@ -143,7 +143,7 @@ impl Picture {
         self
     }
 
-    /// How it looks where its pixels are not the screen's: `Sampling` or `"smooth"` (at first), `"nearest"`.
+    /// How it is drawn at a size other than its own: `Sampling` or `"smooth"` (at first), `"nearest"`.
     #[must_use]
     pub fn sampled(mut self, sampling: impl Into<Given<Sampling>>) -> Self {
         match sampling.into().resolve("sampled") {
@@ -185,7 +185,7 @@ impl Picture {
         self.fit
     }
 
-    /// How it looks where its pixels are not the screen's.
+    /// How it is drawn at a size other than its own.
     #[must_use]
     pub fn sampling(&self) -> Sampling {
         self.sampling

@@ -44,6 +44,7 @@ pub struct WriteOptions {
     size: Option<(u32, u32)>,
     max_side: Option<u32>,
     decimals: Option<usize>,
+    hard: bool,
 }
 
 impl WriteOptions {
@@ -58,6 +59,13 @@ impl WriteOptions {
     #[must_use]
     pub fn max_side(mut self, pixels: u32) -> Self {
         self.max_side = Some(pixels);
+        self
+    }
+
+    /// Whether edges are smoothed, as by default; see [`PixelOptions::antialias`] and [`SvgOptions::antialias`].
+    #[must_use]
+    pub fn antialias(mut self, antialias: bool) -> Self {
+        self.hard = !antialias;
         self
     }
 
@@ -79,7 +87,7 @@ const TABLE: &[(Format, &str, &str, Writer)] = &[
 ];
 
 fn svg(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
-    let mut own = SvgOptions::default();
+    let mut own = SvgOptions::default().antialias(!options.hard);
     if let Some((width, height)) = options.size {
         own = own.size(width, height);
     }
@@ -91,7 +99,7 @@ fn svg(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
 
 #[cfg(feature = "png")]
 fn png(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
-    let mut own = PixelOptions::default();
+    let mut own = PixelOptions::default().antialias(!options.hard);
     if let Some((width, height)) = options.size {
         own = own.size(width, height);
     }

@@ -34,6 +34,7 @@ use crate::sheet::{Colour, Item, Paint, Pattern, Sheet};
 pub struct SvgOptions {
     decimals: Option<usize>,
     size: Option<(u32, u32)>,
+    hard: bool,
 }
 
 impl SvgOptions {
@@ -42,6 +43,20 @@ impl SvgOptions {
     #[must_use]
     pub fn decimals(mut self, decimals: usize) -> Self {
         self.decimals = Some(decimals);
+        self
+    }
+
+    /// Whether who shows the picture may smooth its edges, as by default; else the file asks for crisp ones.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let page = sheet(90.0, 60.0).add(circle((45.0, 30.0), 20.0).fill("teal"));
+    /// assert!(page.svg_with(&SvgOptions::default().antialias(false))?.contains(r#"shape-rendering="crispEdges""#));
+    /// # Ok::<(), Fault>(())
+    /// ```
+    #[must_use]
+    pub fn antialias(mut self, antialias: bool) -> Self {
+        self.hard = !antialias;
         self
     }
 
@@ -98,7 +113,7 @@ impl Sheet {
             mixes: mixes(&scene),
             fault: Carried::default(),
         };
-        writer.document(self, &scene, options.size);
+        writer.document(self, &scene, options);
         writer.fault.sound()?;
         Ok(writer.out)
     }
@@ -112,7 +127,9 @@ enum Defined {
 }
 
 impl Writer {
-    fn document(&mut self, sheet: &Sheet, scene: &Scene<'_>, shown: Option<(u32, u32)>) {
+    fn document(&mut self, sheet: &Sheet, scene: &Scene<'_>, options: &SvgOptions) {
+        let shown = options.size;
+        let crisp = if options.hard { " shape-rendering=\"crispEdges\"" } else { "" };
         let suffix = match sheet.unit.suffix() {
             "px" => "",
             other => other,
@@ -126,7 +143,7 @@ impl Writer {
         let _ = writeln!(
             self.out,
             "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{wide}\" height=\"{high}\" \
-             viewBox=\"{x} {y} {width} {height}\">"
+             viewBox=\"{x} {y} {width} {height}\"{crisp}>"
         );
         for (name, text) in [("title", &sheet.title), ("desc", &sheet.description)] {
             if let Some(text) = text {

@@ -404,4 +404,6 @@ fn what_is_cut_off_may_lie_beyond_the_sheet() {
     assert_eq!(codes(kites().clipped(window.clone())), [] as [&str; 0]);
     assert_eq!(codes(kites().masked(window.fill("white"))), [] as [&str; 0]);
     assert_eq!(codes(kites()), ["stretched", "off-sheet"]);
+    // A glow alone is no reason to look away.
+    assert_eq!(codes(kites().glow(3.0, "gold")), ["stretched", "off-sheet"]);
 }

@@ -194,3 +194,26 @@ fn sheet_item() -> Item {
         .glow(4.0, "gold")
         .blurred(1.0)
 }
+
+/// A mask that is blurred and lies wholly elsewhere shows nothing; it was drawn on a picture without a pixel.
+#[test]
+fn a_blurred_mask_off_the_picture_shows_nothing() {
+    let far = circle((900.0, 20.0), 8.0).fill("white").blurred(3.0);
+    let page = sheet(40.0, 40.0).add(disc(20.0, 20.0, 10.0).masked(far));
+    assert!(page.pixels().unwrap().as_slice().iter().all(|pixel| pixel[3] == 0));
+    let nothing = sheet(40.0, 40.0).add(disc(20.0, 20.0, 10.0).masked(group().blurred(3.0)));
+    assert!(nothing.pixels().unwrap().as_slice().iter().all(|pixel| pixel[3] == 0));
+}
+
+/// However a transform skews a blur, it takes no more room than the picture's sides together.
+#[test]
+fn a_blur_along_a_skewed_line_keeps_its_size() {
+    let lean =
+        disc(0.0, 0.0, 5.0).blurred(4.0).scaled_by((40.0, 0.5)).rotated(deg(70.0)).moved((150.0, 150.0));
+    let picture = sheet(300.0, 300.0).add(lean).pixels().unwrap();
+    assert!(picture.at(150, 150).unwrap()[3] > 40);
+    let way = polar(deg(70.0), 60.0);
+    let along = picture.at((150.0 + way.x) as u32, (150.0 + way.y) as u32).unwrap()[3];
+    let across = picture.at((150.0 - way.y) as u32, (150.0 + way.x) as u32).unwrap()[3];
+    assert!(along > 40 && across == 0, "{along} {across}");
+}

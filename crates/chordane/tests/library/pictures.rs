@@ -70,7 +70,10 @@ fn what_is_no_picture_is_refused() {
         "the picture has 20000 x 1 pixels, and no more than 16384 a side and 67108864 in all are read; make it smaller"
     );
     let told = circle((5.0, 5.0), 4.0).fill(Picture::from_rgba(2, 2, vec![[0; 4]])).sound().unwrap_err();
-    assert_eq!(told.to_string(), "`picture`: 1 pixels are not a picture of 2 by 2; give one for each place");
+    assert_eq!(
+        told.to_string(),
+        "`picture`: a picture of 2 by 2 pixels was given 1; give width times height of them, at least one"
+    );
 }
 
 #[test]

@@ -501,3 +501,30 @@ fn filters_masks_and_images_are_read_as_far_as_they_are_understood() {
         ["line 1: the element <text> at 4, 9 is not understood: left out"]
     );
 }
+
+/// Shapes that are painted with one element share one paint: what is worked out for it is worked out once.
+#[test]
+fn shapes_share_what_they_are_painted_with() {
+    let defined = "<linearGradient id='g'><stop stop-color='teal'/><stop offset='1' stop-color='gold'/></linearGradient>\
+        <pattern id='p' width='4' height='4' patternUnits='userSpaceOnUse'><rect width='2' height='2'/></pattern>";
+    let shapes = |fill: &str| {
+        let one = |x: i32| format!("<rect x='{x}' width='9' height='9' fill='url(#{fill})'/>");
+        read(&format!("{defined}{}{}", one(0), one(20))).sheet
+    };
+    for fill in ["g", "p"] {
+        let sheet = shapes(fill);
+        let text = sheet.svg().unwrap();
+        let count = text.matches("<linearGradient").count() + text.matches("<pattern").count();
+        assert_eq!(count, 1, "{text}");
+    }
+}
+
+#[test]
+fn titles_and_descriptions_come_back() {
+    let page = sheet(9.0, 9.0).title("Sails & vents").description("Two <sails>\nover the water.");
+    let again = Sheet::read_document(page.svg().unwrap().as_bytes()).unwrap().sheet;
+    assert_eq!(again.get_title(), Some("Sails & vents"));
+    assert_eq!(again.get_description(), Some("Two <sails>\nover the water."));
+    let inner = read("<g><title>not the document's</title></g>").sheet;
+    assert_eq!((inner.get_title(), inner.get_description()), (None, None));
+}
