@@ -51,6 +51,20 @@ const BODIES: &[(&str, &str)] = &[
 <circle cx="45" cy="60" r="28" fill="teal" filter="url(#f)"/><rect x="90" y="30" width="50" height="50" fill="gold" filter="url(#s)"/>"##,
     ),
     (
+        "style-sheets",
+        r##"<style>@media print { rect { fill: red } } rect { fill: #eeddbb } .sail { fill: teal !important; opacity: .9; stroke: #20303c; stroke-width: 4 } #first { fill: orange } g.flight > .sail.vent { fill: #c8553d !important }
+g .deep polygon { fill: currentColor; stroke: inherit } polygon:first-child { stroke: crimson !important } polygon:nth-child(2n+1) { stroke-dasharray: 8 4 } polygon + polygon { stroke-width: 5 }
+[data-kind="kite"] { fill: gold } polygon:hover { fill: black } stop.a { stop-color: gold } stop.b { stop-color: currentColor } .grad { fill: url(#g) }</style>
+<defs><linearGradient id="g" color="crimson"><stop class="a" offset="0"/><stop class="b" offset="1"/></linearGradient></defs>
+<g class="flight"><polygon id="first" class="sail" points="10,10 50,10 30,55"/><polygon class="sail vent" points="60,10 100,10 80,55"/><polygon class="sail" points="110,10 150,10 130,55" style="fill: plum"/></g>
+<g stroke="#664422" stroke-width="3" color="#225588"><g class="deep"><polygon points="10,65 50,65 30,110" stroke="red"/><polygon points="60,65 100,65 80,110" data-kind="kite"/><polygon class="grad" points="110,65 150,65 130,110" style="fill:url(#g) !important; stroke-width: 2 /* thin */"/></g></g>"##,
+    ),
+    (
+        "handed-down",
+        r##"<g fill="teal" opacity=".7" color="navy"><rect x="10" y="10" width="60" height="40" fill="red" style="fill:inherit;opacity:inherit"/><rect x="90" y="10" width="60" height="40" style="fill:initial"/><rect x="10" y="65" width="60" height="40" fill="currentColor" stroke="gold" stroke-width="6"/></g>
+<g fill="gold"><mask id="m"><rect x="80" y="60" width="80" height="60"/></mask><pattern id="p" width="20" height="20" patternUnits="userSpaceOnUse"><circle cx="10" cy="10" r="8"/></pattern></g><rect x="90" y="65" width="60" height="40" fill="url(#p)" stroke="teal" mask="url(#m)"/>"##,
+    ),
+    (
         "blend",
         r##"<g style="isolation:isolate"><rect x="10" y="20" width="90" height="60" fill="gold"/><rect x="60" y="40" width="80" height="60" fill="teal" style="mix-blend-mode:multiply"/></g>"##,
     ),

@@ -322,8 +322,8 @@ fn stretches(chunks: &[Chunk], layers: &[Layer], size: (usize, usize)) -> Vec<St
     stretches
 }
 
-/// Finds out which pixels each layer reaches: those that are drawn on in it and in the layers in it, and that its masks may leave. A mask
-/// is looked at wherever the layer that it cuts is.
+/// Finds out which pixels each layer reaches: those that are drawn on in it and in the layers in it, and that its masks and the layers around it
+/// may leave. A mask is looked at wherever the layer that it cuts is.
 fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) {
     let mut open: Vec<usize> = Vec::new();
     for task in chunks.iter().flat_map(|chunk| &chunk.tasks) {
@@ -347,11 +347,15 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) 
             Task::Whole(_) => {}
         }
     }
+    // Nothing in a layer is drawn where the layer itself is not; those around come first.
     for number in 0..layers.len() {
-        let Some(&Layer { parent, ending: Ending::Mask(_), .. }) = layers.get(number) else { continue };
-        let extent = parent.map_or(Some(Extent::whole(size)), |at| layers.get(at).map(|layer| layer.extent));
-        if let (Some(extent), Some(layer)) = (extent, layers.get_mut(number)) {
-            layer.extent = extent;
+        let Some(&Layer { parent, ending, extent }) = layers.get(number) else { continue };
+        let around = parent.map_or(Some(Extent::whole(size)), |at| layers.get(at).map(|layer| layer.extent));
+        if let (Some(around), Some(layer)) = (around, layers.get_mut(number)) {
+            layer.extent = match ending {
+                Ending::Over(..) => extent.shared(around),
+                Ending::Mask(_) => around,
+            };
         }
     }
 }

@@ -35,7 +35,7 @@ pub(super) fn clip_of(
         );
     }
     let clipped = |element: &Element<'_>, path: Path| {
-        let Some(text) = property(document, element, "clip-path").filter(|text| text.trim() != "none") else {
+        let Some(text) = document.property(element, "clip-path").filter(|text| text.trim() != "none") else {
             return Ok(path);
         };
         let id = text.trim().strip_prefix("url(").and_then(|rest| rest.strip_suffix(')')).map(id_of);
@@ -50,8 +50,8 @@ pub(super) fn clip_of(
     let mut shown: Vec<Path> = Vec::new();
     for child in document.children(number) {
         let Some(element) = document.element(child) else { continue };
-        let hidden = property(document, element, "display").as_deref() == Some("none")
-            || property(document, element, "visibility").is_some_and(|text| text != "visible");
+        let hidden = document.property(element, "display") == Some("none")
+            || document.inherited(element, "visibility").is_some_and(|text| text != "visible");
         if hidden {
             continue;
         }
@@ -76,14 +76,10 @@ pub(super) fn clip_of(
             }
             return Err(format!("a clip-path with a <{}> in it is left out", element.name));
         };
-        let rule = [element, clip].into_iter().find_map(|element| property(document, element, "clip-rule"));
+        let rule = document.inherited(element, "clip-rule");
         let path = shape
             .path
-            .with_fill_rule(if rule.as_deref() == Some("evenodd") {
-                FillRule::EvenOdd
-            } else {
-                FillRule::Nonzero
-            })
+            .with_fill_rule(if rule == Some("evenodd") { FillRule::EvenOdd } else { FillRule::Nonzero })
             .transformed(&(own * by * transform(document, element)));
         shown.push(clipped(element, path)?);
     }
@@ -93,12 +89,4 @@ pub(super) fn clip_of(
 
 fn transform(document: &Document<'_>, element: &Element<'_>) -> Affine {
     document.attribute(element, "transform").and_then(attributes::transform).unwrap_or_default()
-}
-
-/// A property of an element, from its `style` or its attributes.
-pub(super) fn property(document: &Document<'_>, element: &Element<'_>, wanted: &str) -> Option<String> {
-    let style = document.attribute(element, "style").unwrap_or_default();
-    let in_style = style.split(';').filter_map(|part| part.split_once(':'));
-    let mut found = in_style.filter(|(name, _)| name.trim() == wanted).map(|(_, value)| value.trim());
-    found.next_back().or_else(|| document.attribute(element, wanted)).map(str::to_owned)
 }

@@ -6,6 +6,7 @@ use std::ops::Range;
 use quick_xml::events::{BytesStart, Event};
 use quick_xml::{Reader, XmlVersion};
 
+use super::cascade::{Cascade, Told, is_shown};
 use super::error::{ReadError, line_of};
 use crate::ground::{spent, stopped};
 
@@ -21,6 +22,24 @@ pub(super) struct Element<'a> {
     end: usize,
     /// Where it begins in the text.
     pub(super) at: usize,
+    /// Its own number in the list, that of the element around it, and that of the one before it in there.
+    number: usize,
+    pub(super) parent: Option<usize>,
+    #[cfg_attr(not(feature = "svg-styles"), allow(dead_code))]
+    pub(super) before: Option<usize>,
+    /// The how manieth it is in the element around it, counted from 1.
+    pub(super) nth: usize,
+}
+
+/// The text of a style sheet.
+#[derive(Debug)]
+pub(super) struct StyleText {
+    pub(super) text: String,
+    /// Where it begins in the text of the document, and how far it was taken over.
+    pub(super) at: usize,
+    end: usize,
+    /// Its element.
+    of: usize,
 }
 
 /// All elements in the order of the text.
@@ -28,10 +47,12 @@ pub(super) struct Element<'a> {
 pub(super) struct Document<'a> {
     elements: Vec<Element<'a>>,
     attributes: Vec<(Cow<'a, str>, Cow<'a, str>)>,
+    pub(super) sheets: Vec<StyleText>,
+    cascade: Cascade,
     /// The text of the document's own `title` and of its `desc`.
     pub(super) said: [Option<String>; 2],
-    /// Names of entities that stand in the text and mean nothing here.
-    pub(super) unknown_entities: Vec<(String, usize)>,
+    /// What was not understood so far.
+    pub(super) told: Vec<Told>,
 }
 
 impl<'a> Document<'a> {
@@ -41,7 +62,8 @@ impl<'a> Document<'a> {
         let mut reader = Reader::from_str(text);
         reader.config_mut().expand_empty_elements = false;
         let mut document = Self::default();
-        let mut open: Vec<usize> = Vec::new();
+        // The elements that are open, each with the last one in it.
+        let mut open: Vec<(usize, Option<usize>)> = Vec::new();
         loop {
             let at = reader.buffer_position() as usize;
             if spent(20) {
@@ -56,47 +78,88 @@ impl<'a> Document<'a> {
                     if open.len() >= MOST_DEPTH {
                         return Err(ReadError::TooDeep { line: line_of(text, at), limit: MOST_DEPTH });
                     }
-                    open.push(document.elements.len());
-                    document.push(&start, text, at)?;
+                    let number = document.push(&start, text, at, open.last_mut())?;
+                    document.begin_sheet(number, reader.buffer_position() as usize);
+                    open.push((number, None));
                 }
                 Event::Empty(start) => {
-                    document.push(&start, text, at)?;
-                    document.end_of(document.elements.len() - 1);
+                    let number = document.push(&start, text, at, open.last_mut())?;
+                    document.end_of(number);
                 }
                 Event::End(_) => {
-                    if let Some(ended) = open.pop() {
+                    if let Some((ended, _)) = open.pop() {
                         document.end_of(ended);
                     }
                 }
-                Event::Text(part) => {
-                    if let Some(said) = document.said_in(&open) {
-                        said.push_str(&part);
-                    }
-                }
+                Event::Text(part) => document.say(&open, &part, (text, at)),
+                Event::CData(part) => document.say(&open, &part, (text, at)),
                 Event::GeneralRef(entity) => {
                     let name: &str = &entity;
                     let part = quick_xml::escape::unescape(&format!("&{name};")).ok().map(Cow::into_owned);
-                    if let (Some(said), Some(part)) = (document.said_in(&open), part) {
-                        said.push_str(&part);
+                    if let Some(part) = part {
+                        document.say(&open, &part, (text, at));
                     }
                     if !name.starts_with('#') && !["lt", "gt", "amp", "apos", "quot"].contains(&name) {
-                        document.unknown_entities.push((name.to_owned(), at));
+                        document.unknown_entity(name, at);
                     }
+                }
+                Event::PI(instruction) if instruction.starts_with("xml-stylesheet") => {
+                    let what = "a style sheet that lies elsewhere is not fetched: left out".to_owned();
+                    document.told.push(Told { at, lines: 0, what });
                 }
                 Event::Eof => break,
                 _ => {}
             }
         }
-        if let Some(left) = open.pop().and_then(|left| document.elements.get(left)) {
+        if let Some(left) = open.pop().and_then(|(left, _)| document.elements.get(left)) {
             let what = format!("<{}> of line {} is never closed", left.name, line_of(text, left.at));
             return Err(ReadError::broken(text, text.len(), &what));
         }
+        let mut told = Vec::new();
+        document.cascade = Cascade::of(&document, &mut told);
+        document.told.append(&mut told);
         Ok(document)
     }
 
-    /// Where the text goes that stands right inside the document's title or description.
-    fn said_in(&mut self, open: &[usize]) -> Option<&mut String> {
-        let &[0, inside] = open else { return None };
+    /// Takes over text that stands in a style sheet, or right inside the document's title or description.
+    fn say(&mut self, open: &[(usize, Option<usize>)], part: &str, (text, at): (&str, usize)) {
+        let inside = open.last().map(|(inside, _)| *inside);
+        if let Some(sheet) = self.sheets.last_mut().filter(|sheet| Some(sheet.of) == inside) {
+            // Lines that are not taken over, of comments, are counted all the same.
+            let left_out = text.get(sheet.end..at).unwrap_or_default().matches('\n').count();
+            sheet.text.extend(std::iter::repeat_n('\n', left_out));
+            sheet.text.push_str(part);
+            sheet.end = at + part.len();
+        }
+        if let Some(said) = self.said_in(open) {
+            said.push_str(part);
+        }
+    }
+
+    /// Begins a style sheet, where an element is one that is meant for what is seen here.
+    fn begin_sheet(&mut self, of: usize, at: usize) {
+        let Some(element) = self.element(of).filter(|element| element.name == "style") else { return };
+        if !["", "text/css"].contains(&self.attribute(element, "type").unwrap_or_default().trim()) {
+            return;
+        }
+        match self.attribute(element, "media").map_or(Some(true), is_shown) {
+            Some(true) => self.sheets.push(StyleText { text: String::new(), at, end: at, of }),
+            Some(false) => {}
+            None => {
+                let what = "a style sheet with conditions in its `media` is left out".to_owned();
+                self.told.push(Told { at, lines: 0, what });
+            }
+        }
+    }
+
+    fn unknown_entity(&mut self, name: &str, at: usize) {
+        let what = format!("the entity &{name}; is not expanded: left out");
+        self.told.push(Told { at, lines: 0, what });
+    }
+
+    /// The text of the document's title or description, where that is what is open.
+    fn said_in(&mut self, open: &[(usize, Option<usize>)]) -> Option<&mut String> {
+        let &[(0, _), (inside, _)] = open else { return None };
         let slot = match &*self.elements.get(inside)?.name {
             "title" => 0,
             "desc" => 1,
@@ -105,7 +168,13 @@ impl<'a> Document<'a> {
         self.said.get_mut(slot).map(|said| said.get_or_insert_default())
     }
 
-    fn push(&mut self, start: &BytesStart<'_>, text: &str, at: usize) -> Result<(), ReadError> {
+    fn push(
+        &mut self,
+        start: &BytesStart<'_>,
+        text: &str,
+        at: usize,
+        around: Option<&mut (usize, Option<usize>)>,
+    ) -> Result<usize, ReadError> {
         let begin = self.attributes.len();
         for attribute in start.attributes() {
             let broken = |error: &dyn std::fmt::Display| ReadError::broken(text, at, &error.to_string());
@@ -114,12 +183,12 @@ impl<'a> Document<'a> {
             let value = attribute
                 .normalized_value_with(XmlVersion::Implicit1_0, 1, |name| {
                     quick_xml::escape::resolve_predefined_entity(name).or_else(|| {
-                        unknown.push((name.to_owned(), at));
+                        unknown.push(name.to_owned());
                         Some("")
                     })
                 })
                 .map_err(|error| broken(&error))?;
-            self.unknown_entities.append(&mut unknown);
+            unknown.iter().for_each(|name| self.unknown_entity(name, at));
             let key = attribute.key.as_ref();
             // Of prefixed names only the old way to write a link has a meaning here.
             let key = if key == "xlink:href" { "href" } else { key };
@@ -127,8 +196,13 @@ impl<'a> Document<'a> {
         }
         let name = start.local_name().as_ref().to_owned();
         let attributes = begin..self.attributes.len();
-        self.elements.push(Element { name: Cow::Owned(name), attributes, end: usize::MAX, at });
-        Ok(())
+        let number = self.elements.len();
+        let parent = around.as_ref().map(|(parent, _)| *parent);
+        let before = around.and_then(|(_, last)| last.replace(number));
+        let nth = before.and_then(|before| self.element(before)).map_or(0, |before| before.nth) + 1;
+        let (name, end) = (Cow::Owned(name), usize::MAX);
+        self.elements.push(Element { name, attributes, end, at, number, parent, before, nth });
+        Ok(number)
     }
 
     fn end_of(&mut self, element: usize) {
@@ -165,5 +239,32 @@ impl<'a> Document<'a> {
 
     pub(super) fn attribute(&self, of: &Element<'a>, name: &str) -> Option<&str> {
         self.attributes(of).find(|(key, _)| *key == name).map(|(_, value)| value)
+    }
+    /// What style sheets and `style` say of an element, the winning ones last.
+    pub(super) fn styled(&self, of: &Element<'a>) -> impl DoubleEndedIterator<Item = (&str, &str)> {
+        self.cascade.held(of.number)
+    }
+
+    /// A property that an element says of itself, in style sheets, in `style` or as an attribute.
+    pub(super) fn property(&self, of: &Element<'a>, name: &str) -> Option<&str> {
+        let said = self.styled(of).rev().find(|(key, _)| *key == name).map(|(_, value)| value);
+        match said.or_else(|| self.attribute(of, name))? {
+            "inherit" => self.property(self.element(of.parent?)?, name),
+            value => Some(value),
+        }
+    }
+
+    /// A property that is handed down, as an element or the nearest one around it says it.
+    pub(super) fn inherited(&self, of: &Element<'a>, name: &str) -> Option<&str> {
+        let around = std::iter::successors(Some(of), |element| self.element(element.parent?));
+        around.into_iter().find_map(|element| self.property(element, name))
+    }
+
+    /// Whether nothing comes after an element in the one around it.
+    #[cfg(feature = "svg-styles")]
+    pub(super) fn is_last(&self, number: usize) -> bool {
+        let Some(element) = self.element(number) else { return false };
+        let around = element.parent.and_then(|parent| self.element(parent));
+        around.is_none_or(|around| element.end >= around.end)
     }
 }

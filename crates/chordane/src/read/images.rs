@@ -43,8 +43,8 @@ impl Walk<'_> {
             Cell { min: to_place.transform_point2(view.min), max: to_place.transform_point2(view.max) };
         // What reaches over its place is cut off.
         let shown = Cell { min: area.min.max(place.min), max: area.max.min(place.max) };
-        let pixelated = self.property(element, "image-rendering");
-        let sampling = match pixelated.as_deref() {
+        let pixelated = self.document.inherited(element, "image-rendering");
+        let sampling = match pixelated {
             Some("pixelated" | "crisp-edges" | "optimizeSpeed") => "nearest",
             _ => "smooth",
         };

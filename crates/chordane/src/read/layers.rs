@@ -1,12 +1,12 @@
 //! Clips, masks, filters and blend modes of a document.
 
-use super::attributes::{Along, length, numbers};
+use super::attributes::{Along, length, numbers, share};
 use super::clips::clip_of;
 use super::document::Element;
 use super::error::ReadError;
-use super::properties::{Properties, id_of};
+use super::properties::{Taken, id_of};
 use super::shapes::shortened;
-use super::walk::{Inherited, Own, Walk};
+use super::walk::{Own, Walk};
 use crate::ground::Given;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
@@ -50,30 +50,49 @@ layered!(Item);
 layered!(Group);
 
 impl Own {
-    /// Takes over a property that is not handed down; false where it is not one of these.
-    pub(super) fn take(&mut self, name: &str, value: &str) -> bool {
+    /// Takes over a property that is not handed down; what the element around says of itself is only for those that ask for it.
+    pub(super) fn take(&mut self, name: &str, value: &str, around: &Self) -> Taken {
         let value = value.trim();
+        let first = Self::default();
+        let from = match value {
+            "inherit" => Some(around),
+            "initial" | "unset" | "revert" | "revert-layer" => Some(&first),
+            _ => None,
+        };
         let reference = || {
             let target = value.strip_prefix("url(").and_then(|rest| rest.strip_suffix(')'));
             target.map(|target| id_of(target).to_owned())
         };
-        match name {
-            "clip-path" => self.clip = reference().or_else(|| (value != "none").then(String::new)),
-            "mask" => self.mask = reference(),
-            "filter" => self.filter = reference().or_else(|| (value != "none").then(String::new)),
-            "mix-blend-mode" => {
-                let mode = Given::<BlendMode>::from(value).resolve("blend");
-                self.blend = mode.unwrap_or_default();
-                return self.blend != BlendMode::Normal || value == "normal";
-            }
-            "isolation" => self.isolated = value == "isolate",
-            "vector-effect" => {
-                self.unscaled = value == "non-scaling-stroke";
-                return self.unscaled || value == "none";
-            }
-            _ => return false,
+        macro_rules! set {
+            ($slot:ident, $value:expr) => {
+                match from {
+                    Some(from) => self.$slot.clone_from(&from.$slot),
+                    None => match $value {
+                        Some(value) => self.$slot = value,
+                        None => return Taken::BadValue,
+                    },
+                }
+            };
         }
-        true
+        match name {
+            "opacity" => set!(opacity, share(value)),
+            "display" => set!(shown, Some(value != "none")),
+            "clip-path" => set!(clip, Some(reference().or_else(|| (value != "none").then(String::new)))),
+            "mask" => set!(mask, Some(reference())),
+            "filter" => set!(filter, Some(reference().or_else(|| (value != "none").then(String::new)))),
+            "mix-blend-mode" => set!(blend, Given::<BlendMode>::from(value).resolve("blend").ok()),
+            "isolation" => set!(isolated, Some(value == "isolate")),
+            "vector-effect" => set!(
+                unscaled,
+                match value {
+                    "non-scaling-stroke" => Some(true),
+                    "none" => Some(false),
+                    _ => None,
+                }
+            ),
+            _ => return Taken::Unknown,
+        }
+        Taken::Yes
     }
 
     /// Whether it is drawn just as it is.
@@ -159,12 +178,11 @@ impl<'a> Walk<'a> {
         } else {
             Affine::IDENTITY
         };
-        let kind = match self.property(mask, "mask-type").as_deref() {
+        let kind = match self.document.property(mask, "mask-type") {
             Some("alpha") => MaskKind::Alpha,
             _ => MaskKind::Luminance,
         };
-        let from = Inherited { properties: Properties::default(), viewport };
-        let from = Inherited { properties: self.properties(mask, &from).0, ..from };
+        let from = self.handed_down(mask, viewport);
         let mut nodes = Vec::new();
         self.uses.push(number);
         let made = self.inside(number, &from, by, &mut nodes);
@@ -202,17 +220,11 @@ impl<'a> Walk<'a> {
             let own = plain("in") || child == number + 1;
             let effect = match (&*step.name, deviation()) {
                 ("feGaussianBlur", Some(radius)) if own => Some(Effect::Blur { radius: radius.max(0.0) }),
-                ("feDropShadow", Some(radius)) if own => {
-                    let colour = self.property(step, "flood-color").unwrap_or_else(|| "black".to_owned());
-                    let share = self.property(step, "flood-opacity");
-                    let share = share.as_deref().and_then(super::attributes::share).unwrap_or(1.0);
-                    let colour = crate::sheet::Colour::parse(&colour).ok();
-                    colour.map(|colour| Effect::Shadow {
-                        step: Point::new(value("dx", 2.0), value("dy", 2.0)),
-                        radius: radius.max(0.0),
-                        colour: colour.faded(share),
-                    })
-                }
+                ("feDropShadow", Some(radius)) if own => Some(Effect::Shadow {
+                    step: Point::new(value("dx", 2.0), value("dy", 2.0)),
+                    radius: radius.max(0.0),
+                    colour: self.colour(step, "flood-color", "flood-opacity"),
+                }),
                 _ => None,
             };
             let Some(effect) = effect else {
@@ -246,9 +258,11 @@ mod tests {
     fn every_mode_is_known_by_its_name() {
         for (name, mode) in BlendMode::NAMES.iter().zip(BlendMode::VALUES) {
             let mut own = Own::default();
-            assert!(own.take("mix-blend-mode", name) && own.blend == *mode);
+            let around = Own::default();
+            assert_eq!((own.take("mix-blend-mode", name, &around), own.blend), (Taken::Yes, *mode));
         }
-        assert!(!Own::default().take("mix-blend-mode", "plus-lighter"));
+        let unknown = Own::default().take("mix-blend-mode", "plus-lighter", &Own::default());
+        assert_eq!(unknown, Taken::BadValue);
         assert!(is_spoken(Some("de, en-GB")) && !is_spoken(Some("de")) && is_spoken(None));
     }
 }

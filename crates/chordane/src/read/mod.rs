@@ -3,6 +3,8 @@
 #[cfg(feature = "svg-read")]
 mod attributes;
 #[cfg(feature = "svg-read")]
+mod cascade;
+#[cfg(feature = "svg-read")]
 mod clips;
 #[cfg(feature = "svg-read")]
 mod document;
@@ -18,10 +20,16 @@ mod metadata;
 mod picture;
 #[cfg(feature = "svg-read")]
 mod properties;
+#[cfg(feature = "svg-styles")]
+mod selectors;
 #[cfg(feature = "svg-read")]
 mod servers;
 #[cfg(feature = "svg-read")]
 mod shapes;
+#[cfg(feature = "svg-styles")]
+mod style_sheets;
+#[cfg(feature = "svg-read")]
+mod styled;
 #[cfg(feature = "svg-read")]
 mod svg;
 #[cfg(feature = "svg-read")]

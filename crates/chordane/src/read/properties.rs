@@ -38,7 +38,7 @@ pub(super) struct Properties {
     pub(super) stroke_first: bool,
 }
 
-const BLACK: Colour = Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 };
+pub(super) const BLACK: Colour = Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 };
 
 impl Default for Properties {
     fn default() -> Self {
@@ -74,11 +74,13 @@ pub(super) enum Taken {
 }
 
 impl Properties {
-    /// Takes a property over.
-    pub(super) fn take(&mut self, name: &str, value: &str, viewport: Point) -> Taken {
+    /// Takes a property over; `around` is what was handed down.
+    pub(super) fn take(&mut self, name: &str, value: &str, around: &Self, viewport: Point) -> Taken {
         let value = value.trim();
-        if value == "inherit" {
-            return Taken::Yes;
+        match value {
+            "inherit" | "unset" | "revert" | "revert-layer" => return self.take_from(name, around),
+            "initial" => return self.take_from(name, &Self::default()),
+            _ => {}
         }
         let good = match name {
             "fill" => set(&mut self.fill, given_paint(value)),
@@ -90,7 +92,7 @@ impl Properties {
             }
             "color" => match paint_of(value) {
                 Some(Paint::Plain(colour)) => set(&mut self.colour, Some(colour)),
-                Some(Paint::Current) => true,
+                Some(Paint::Current) => set(&mut self.colour, Some(around.colour)),
                 _ => false,
             },
             "fill-opacity" => set(&mut self.fill_opacity, share(value)),
@@ -141,6 +143,28 @@ impl Properties {
             _ => return Taken::Unknown,
         };
         if good { Taken::Yes } else { Taken::BadValue }
+    }
+
+    /// Takes a property over from other ones.
+    fn take_from(&mut self, name: &str, other: &Self) -> Taken {
+        match name {
+            "fill" => self.fill.clone_from(&other.fill),
+            "stroke" => self.stroke.clone_from(&other.stroke),
+            "paint-order" => self.stroke_first = other.stroke_first,
+            "color" => self.colour = other.colour,
+            "fill-opacity" => self.fill_opacity = other.fill_opacity,
+            "stroke-opacity" => self.stroke_opacity = other.stroke_opacity,
+            "fill-rule" => self.fill_rule = other.fill_rule,
+            "stroke-width" => self.width = other.width,
+            "stroke-linecap" => self.cap = other.cap,
+            "stroke-linejoin" => self.join = other.join,
+            "stroke-miterlimit" => self.mitre_limit = other.mitre_limit,
+            "stroke-dasharray" => self.dash.clone_from(&other.dash),
+            "stroke-dashoffset" => self.dash_offset = other.dash_offset,
+            "visibility" => self.visible = other.visible,
+            _ => return Taken::Unknown,
+        }
+        Taken::Yes
     }
 
     /// With dashes that are so many times as long.

@@ -1,12 +1,11 @@
 //! Gradients, patterns and pictures of a document as paint.
 
 use super::attributes::{self, Along, length, share};
-use super::clips::property;
 use super::document::Element;
 use super::error::ReadError;
-use super::properties::{Paint, Properties, id_of, paint_of};
+use super::properties::{BLACK, Paint, id_of, paint_of};
 use super::viewport::{fitted, view_box};
-use super::walk::{Inherited, Walk};
+use super::walk::Walk;
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 use crate::sheet::{self, Colour, Gradient, Group, Node, group, linear_gradient, pattern, radial_gradient};
@@ -25,7 +24,7 @@ pub(super) struct Painted<'p> {
     pub(super) of: &'p Element<'p>,
 }
 
-impl Walk<'_> {
+impl<'a> Walk<'a> {
     /// The paint of an id; what of it is not understood is noted. The errors of what is drawn for a pattern are handed on.
     pub(super) fn server(&mut self, id: &str, on: &Painted<'_>) -> Result<Option<sheet::Paint>, ReadError> {
         let Some((number, element)) = self.element_of(id) else {
@@ -85,23 +84,26 @@ impl Walk<'_> {
                 let Some(stop) = self.document.element(child).filter(|element| element.name == "stop") else {
                     continue;
                 };
-                let colour = match self.property(stop, "stop-color").as_deref().map(paint_of) {
-                    Some(Some(Paint::Plain(colour))) => colour,
-                    _ => Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 1.0 },
-                };
-                let own = self.property(stop, "stop-opacity").as_deref().and_then(share).unwrap_or(1.0);
                 let offset = self.document.attribute(stop, "offset").and_then(share).unwrap_or(0.0);
                 last = last.max(offset);
-                stops.push((last, colour.faded(own * opacity)));
+                stops.push((last, self.colour(stop, "stop-color", "stop-opacity").faded(opacity)));
             }
             Some(stops).filter(|stops| !stops.is_empty())
         };
         chain.iter().find_map(stops_of).unwrap_or_default()
     }
 
-    /// A property of an element, from its `style` or its attributes.
-    pub(super) fn property(&self, element: &Element<'_>, wanted: &str) -> Option<String> {
-        property(self.document, element, wanted)
+    /// The colour of a property and the opacity of another, black where it is not said.
+    pub(super) fn colour(&self, element: &Element<'a>, colour: &str, opacity: &str) -> Colour {
+        let found = match self.document.property(element, colour).and_then(paint_of) {
+            Some(Paint::Current) => self.document.inherited(element, "color").and_then(paint_of),
+            other => other,
+        };
+        let colour = match found {
+            Some(Paint::Plain(colour)) => colour,
+            _ => BLACK,
+        };
+        colour.faded(self.document.property(element, opacity).and_then(share).unwrap_or(1.0))
     }
 
     fn gradient(&mut self, number: usize, on: &Painted<'_>) -> Option<sheet::Paint> {
@@ -204,7 +206,10 @@ impl Walk<'_> {
         let content = Affine::from_translation(min) * inner;
         let filled = |number: &&usize| self.document.children(**number).next().is_some();
         let Some(&of) = chain.iter().find(filled) else { return Ok(None) };
-        let from = Inherited { properties: Properties::default(), viewport: on.viewport };
+        let from = match self.document.element(of) {
+            Some(pattern) => self.handed_down(pattern, on.viewport),
+            None => return Ok(None),
+        };
         let mut nodes = Vec::new();
         self.uses.push(number);
         let made = self.inside(of, &from, content, &mut nodes);

@@ -2,11 +2,10 @@
 
 use std::collections::HashMap;
 
-use super::attributes::{self, Along, length, numbers, share, with_unit};
+use super::attributes::{self, Along, length, numbers, with_unit};
 use super::document::{Document, Element};
 use super::error::{ReadError, SvgReading};
 use super::layers::{bounds_of, is_spoken};
-use super::properties::{Properties, Taken};
 use super::servers::Painted;
 use super::shapes::{drawn, shortened};
 use super::viewport::{fitted, view_box};
@@ -22,11 +21,12 @@ const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
 
 impl Sheet {
     /// Reads an SVG document (SVG 1.1 and 2): paths, basic shapes, groups, transforms, `use`, `symbol` and `defs`,
-    /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes and `style`, inherited.
+    /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes, `style` and (with the feature `svg-styles`) style
+    /// sheets, inherited. Of selectors, names, classes, ids, attributes, the four ways of joining them, `:root` and the `:..-child` ones are understood.
     ///
     /// The sheet has the document's size, in millimetres or inches where the document is given in those. Items carry
     /// their `id` as name and the line of their element. Gradients, patterns, embedded PNG and JPEG images, clips, masks, blend modes, and filters that are
-    /// blurs and shadows in a row are taken over. What is not understood (text, style sheets, other filters, markers) is left out and noted once
+    /// blurs and shadows in a row are taken over. What is not understood (text, other selectors, other filters, markers) is left out and noted once
     /// for each kind; images that lie elsewhere are not fetched. Cost: linear in the document
     /// and in what `use` makes of it.
     ///
@@ -85,6 +85,7 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
         newlines,
         notes: Vec::new(),
         noted: HashMap::new(),
+        quiet: false,
         elements: 0,
         shapes: 0,
         vertices: 0,
@@ -93,13 +94,12 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
         paints: HashMap::new(),
         depth: 0,
     };
-    for (name, at) in &document.unknown_entities {
-        walk.note(*at, format!("the entity &{name}; is not expanded: left out"));
+    for told in &document.told {
+        walk.note_below(told.at, told.lines, told.what.clone());
     }
     let (blank, place) = walk.blank(root, shown);
     let mut nodes = Vec::new();
-    let from = Inherited { properties: Properties::default(), viewport: place.view.size() };
-    let from = Inherited { properties: walk.properties(root, &from).0, ..from };
+    let from = walk.inherited(root, &Inherited::none(place.view.size()));
     walk.inside(0, &from, place.transform, &mut nodes)?;
     let mut sheet = blank.add_all(nodes);
     let [title, description] = &document.said;
@@ -174,57 +174,6 @@ impl<'a> Walk<'a> {
         (blank, RootPlace { view, transform })
     }
 
-    /// The properties of an element, and those that are its own alone.
-    pub(super) fn properties(&mut self, element: &Element<'_>, from: &Inherited) -> (Properties, Own) {
-        let document = self.document;
-        let mut properties = from.properties.clone();
-        let mut own = Own::default();
-        let attributes: Vec<(&str, &str)> = document.attributes(element).collect();
-        let style = document.attribute(element, "style").unwrap_or_default();
-        let declarations = style.split(';').filter(|part| !part.trim().is_empty()).filter_map(|part| {
-            let (name, value) = part.split_once(':')?;
-            Some((name.trim(), value.trim().trim_end_matches("!important").trim_end()))
-        });
-        // What stands in `style` goes over attributes. `color` comes first, since paints may speak of it.
-        for (name, value, in_style) in
-            attributes.iter().map(|(n, v)| (*n, *v, false)).chain(declarations.map(|(n, v)| (n, v, true)))
-        {
-            match name {
-                "opacity" => match share(value) {
-                    Some(share) => own.opacity = share,
-                    None => self.bad_value(element, name, value),
-                },
-                "display" => own.shown = value != "none",
-                _ if own.take(name, value) => {}
-                _ => match properties.take(name, value, from.viewport) {
-                    Taken::Yes => {}
-                    Taken::BadValue => self.bad_value(element, name, value),
-                    Taken::Unknown if in_style => {
-                        if !NO_MATTER.contains(&name) && !name.starts_with(['-']) && !name.starts_with("font")
-                        {
-                            self.note(element.at, format!("the property {name} is not understood: left out"));
-                        }
-                    }
-                    Taken::Unknown => self.unknown_attribute(element, name, value),
-                },
-            }
-        }
-        (properties, own)
-    }
-
-    fn bad_value(&mut self, element: &Element<'_>, name: &str, value: &str) {
-        self.note(element.at, format!("{name}=\"{}\" is not understood: left out", shortened(value)));
-    }
-
-    fn unknown_attribute(&mut self, element: &Element<'_>, name: &str, value: &str) {
-        const CHANGES_THE_PICTURE: &[&str] =
-            &["marker", "marker-end", "marker-mid", "marker-start", "transform-origin"];
-        let plain = ["none", "normal", "auto"].contains(&value.trim());
-        if CHANGES_THE_PICTURE.contains(&name) && !plain {
-            self.note(element.at, format!("the attribute {name} is not understood: left out"));
-        }
-    }
-
     /// Adds what is inside an element, under a transform.
     pub(super) fn inside(
         &mut self,
@@ -258,17 +207,11 @@ impl<'a> Walk<'a> {
         self.made(element.at, 0, 0)?;
         match &*element.name {
             "defs" | "symbol" | "linearGradient" | "radialGradient" | "title" | "desc" | "metadata"
-            | "clipPath" | "mask" | "filter" | "marker" | "pattern" | "script" => return Ok(()),
-            "style" => {
-                self.note(
-                    element.at,
-                    "a style sheet is not read: give properties on the elements".to_owned(),
-                );
-                return Ok(());
-            }
+            | "clipPath" | "mask" | "filter" | "marker" | "pattern" | "script" | "style" => return Ok(()),
             _ => {}
         }
-        let (properties, own) = self.properties(element, from);
+        let inherited = self.inherited(element, from);
+        let own = inherited.own.clone();
         if !own.shown {
             return Ok(());
         }
@@ -279,7 +222,6 @@ impl<'a> Walk<'a> {
                 None => self.bad_value(element, "transform", text),
             }
         }
-        let inherited = Inherited { properties, viewport: from.viewport };
         match &*element.name {
             "g" | "a" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
                 walk.inside(number, &inherited, by, nodes)
@@ -466,8 +408,7 @@ impl<'a> Walk<'a> {
             _ => (transform * Affine::from_translation(corner), sides.max(Point::ZERO)),
         };
         let from = Inherited { viewport, ..from.clone() };
-        let flows =
-            self.property(element, "overflow").is_some_and(|text| text == "visible" || text == "auto");
+        let flows = matches!(document.property(element, "overflow"), Some("visible" | "auto"));
         let mut inside = Vec::new();
         self.inside(number, &from, by, &mut inside)?;
         // What stays within needs no cutting.
@@ -522,8 +463,8 @@ impl<'a> Walk<'a> {
         let result = match document.element(target) {
             Some(used) if used.name == "symbol" || used.name == "svg" => {
                 let size = (given("width", Along::X), given("height", Along::Y));
-                let (properties, own) = self.properties(used, from);
-                let inherited = Inherited { properties, viewport: from.viewport };
+                let inherited = self.inherited(used, from);
+                let own = inherited.own.clone();
                 if own.shown {
                     self.layer(nodes, used, (own, transform, from.viewport), |walk, by, nodes| {
                         walk.nested(used, target, by, &inherited, Some(size), nodes)
@@ -548,29 +489,3 @@ fn parted(style: &Style) -> (Style, Style) {
     }
     (filled, full.unfilled())
 }
-
-/// Properties in `style` that change nothing of what is drawn here.
-const NO_MATTER: &[&str] = &[
-    "block-progression",
-    "clip-rule",
-    "color-interpolation",
-    "color-interpolation-filters",
-    "color-rendering",
-    "cursor",
-    "enable-background",
-    "image-rendering",
-    "letter-spacing",
-    "line-height",
-    "marker",
-    "mask-type",
-    "overflow",
-    "pointer-events",
-    "shape-rendering",
-    "text-align",
-    "text-anchor",
-    "text-indent",
-    "text-rendering",
-    "white-space",
-    "word-spacing",
-    "writing-mode",
-];

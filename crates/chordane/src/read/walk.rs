@@ -21,11 +21,14 @@ const MOST_NOTES: usize = 200;
 #[derive(Clone)]
 pub(super) struct Inherited {
     pub(super) properties: Properties,
+    /// What the element around says of itself alone, for those that ask to have it too.
+    pub(super) own: Own,
     /// What shares of lengths are taken of.
     pub(super) viewport: Point,
 }
 
 /// The properties of an element that are not handed down.
+#[derive(Clone)]
 pub(super) struct Own {
     pub(super) opacity: f64,
     pub(super) shown: bool,
@@ -54,6 +57,8 @@ pub(super) struct Walk<'a> {
     pub(super) notes: Vec<SvgNote>,
     /// Where each note stands in the list.
     pub(super) noted: HashMap<String, usize>,
+    /// Whether nothing is to be noted just now.
+    pub(super) quiet: bool,
     /// How many elements were looked at, what is used by others each time; and what was made of them.
     pub(super) elements: usize,
     pub(super) shapes: usize,
@@ -74,6 +79,14 @@ impl<'a> Walk<'a> {
     }
 
     pub(super) fn note(&mut self, at: usize, what: String) {
+        self.note_below(at, 0, what);
+    }
+
+    /// Notes what is so many lines below a place.
+    pub(super) fn note_below(&mut self, at: usize, lines: usize, what: String) {
+        if self.quiet {
+            return;
+        }
         let what = if self.notes.len() < MOST_NOTES || self.noted.contains_key(&what) {
             what
         } else {
@@ -82,7 +95,7 @@ impl<'a> Walk<'a> {
         match self.noted.get(&what).and_then(|place| self.notes.get_mut(*place)) {
             Some(note) => note.count += 1,
             None => {
-                let line = self.line(at);
+                let line = self.line(at) + lines;
                 self.noted.insert(what.clone(), self.notes.len());
                 self.notes.push(SvgNote { what: visible(&what).into_owned(), count: 1, line });
             }

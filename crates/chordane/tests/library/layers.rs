@@ -43,6 +43,25 @@ fn masks_show_as_far_as_they_are_bright_or_opaque() {
 }
 
 #[test]
+fn layers_in_layers_show_nothing_where_those_around_them_are_not() {
+    for y in 0..70 {
+        let y = f64::from(y);
+        let block = |from: f64, to: f64| rectangle((10.0, y + from), 20.0, to - from);
+        let clipped = || group().add(block(-9.0, 29.0).fill("white")).clipped(block(-6.0, 26.0));
+        let masked = block(5.0, 15.0).fill("teal").masked_by(group().add(clipped()), "luminance");
+        // What is left of a group may be less than the groups in it.
+        let cut = group().add(clipped().opacity(0.5)).clipped(block(5.0, 15.0));
+        for node in [group().add(masked), cut] {
+            let page = sheet(40.0, 100.0).add(node);
+            for at in 0..100_u32 {
+                let inside = f64::from(at) >= y + 5.0 && f64::from(at) < y + 15.0;
+                assert_eq!(alpha(&page, 20, at) > 0, inside, "row {at}, {y} down");
+            }
+        }
+    }
+}
+
+#[test]
 fn what_is_wrong_in_a_mask_is_told() {
     let told = |item: Item| sheet(9.0, 9.0).add(item).sound().unwrap_err().to_string();
     let bad = disc(0.0, 0.0, 5.0).masked(circle((0.0, 0.0), f64::NAN).fill("red").named("vent"));

@@ -29,6 +29,8 @@ mod shapes;
 mod sheets;
 mod stamps;
 mod strokes;
+#[cfg(feature = "svg-styles")]
+mod styles;
 mod support;
 mod svg;
 mod twins;
