@@ -61,7 +61,7 @@ g .deep polygon { fill: currentColor; stroke: inherit } polygon:first-child { st
     ),
     (
         "handed-down",
-        r##"<g fill="teal" opacity=".7" color="navy"><rect x="10" y="10" width="60" height="40" fill="red" style="fill:inherit;opacity:inherit"/><rect x="90" y="10" width="60" height="40" style="fill:initial"/><rect x="10" y="65" width="60" height="40" fill="currentColor" stroke="gold" stroke-width="6"/></g>
+        r##"<g fill="teal" opacity=".8" color="navy"><rect x="10" y="10" width="30" height="30" fill="red" style="fill:inherit;opacity:inherit"/><rect x="90" y="10" width="30" height="30" style="fill:initial"/><rect x="10" y="65" width="30" height="30" fill="currentColor" stroke="gold" stroke-width="6"/></g>
 <g fill="gold"><mask id="m"><rect x="80" y="60" width="80" height="60"/></mask><pattern id="p" width="20" height="20" patternUnits="userSpaceOnUse"><circle cx="10" cy="10" r="8"/></pattern></g><rect x="90" y="65" width="60" height="40" fill="url(#p)" stroke="teal" mask="url(#m)"/>"##,
     ),
     (

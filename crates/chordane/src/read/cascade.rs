@@ -137,9 +137,9 @@ mod plain {
     pub(super) fn declarations(text: &str) -> Vec<Declaration> {
         let parts = text.split(';').filter_map(|part| part.split_once(':'));
         let made = parts.map(|(name, value)| {
-            let plain = value.trim().strip_suffix("!important");
-            let (name, value) = (name.trim().to_owned(), plain.unwrap_or(value).trim().to_owned());
-            Declaration { name, value, important: plain.is_some() }
+            let marked = value.rsplit_once('!').filter(|(_, mark)| mark.trim() == "important");
+            let (name, value) = (name.trim().to_owned(), marked.map_or(value, |(value, _)| value));
+            Declaration { name, value: value.trim().to_owned(), important: marked.is_some() }
         });
         made.collect()
     }
