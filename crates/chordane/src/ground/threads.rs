@@ -6,17 +6,18 @@ use std::ops::Range;
 #[cfg(feature = "parallel")]
 use super::allowance::{current, entered};
 
-/// What a function gives for each number of a range, in order. No thread is given fewer than `at_least` at a time.
+/// What a function gives for each number of a range, in order. A thread is given so many at a time.
 #[cfg(feature = "parallel")]
 pub(crate) fn map<T: Send>(
     range: Range<usize>,
-    at_least: usize,
+    at_a_time: usize,
     one: impl Fn(usize) -> T + Send + Sync,
 ) -> Vec<T> {
     use rayon::prelude::*;
     let allowance = current();
     let one = |i| entered(allowance.clone(), || one(i));
-    range.into_par_iter().with_min_len(at_least).map(one).collect()
+    // Left alone, a thread keeps a large share to itself to the end while the others have nothing left to do.
+    range.into_par_iter().with_min_len(at_a_time).with_max_len(at_a_time).map(one).collect()
 }
 
 /// What a function gives for each number of a range, in order.
@@ -36,7 +37,7 @@ pub(crate) fn change_chunks<T: Send, S>(
 ) {
     use rayon::prelude::*;
     let allowance = current();
-    slice.par_chunks_mut(size).enumerate().for_each_init(begin, |state, (number, chunk)| {
+    slice.par_chunks_mut(size).enumerate().with_max_len(1).for_each_init(begin, |state, (number, chunk)| {
         entered(allowance.clone(), || change(state, number, chunk));
     });
 }
