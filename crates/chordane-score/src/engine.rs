@@ -19,7 +19,7 @@ use crate::lists::lists;
 use crate::operators::operators;
 use crate::refusal::Refusal;
 use crate::running::{Running, Tag, running_of};
-use crate::values::{Builder, ScoreStamp, description, shown};
+use crate::values::{Builder, ScoreKeys, ScoreStamp, description, shown};
 use crate::words::{self, Kind, Word};
 
 /// An engine that reads scripts, until reading has to stop.
@@ -124,6 +124,9 @@ fn types(module: &mut Module) {
         .set_custom_type::<Triangle>("triangle")
         .set_custom_type::<Wheels>("wheels")
         .set_custom_type::<ScoreStamp>("stamp")
+        .set_custom_type::<ScoreKeys>("keys")
+        .set_custom_type::<Pose>("pose")
+        .set_custom_type::<Timeline>("timeline")
         .set_custom_type::<Builder<Dice>>("dice")
         .set_custom_type::<Builder<Pen>>("pen")
         .set_custom_type::<Builder<Group>>("group")
@@ -170,6 +173,9 @@ fn texts(module: &mut Module) {
         Triangle,
         Wheels,
         ScoreStamp,
+        ScoreKeys,
+        Pose,
+        Timeline,
         Builder<Dice>,
         Builder<Pen>,
         Builder<Group>,

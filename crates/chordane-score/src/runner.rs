@@ -167,6 +167,12 @@ impl Run {
         self.stage.problem().filter(|_| self.made.is_ok())
     }
 
+    /// Whether the score asked where in its loop it is; see [`Stage::moves`].
+    #[must_use]
+    pub fn moves(&self) -> bool {
+        self.stage.moves()
+    }
+
     /// Remarks on what the score asked for; see [`Stage::remarks`].
     #[must_use]
     pub fn remarks(&self) -> &[String] {

@@ -6,7 +6,7 @@ use chordane::number::Point;
 
 use crate::pictures::Pictures;
 
-/// What a score is run with: the seed of its dice, its knobs, and the size that is asked for. What is not said is as the
+/// What a score is run with: the seed of its dice, its knobs, the moment of its loop, and the size that is asked for. What is not said is as the
 /// score has it.
 ///
 /// ```
@@ -20,6 +20,22 @@ pub struct Settings {
     knobs: BTreeMap<String, String>,
     size: Option<Point>,
     pictures: Pictures,
+    time: Time,
+}
+
+/// A moment of a loop.
+#[derive(Clone, Copy, Debug, PartialEq)]
+struct Time {
+    phase: f64,
+    seconds: f64,
+    frame: usize,
+    frames: usize,
+}
+
+impl Default for Time {
+    fn default() -> Self {
+        Self { phase: 0.0, seconds: 4.0, frame: 0, frames: 1 }
+    }
 }
 
 impl Settings {
@@ -55,6 +71,53 @@ impl Settings {
     pub fn pictures(mut self, pictures: Pictures) -> Self {
         self.pictures = pictures;
         self
+    }
+
+    /// The same at a place of the loop, from 0 to 1, where 1 is the beginning again; see [`Stage::phase`](crate::Stage::phase).
+    #[must_use]
+    pub fn phase(mut self, phase: f64) -> Self {
+        self.time.phase = phase;
+        self.time.frame = (phase * self.time.frames as f64 + 1e-9) as usize;
+        self
+    }
+
+    /// The same at one of so many frames, counted from 0: the phase is the frame over their number.
+    ///
+    /// ```
+    /// use chordane_score::Settings;
+    /// let third = Settings::new().frame(2, 8);
+    /// assert_eq!((third.get_phase(), third.get_frame()), (0.25, (2, 8)));
+    /// ```
+    #[must_use]
+    pub fn frame(mut self, frame: usize, of: usize) -> Self {
+        let of = of.max(1);
+        self.time = Time { phase: frame as f64 / of as f64, frame, frames: of, ..self.time };
+        self
+    }
+
+    /// The same with another length of the loop, in seconds; 4 by default.
+    #[must_use]
+    pub fn seconds(mut self, seconds: f64) -> Self {
+        self.time.seconds = seconds;
+        self
+    }
+
+    /// The place in the loop, 0 by default.
+    #[must_use]
+    pub fn get_phase(&self) -> f64 {
+        self.time.phase
+    }
+
+    /// The frame, counted from 0, and how many there are.
+    #[must_use]
+    pub fn get_frame(&self) -> (usize, usize) {
+        (self.time.frame, self.time.frames)
+    }
+
+    /// How long the loop is, in seconds.
+    #[must_use]
+    pub fn get_seconds(&self) -> f64 {
+        self.time.seconds
     }
 
     /// The pictures there are to paint with.

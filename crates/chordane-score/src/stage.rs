@@ -33,6 +33,7 @@ pub struct Stage {
     problem: Option<KnobProblem>,
     remarks: Vec<String>,
     printed: Vec<String>,
+    moves: bool,
 }
 
 impl Stage {
@@ -68,6 +69,29 @@ impl Stage {
     #[must_use]
     pub fn asked_size(&self, own: impl Into<Point>) -> Point {
         self.settings.get_size().unwrap_or_else(|| own.into())
+    }
+
+    /// The place in the loop, from 0 up to 1: frame k of n is at k / n, so that the frame after the last would be the first again.
+    pub fn phase(&mut self) -> f64 {
+        self.moves = true;
+        self.settings.get_phase()
+    }
+
+    /// The seconds since the loop began: the phase times its length.
+    pub fn seconds(&mut self) -> f64 {
+        self.phase() * self.settings.get_seconds()
+    }
+
+    /// The number of the frame, counted from 0.
+    pub fn frame(&mut self) -> usize {
+        self.moves = true;
+        self.settings.get_frame().0
+    }
+
+    /// Whether the score has asked for the phase, the seconds or the frame: if not, all its frames are alike.
+    #[must_use]
+    pub fn moves(&self) -> bool {
+        self.moves
     }
 
     /// Remarks on what the score asked for, such as wheels that never come round: each once, in their order.

@@ -54,6 +54,7 @@ pub mod check;
 pub mod combine;
 pub mod ground;
 pub mod measure;
+pub mod motion;
 pub mod number;
 pub mod path;
 pub mod picture;

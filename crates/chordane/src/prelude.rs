@@ -7,6 +7,9 @@
 pub use crate::chance::Dice;
 pub use crate::combine::{Blend, Morph, union_all};
 pub use crate::ground::Fault;
+pub use crate::motion::{
+    Easing, Jump, Keys, Pose, Timeline, Way, ease, hold, keys, pose, pulse, rounds, saw, swing, timeline,
+};
 pub use crate::number::{
     Angle, Extent, Point, around, between, cell, deg, golden_places, part, polar, pt, rad, rescale,
     smoothstep, turns,

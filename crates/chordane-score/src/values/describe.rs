@@ -43,6 +43,9 @@ pub(crate) fn description(value: &Dynamic) -> String {
         Kind::Dice,
         Kind::Wheels,
         Kind::Stamp,
+        Kind::Keys,
+        Kind::Pose,
+        Kind::Timeline,
         Kind::Colour,
         Kind::Gradient,
         Kind::Picture,
@@ -125,4 +128,7 @@ const KNOWN_TYPES: &[(&str, &str)] = &[
     ("dice", "dice"),
     ("wheels", "wheels"),
     ("stamp", "a stamp"),
+    ("keys", "keys"),
+    ("pose", "a pose"),
+    ("timeline", "a timeline"),
 ];

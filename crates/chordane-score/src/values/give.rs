@@ -46,6 +46,7 @@ give! {
     Cell, Cell;
     Extent, Extent;
     Triangle, Triangle;
+    Pose, Pose;
     ScoreStamp, Stamp;
     Array, List;
     Dynamic, Value;
@@ -72,6 +73,7 @@ give_sound! {
     Pattern, Pattern;
     Shades, Paint;
     Wheels, Wheels;
+    Timeline, Timeline;
 }
 
 /// A whole number where it is one, so that it can count and index.

@@ -6,6 +6,7 @@ use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 
 use super::Builder;
+use super::moving::ScoreKeys;
 use super::plain::{count, extent, number, point, vertex};
 use super::stamp::ScoreStamp;
 
@@ -89,6 +90,14 @@ pub enum Kind {
     Wheels,
     /// A thing to set down along a path.
     Stamp,
+    /// What can swing and have keys: a number, an angle, a point, a colour, an extent, a pose or a path.
+    Moving,
+    /// Keys: values at times.
+    Keys,
+    /// A pose.
+    Pose,
+    /// A timeline.
+    Timeline,
     /// A function of a score: `|share| pt(share, 0)`.
     Function,
     /// A list of anything.
@@ -138,6 +147,10 @@ impl Kind {
             Self::Dice => "dice",
             Self::Wheels => "wheels",
             Self::Stamp => "a stamp",
+            Self::Moving => "a number, an angle, a point, a colour, an extent, a pose or a path",
+            Self::Keys => "keys",
+            Self::Pose => "a pose",
+            Self::Timeline => "a timeline",
             Self::Function => "a function",
             Self::List => "a list",
             Self::Value => "a value",
@@ -210,6 +223,13 @@ impl Kind {
             Self::Dice => value.is::<Builder<Dice>>(),
             Self::Wheels => value.is::<Wheels>(),
             Self::Stamp => value.is::<ScoreStamp>(),
+            Self::Moving => {
+                let plain = [Self::Extent, Self::Point, Self::Angle, Self::Colour, Self::Pose, Self::Path];
+                plain.into_iter().any(|kind| kind.accepts(value))
+            }
+            Self::Keys => value.is::<ScoreKeys>(),
+            Self::Pose => value.is::<Pose>(),
+            Self::Timeline => value.is::<Timeline>(),
             Self::Function => value.is_fnptr(),
             Self::List => value.is_array(),
             Self::Value => true,

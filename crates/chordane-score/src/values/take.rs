@@ -73,6 +73,8 @@ take! {
     Triangle, Triangle, |value| held(value);
     Wheels, Wheels, |value| held(value);
     ScoreStamp, Stamp, |value| held(value);
+    Pose, Pose, |value| held(value);
+    Timeline, Timeline, |value| held(value);
     FnPtr, Function, |value| value.clone().try_cast();
     Dynamic, Value, |value| Some(value.clone());
     Array, List, |value| held(value);

@@ -17,6 +17,7 @@ mod knobs;
 mod layers;
 mod meanings;
 mod measure;
+mod motion;
 mod numbers;
 mod page;
 mod paths;
@@ -74,6 +75,7 @@ pub fn sections() -> &'static [Section] {
             sheets::section(),
             knobs::section(),
             chance::section(),
+            motion::section(),
         ]
     })
 }

@@ -16,6 +16,7 @@ macro_rules! each {
         }
     };
 }
+pub(super) use each;
 
 pub(super) fn section() -> Section {
     Section {

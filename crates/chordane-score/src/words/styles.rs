@@ -17,6 +17,7 @@ macro_rules! both {
         }
     };
 }
+pub(super) use both;
 
 pub(super) fn section() -> Section {
     Section {

@@ -9,7 +9,7 @@ pub(crate) fn kite_picture() -> Picture {
     Picture::from(sheet(16.0, 12.0).ground("#dfe9ee").add(kite).pixels().unwrap())
 }
 
-/// Settings in which that picture is handed in.
+/// Settings in which that picture is handed in, at the third of ten frames.
 pub(crate) fn with_kite() -> Settings {
-    Settings::new().pictures(Pictures::new().with("kite.png", kite_picture()))
+    Settings::new().pictures(Pictures::new().with("kite.png", kite_picture())).frame(3, 10)
 }

@@ -661,6 +661,74 @@ fn given() -> Vec<Twin> {
     ]
 }
 
+fn motion() -> Vec<Twin> {
+    let mut stage = Stage::new(super::support::with_kite());
+    let (phase, seconds, frame) = (stage.phase(), stage.seconds(), stage.frame());
+    let kite = || star(O, 5, 20.0, 9.0);
+    let bead = |angle: Angle| {
+        circle(polar(angle, 40.0), swing(rounds(phase, 2.0, angle.turns()), 3.0, 9.0)).fill("teal")
+    };
+    let (gold, navy) = (Colour::parse("gold").unwrap(), Colour::parse("navy").unwrap());
+    let back = |top: f64| keys([(0.0, 10.0), (0.5, top), (1.0, 10.0)]);
+    let rise = || timeline().then("rise", 1.0);
+    let line = || rise().then("turn", 2.0);
+    let vents = || timeline().staggered("vent", 5, 2.0, 0.5);
+    let vent = |i: usize| circle((20.0 * i as f64, 0.0), 9.0 * vents().share_of("vent", i, phase));
+    let rail = ellipse(O, 80.0, 40.0);
+    let sail = |small: f64| star(O, 5, 40.0, small);
+    vec![
+        twin("phase", circle(O, 30.0).fill("teal").moved((swing(phase, -40.0, 40.0), 0.0))),
+        twin("seconds", polygon(O, 5, 30.0).rotated(deg(90.0 * seconds))),
+        twin("frame", circle(O, 20.0 + frame as f64)),
+        twin("rounds", around(5).map(bead).collect::<Vec<_>>()),
+        twin("swing", start(O).line((swing(phase, 20.0, 60.0), 40.0)).open()),
+        twin("pulse", circle(O, pulse(phase, 20.0, 30.0))),
+        twin("saw", polygon(O, 5, 40.0).rotated(saw(phase, deg(0.0), deg(72.0)))),
+        twin("hold", circle(O, 30.0).fill(*hold(phase, &["gold", "teal", "#c8553d"]).unwrap())),
+        twin("ease", circle((60.0 * ease(phase, "ease-in-out"), 0.0), 9.0)),
+        twin("keys", {
+            let up = keys([(0.0, 0.0), (0.25, -40.0), (1.0, 0.0)]).stretch(1, "ease-in-out");
+            circle((0.0, up.at(phase).unwrap()), 12.0)
+        }),
+        twin("eased", {
+            let turn = keys([(0.0, deg(0.0)), (0.5, deg(40.0)), (1.0, deg(0.0))]);
+            turn.eased("ease-in-out").at(0.25).unwrap()
+        }),
+        twin("stretch", {
+            let there = keys([(0.0, 0.0), (0.5, 40.0), (1.0, 0.0)]);
+            there.stretch(1, "ease-out").at(0.75).unwrap()
+        }),
+        twin("looped", keys([(0.0, 10.0), (0.3, 40.0), (0.6, 20.0)]).looped().at(0.9).unwrap()),
+        twin("there_and_back", {
+            keys([(0.0, 10.0), (1.0, 40.0)]).eased("ease-in").there_and_back().at(0.75).unwrap()
+        }),
+        twin("repeated", back(40.0).repeated(3.0).at(0.5).unwrap()),
+        twin("delayed", back(40.0).delayed(0.2).at(0.5).unwrap()),
+        twin("way", keys([(0.0, deg(350.0)), (1.0, deg(10.0))]).way("shorter").at(0.5).unwrap()),
+        twin("at", keys([(0.0, gold), (0.5, navy), (1.0, gold)]).at(0.25).unwrap()),
+        twin("pose", kite().posed(pose((40.0, 0.0), deg(30.0), 1.5))),
+        twin("posed", {
+            let still = pose(O, deg(0.0), 1.0);
+            kite().posed(keys([(0.0, still), (1.0, pose((60.0, 0.0), deg(72.0), 1.0))]).at(phase).unwrap())
+        }),
+        twin("timeline", {
+            let lifted = polygon((0.0, -40.0 * line().share("rise", phase)), 4, 20.0);
+            lifted.rotated(deg(90.0 * line().share("turn", phase)))
+        }),
+        twin("then", line().share("turn", 0.5)),
+        twin("together", rise().together("fade", 2.0).share("fade", 0.5)),
+        twin("after", rise().after(0.5, "turn", 2.0).share("turn", 0.5)),
+        twin("staggered", (0..5).map(vent).collect::<Vec<_>>()),
+        twin("share", ease(line().share("rise", 0.2), "ease-out")),
+        twin("share_of", vents().share_of("vent", 3, 0.6)),
+        twin("riding", star(O, 5, 12.0, 5.0).riding(&rail, phase)),
+        twin("riding_upright", star(O, 5, 12.0, 5.0).riding_upright(&rail, phase)),
+        twin("drawn_in", sail(18.0).drawn_in(0.6).stroke("teal", 3.0)),
+        twin("drawn_out", sail(18.0).drawn_out(0.6).stroke("teal", 3.0)),
+        twin("marching", circle(O, 40.0).stroke("teal", 3.0).dash([9.0, 6.0]).marching(phase)),
+    ]
+}
+
 /// Every word, a script that draws its example, and the same in Rust.
 pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
     let sections = [
@@ -678,6 +746,7 @@ pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
         layers(),
         stamps(),
         given(),
+        motion(),
     ];
     let twins = sections.concat();
     let table: Vec<_> = words::all().collect();

@@ -220,6 +220,12 @@ macro_rules! transform_words {
                 self
             }
 
+            /// Carrying a fault, unless it has one already.
+            pub(crate) fn with_fault(mut self, fault: Fault) -> Self {
+                self.fault.note(fault);
+                self
+            }
+
             /// Moved by a step.
             #[must_use]
             pub fn moved(self, step: impl Into<Point>) -> Self {

@@ -1,0 +1,19 @@
+//! Motion: values and shapes that depend on a phase, which goes from 0 to 1 and comes round. All of it is a pure function of the
+//! phase, so that any frame can be drawn alone.
+
+mod easing;
+mod easing_text;
+mod keyed;
+mod keys;
+mod pose;
+mod ride;
+mod spring;
+mod timeline;
+mod wave;
+
+pub use easing::{Easing, Jump, ease};
+pub use keyed::Keyed;
+pub use keys::{Keys, Way, keys};
+pub use pose::{Pose, pose};
+pub use timeline::{Timeline, timeline};
+pub use wave::{hold, pulse, rounds, saw, swing};
