@@ -5,11 +5,13 @@ use std::time::Instant;
 use chordane::ground::{Given, Named};
 use chordane::number::{Point, pt};
 use chordane::picture::{BoneLayer, BonesOptions};
+use chordane::raster::PixelOptions;
 use chordane::sheet::Sheet;
 use chordane::write::{Format, WriteOptions};
 
 use chordane_score::{Limits, Runner, Settings};
 
+use crate::clip;
 use crate::failure::Failure;
 use crate::input::{Input, Origin};
 use crate::knobs;
@@ -42,20 +44,43 @@ pub(crate) fn score<'a>(
     limits: Option<Limits>,
     open: impl FnOnce() -> Result<Runner<'a>, Failure>,
 ) -> Result<(), Failure> {
-    let targets = Target::all(&options.out, |out| Target::of(out, options.format))?;
-    let mut begin = Instant::now();
-    let mut settings = options.knobs.settings_from(settings)?;
-    if let Some((width, height)) = options.size {
-        settings = settings.size((f64::from(width), f64::from(height)));
+    let settings = options.settings_from(settings)?;
+    if clip::is_asked(options) && !options.list_knobs {
+        return clip::draw(options, &settings, origin.as_ref(), limits, open);
     }
-    // A picture that is made again has the size that was asked for then.
-    let asked = options.size.or_else(|| settings.get_size().map(|size| (size.x as u32, size.y as u32)));
+    let format = options.format.as_deref().and_then(Format::of_ending);
+    let targets = Target::all(&options.out, |out| Target::of(out, format))?;
+    let mut begin = Instant::now();
     let run = knobs::run(&open()?, &settings)?;
     if options.list_knobs {
         return knobs::list(&run);
     }
     let sheet = run.into_sheet()?;
     note_drafts(&sheet);
+    let (sheet, shown) = dressed(sheet, options, &settings, origin.as_ref(), limits)?;
+    for target in &targets {
+        let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
+        let bytes = within(limits, bytes_of(pixels), || {
+            render(&sheet, target.format, shown, options.max_side, options.written())
+        })?;
+        target.write(&bytes)?;
+        say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));
+        begin = Instant::now();
+    }
+    Ok(())
+}
+
+/// A sheet as it is to be drawn: on its coarse grid or with its bones, where they are asked for, and with the record of how it was made; and the size
+/// in pixels, where it is not the sheet's own.
+pub(crate) fn dressed(
+    sheet: Sheet,
+    options: &DrawOptions,
+    settings: &Settings,
+    origin: Option<&Origin>,
+    limits: Option<Limits>,
+) -> Result<(Sheet, Option<(u32, u32)>), Failure> {
+    // A picture that is made again has the size that was asked for then.
+    let asked = options.size.or_else(|| settings.get_size().map(|size| (size.x as u32, size.y as u32)));
     let asked = asked.or_else(|| options.dpi.map(|dpi| size_at(&sheet, dpi)));
     let shown = if options.bones.is_some() { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
     let (sheet, shown) = match options.grain {
@@ -71,24 +96,33 @@ pub(crate) fn score<'a>(
             let layers = options.bones.as_deref().unwrap_or_default();
             within(limits, 0, || bones(&sheet, shown, layers))?
         }
-        Some(origin) => Record::of(&origin, &settings).put_on(sheet),
+        Some(origin) => Record::of(origin, settings).put_on(sheet),
         None => sheet,
     };
-    for target in &targets {
-        let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
-        let bytes = within(limits, bytes_of(pixels), || {
-            render(&sheet, target.format, shown, options.max_side, options.written())
-        })?;
-        target.write(&bytes)?;
-        say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));
-        begin = Instant::now();
-    }
-    Ok(())
+    Ok((sheet, shown))
 }
 
 impl DrawOptions {
+    /// What the score is run with, over what there was.
+    fn settings_from(&self, settings: Settings) -> Result<Settings, Failure> {
+        let settings = self.knobs.settings_from(settings)?;
+        Ok(match self.size {
+            Some((width, height)) => settings.size((f64::from(width), f64::from(height))),
+            None => settings,
+        })
+    }
+
+    /// How pixels are drawn.
+    pub(crate) fn pixel_options(&self, shown: Option<(u32, u32)>) -> PixelOptions {
+        let options = PixelOptions::default().antialias(!self.no_antialias).max_side(self.max_side);
+        match shown {
+            Some((width, height)) => options.size(width, height),
+            None => options,
+        }
+    }
+
     /// How files are written, apart from their size.
-    fn written(&self) -> WriteOptions {
+    pub(crate) fn written(&self) -> WriteOptions {
         let options = WriteOptions::default().antialias(!self.no_antialias);
         match self.decimals {
             Some(decimals) => options.decimals(usize::from(decimals)),

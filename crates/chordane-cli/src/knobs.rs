@@ -25,6 +25,13 @@ impl KnobOptions {
         if let Some(seed) = self.chosen_seed()? {
             settings = settings.seed(seed);
         }
+        if let Some(seconds) = self.seconds {
+            settings = settings.seconds(seconds);
+        }
+        if let Some(phase) = self.phase {
+            // The end of the loop is its beginning.
+            settings = settings.phase(if phase < 1.0 { phase } else { 0.0 });
+        }
         let pictures = self.known_pictures(settings.get_pictures().clone())?;
         settings = settings.pictures(pictures);
         let mut names = Vec::new();

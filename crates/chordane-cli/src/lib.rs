@@ -17,6 +17,7 @@
 //! permission). Results go to standard output or to the files named, everything else to standard error.
 
 mod check;
+mod clip;
 mod demo;
 mod draw;
 mod failure;

@@ -7,9 +7,9 @@ use std::time::Duration;
 use chordane::ground::Named;
 use chordane::picture::BoneLayer;
 use chordane::raster::MOST_PIXELS_A_SIDE;
-use chordane::write::Format;
+use chordane::write::{ClipFormat, Dither, Format};
 use chordane_score::Limits;
-use clap::builder::{PossibleValuesParser, TypedValueParser};
+use clap::builder::PossibleValuesParser;
 use clap::{Args, CommandFactory, Parser, Subcommand};
 
 /// Shapes out of numbers: a few lines in, a picture out.
@@ -38,7 +38,7 @@ pub(crate) enum Action {
     Draw(DrawFileOptions),
     /// Look a score or an SVG document over: figures of every path, and what looks wrong
     Check(CheckFileOptions),
-    /// Draw a score many times, by seeds, knobs or sizes, on one contact sheet
+    /// Draw a score many times, by seeds, knobs, sizes or moments, on one contact sheet
     Vary(VaryFileOptions),
     /// Show the words of a score, or one of them with an example
     Words(WordsOptions),
@@ -56,6 +56,9 @@ Examples:
   chordane draw sail.chord -o sail.png --size 1280x960     pixels, fitted into this size
   chordane draw sail.chord -o sail.svg -o sail.png         both at once
   chordane draw sail.chord -o sail.png --set sag=0.2       with a knob set; --list-knobs shows them
+  chordane draw swing.chord -o half.png --phase 0.5        one moment of a score that moves
+  chordane draw swing.chord -o swing.gif --seconds 2       a clip of it
+  chordane draw swing.chord -o frames/swing.png --frames 48    a picture for each frame: frames/swing-0001.png and so on
   chordane draw sail.chord -o bones.png --bones            its vertices, handles and directions
   chordane draw - -o - --as svg < sail.chord > sail.svg    through pipes";
 
@@ -78,17 +81,19 @@ pub(crate) struct DrawFileOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct DrawOptions {
-    /// The file to write, .svg or .png, or - for standard output; can be given several times
+    /// The file to write: .svg or .png, or a clip as .gif, .apng or .y4m; or - for standard output; can be given several times
     #[arg(short, long = "out", value_name = "OUT", required_unless_present = "list_knobs")]
     pub(crate) out: Vec<PathBuf>,
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
+    #[command(flatten)]
+    pub(crate) clip: ClipDrawOptions,
     /// Print the knobs of the score, what they are set to and what they can be, instead of drawing
     #[arg(long)]
     pub(crate) list_knobs: bool,
     /// The format of what has no ending that says it
-    #[arg(long = "as", value_name = "FORMAT", value_parser = format_names())]
-    pub(crate) format: Option<Format>,
+    #[arg(long = "as", value_name = "FORMAT", value_parser = PossibleValuesParser::new(format_names()))]
+    pub(crate) format: Option<String>,
     /// The picture's size in pixels; the sheet is scaled evenly to fit
     #[arg(long, value_name = "WxH", value_parser = parse_size)]
     pub(crate) size: Option<(u32, u32)>,
@@ -115,6 +120,27 @@ pub(crate) struct DrawOptions {
     pub(crate) max_side: u32,
 }
 
+/// How a clip of a score that moves is drawn.
+#[derive(Debug, Args)]
+#[command(next_help_heading = "Clips of a score that moves")]
+pub(crate) struct ClipDrawOptions {
+    /// So many frames, evenly through the loop; to .png files each goes to a file of its own, as in flight-0001.png [default: 25 a second]
+    #[arg(long, value_name = "N", allow_negative_numbers = true, value_parser = parse_frames)]
+    pub(crate) frames: Option<usize>,
+    /// Only the I-th of N parts of the frames, for work shared by machines; .png files only
+    #[arg(long, value_name = "I/N", value_parser = parse_part)]
+    pub(crate) part: Option<(usize, usize)>,
+    /// Leave frames alone that an earlier run with the same options has drawn; .png files only
+    #[arg(long)]
+    pub(crate) resume: bool,
+    /// The colours of a .gif file: one palette for the whole clip, or one for each frame
+    #[arg(long, value_name = "FOR", default_value = "clip", value_parser = ["clip", "frame"])]
+    pub(crate) palette: String,
+    /// How colours that a .gif file lacks are made up: by a pattern that stands still, by handing errors on, or not at all
+    #[arg(long, value_name = "HOW", default_value = "ordered", value_parser = PossibleValuesParser::new(Dither::NAMES))]
+    pub(crate) dither: String,
+}
+
 /// What is asked of a score's knobs.
 #[derive(Debug, Args)]
 pub(crate) struct KnobOptions {
@@ -130,6 +156,12 @@ pub(crate) struct KnobOptions {
     /// The seed of the score's dice: a whole number, or new to pick one and say which [default: 0]
     #[arg(long, value_name = "N", allow_negative_numbers = true)]
     pub(crate) seed: Option<String>,
+    /// The moment of a score that moves: 0 is the beginning of its loop, 0.5 half way, and 1 the beginning again [default: 0]
+    #[arg(long, value_name = "T", allow_negative_numbers = true, value_parser = parse_phase)]
+    pub(crate) phase: Option<f64>,
+    /// How long the loop of a score that moves is, in seconds [default: 4]
+    #[arg(long, value_name = "S", allow_negative_numbers = true, value_parser = parse_seconds)]
+    pub(crate) seconds: Option<f64>,
 }
 
 const VARY_EXAMPLES: &str = "\
@@ -139,6 +171,7 @@ Examples:
   chordane vary sail.chord -o all.png --over sag=0..0.4:5 --over tail=bows,plain
                                                                      two knobs, as a grid
   chordane vary sail.chord -o both.png --over sag=0..0.4:5 --seeds 4  a knob across, seeds down
+  chordane vary swing.chord -o strip.png --phases 12                 twelve moments of a score that moves
   chordane vary tag.chord -o sizes.png --sizes 320x200,1280x200,200x600
   chordane vary sail.chord -o seeds.png --seeds 24 --keep 7,10..12   and these at full size
 Make a picture again, from its file alone:
@@ -155,6 +188,9 @@ pub(crate) struct VaryFileOptions {
     #[command(flatten)]
     pub(crate) limits: LimitOptions,
 }
+
+/// The most frames of one clip.
+const MOST_FRAMES: usize = 100_000_000;
 
 /// The most pictures on one contact sheet.
 pub(crate) const MOST_PICTURES: usize = 1000;
@@ -173,6 +209,9 @@ pub(crate) struct VaryOptions {
     /// The sheet's size in pixels, for scores that ask for it with asked_size(..)
     #[arg(long, value_name = "WxH,WxH,..", value_delimiter = ',', value_parser = parse_size)]
     pub(crate) sizes: Vec<(u32, u32)>,
+    /// So many moments of a score that moves, evenly through its loop
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MOST_PICTURES as u64))]
+    pub(crate) phases: Option<u64>,
     /// The pictures to write at full size too, beside the contact sheet: by numbers, from one to another, or all
     #[arg(long, value_name = "N,N..M,all", value_delimiter = ',')]
     pub(crate) keep: Vec<String>,
@@ -297,7 +336,7 @@ pub(crate) struct OneScore {
 pub(crate) enum OneScoreAction {
     /// Look the score over: figures of every path, and what looks wrong
     Check(CheckOptions),
-    /// Draw the score many times, by seeds, knobs or sizes, on one contact sheet
+    /// Draw the score many times, by seeds, knobs, sizes or moments, on one contact sheet
     Vary(VaryOptions),
 }
 
@@ -305,10 +344,9 @@ pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
     OneScore::command().name(name).about("Draws this score to one file or several, or checks it")
 }
 
-/// The formats by their names, as the library's table has them.
-fn format_names() -> impl TypedValueParser<Value = Format> {
-    PossibleValuesParser::new(Format::all().map(Format::ending))
-        .try_map(|name| Format::of_ending(&name).ok_or_else(|| format!("there is no format {name}")))
+/// The formats by their names, as the library's tables have them: those of pictures, then those of clips.
+fn format_names() -> impl Iterator<Item = &'static str> {
+    Format::all().map(Format::ending).chain(ClipFormat::all().map(ClipFormat::ending))
 }
 
 /// The words of a call. The layers of `--bones` may stand behind it as values of other options do: what is no layer belongs to
@@ -342,9 +380,25 @@ fn parse_size(text: &str) -> Result<(u32, u32), String> {
     }
 }
 
+fn parse_frames(text: &str) -> Result<usize, String> {
+    let frames = text.parse::<usize>().ok().filter(|frames| (1..=MOST_FRAMES).contains(frames));
+    frames.ok_or_else(|| format!("give a whole number from 1 to {MOST_FRAMES}, as in 48"))
+}
+
+fn parse_part(text: &str) -> Result<(usize, usize), String> {
+    let both = text.split_once('/').and_then(|(i, n)| Some((i.parse().ok()?, n.parse().ok()?)));
+    let within = both.filter(|(part, parts): &(usize, usize)| (1..=*parts).contains(part));
+    within.ok_or_else(|| "give a part and how many there are, as in 3/16".to_owned())
+}
+
+fn parse_phase(text: &str) -> Result<f64, String> {
+    let phase = text.parse::<f64>().ok().filter(|phase| (0.0..=1.0).contains(phase));
+    phase.ok_or_else(|| "give a number from 0 to 1, as in 0.25".to_owned())
+}
+
 fn parse_seconds(text: &str) -> Result<f64, String> {
     match text.parse() {
-        Ok(seconds) if seconds > 0.0 => Ok(seconds),
+        Ok(seconds) if seconds > 0.0 && seconds < f64::INFINITY => Ok(seconds),
         _ => Err("give a number above 0, as in 2.5".to_owned()),
     }
 }

@@ -71,6 +71,15 @@ impl Target {
         let format = known.ok_or_else(|| {
             Failure::call(format!("cannot tell the format from the file name {}", out.display()), mend())
         })?;
+        Self::is_place(out)?;
+        Ok(Self { file: Some(out.to_owned()), format })
+    }
+
+    /// Looks whether a file can stand in a place.
+    pub(crate) fn is_place(out: &Path) -> Result<(), Failure> {
+        if out.is_dir() {
+            return Err(Failure::writing(out, &io::Error::from(io::ErrorKind::IsADirectory)));
+        }
         let folder = out.parent().filter(|folder| !folder.as_os_str().is_empty());
         if let Some(folder) = folder
             && let Err(error) = folder.metadata()
@@ -80,7 +89,7 @@ impl Target {
         if folder.is_some_and(|folder| !folder.is_dir()) {
             return Err(Failure::writing(out, &io::Error::from(io::ErrorKind::NotADirectory)));
         }
-        Ok(Self { file: Some(out.to_owned()), format })
+        Ok(())
     }
 
     pub(crate) fn write(&self, bytes: &[u8]) -> Result<(), Failure> {
@@ -112,6 +121,14 @@ fn leads_nowhere() -> bool {
 #[cfg(not(target_os = "linux"))]
 fn leads_nowhere() -> bool {
     false
+}
+
+/// `sails.png` becomes `sails-7.png`, or `sails-07.png` where there are ten or more; of so many digits at least.
+pub(crate) fn numbered_file(file: &Path, number: usize, count: usize, at_least: usize) -> PathBuf {
+    let digits = count.to_string().len().max(at_least);
+    let stem = file.file_stem().unwrap_or_default().to_string_lossy();
+    let ending = file.extension().map_or(String::new(), |ending| format!(".{}", ending.to_string_lossy()));
+    file.with_file_name(format!("{stem}-{number:0digits$}{ending}"))
 }
 
 /// Writes a result to standard output.

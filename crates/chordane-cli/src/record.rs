@@ -36,6 +36,11 @@ struct Made {
     /// The size that the score was asked for.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     size: Option<[f64; 2]>,
+    /// The moment of the loop, and its length in seconds, where they are not as by default.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    phase: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    seconds: Option<f64>,
 }
 
 impl From<&Settings> for Made {
@@ -44,6 +49,8 @@ impl From<&Settings> for Made {
             seed: settings.get_seed(),
             knobs: settings.knobs().clone(),
             size: settings.get_size().map(|size| [size.x, size.y]),
+            phase: Some(settings.get_phase()).filter(|phase| *phase != 0.0),
+            seconds: Some(settings.get_seconds()).filter(|seconds| *seconds != Settings::new().get_seconds()),
         }
     }
 }
@@ -124,6 +131,8 @@ impl Record {
         }
         let set = |all: Settings, (name, value): (&String, &String)| all.set(name, value);
         let settings = made.knobs.iter().fold(Settings::new().seed(made.seed), set);
+        let settings = made.seconds.map_or(settings.clone(), |seconds| settings.seconds(seconds));
+        let settings = made.phase.map_or(settings.clone(), |phase| settings.phase(phase));
         Ok(made.size.map_or(settings.clone(), |[width, height]| settings.size((width, height))))
     }
 
@@ -141,4 +150,11 @@ impl Record {
     fn knob_options(&self) -> String {
         self.made.knobs.iter().map(|(name, value)| format!(" --set {name}={value}")).collect()
     }
+}
+
+/// Whether a file is there that says it was drawn from a score with these settings.
+pub(crate) fn is_drawn(file: &Path, origin: Option<&Origin>, settings: &Settings) -> bool {
+    let said = std::fs::read(file).ok().and_then(|bytes| read_metadata(&bytes));
+    let wanted = origin.map(|origin| Record::of(origin, settings).text());
+    wanted.is_some() && said == wanted
 }

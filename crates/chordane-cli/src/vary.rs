@@ -1,6 +1,5 @@
 //! `chordane vary`: a score many times, on one contact sheet.
 
-use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
@@ -19,7 +18,7 @@ use crate::failure::Failure;
 use crate::input::{Input, Origin};
 use crate::knobs;
 use crate::options::{MOST_PICTURES, VaryFileOptions, VaryOptions};
-use crate::output::{Target, say, size, time};
+use crate::output::{Target, numbered_file, say, size, time};
 use crate::record::Record;
 
 /// Varies the score in a file.
@@ -35,7 +34,7 @@ pub(crate) fn file(options: &VaryFileOptions) -> Result<(), Failure> {
             )
         }
         Input::Svg(name, _) => Err(Failure::call(
-            format!("{name} is a document: it has no seed, no knobs and no other sizes"),
+            format!("{name} is a document: it has no seed, no knobs, no other sizes and no loop"),
             "name a .chord file",
         )),
     }
@@ -232,7 +231,7 @@ pub(crate) fn score(
                 continue;
             }
             let sheet = maker.again(one, number - 1, &sheet(1.0, 1.0))?;
-            let kept = Target { file: Some(numbered_file(file, *number, count)), format: target.format };
+            let kept = Target { file: Some(numbered_file(file, *number, count, 1)), format: target.format };
             let asked = variant.settings.get_size().map(|size| (size.x as u32, size.y as u32));
             let memory = bytes_of(asked.unwrap_or_else(|| size_at(&sheet, 96.0)));
             let bytes = within(limits, memory, || {
@@ -297,14 +296,6 @@ fn kept(asked: &[String], count: usize) -> Result<Vec<usize>, Failure> {
     Ok(keep)
 }
 
-/// `sails.png` becomes `sails-7.png`, or `sails-07.png` where there are ten pictures or more.
-fn numbered_file(file: &Path, number: usize, count: usize) -> PathBuf {
-    let digits = count.to_string().len();
-    let stem = file.file_stem().unwrap_or_default().to_string_lossy();
-    let ending = file.extension().map_or(String::new(), |ending| format!(".{}", ending.to_string_lossy()));
-    file.with_file_name(format!("{stem}-{number:0digits$}{ending}"))
-}
-
 /// A bar on a terminal; nothing elsewhere, nor where the work is done in a moment.
 fn progress(count: usize) -> ProgressBar {
     let bar = ProgressBar::new(count as u64).with_style(
@@ -317,11 +308,22 @@ fn progress(count: usize) -> ProgressBar {
 }
 
 fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
-    let asked = (options.seeds.is_some(), !options.over.is_empty(), !options.sizes.is_empty());
-    if matches!(asked, (false, false, false) | (true, _, true) | (_, true, true)) {
+    let asked = [
+        options.seeds.is_some(),
+        !options.over.is_empty(),
+        !options.sizes.is_empty(),
+        options.phases.is_some(),
+    ];
+    if !matches!(
+        asked,
+        [true, _, false, false]
+            | [false, true, false, false]
+            | [false, false, true, false]
+            | [false, false, false, true]
+    ) {
         return Err(Failure::call(
             "it is not said what to vary, or more than one thing",
-            "give one of --seeds 24, --over sag=0..0.4:5 and --sizes 320x200,1280x200, or --seeds and --over together",
+            "give one of --seeds 24, --over sag=0..0.4:5, --sizes 320x200,1280x200 and --phases 12, or --seeds and --over together",
         ));
     }
     let settings = options.knobs.settings()?;
@@ -345,6 +347,17 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
         };
         let columns = if options.sizes.len() <= 4 { options.sizes.len() } else { 3 };
         return Ok(Plan { variants: options.sizes.iter().map(variant).collect(), columns, axes: None });
+    }
+    if let Some(count) = options.phases {
+        let count = count as usize;
+        let variant = |k: usize| {
+            let settings = settings.clone().frame(k, count);
+            // As many places as tell the moments apart.
+            let phase = (settings.get_phase() * 1000.0).round() / 1000.0;
+            Variant { caption: format!("phase {phase}"), settings }
+        };
+        let columns = if count <= 6 { count } else { columns_of(count).max(6) };
+        return Ok(Plan { variants: (0..count).map(variant).collect(), columns, axes: None });
     }
     over(&options.over, &settings)
 }

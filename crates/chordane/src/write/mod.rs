@@ -1,7 +1,14 @@
 //! Files: one file for each format, one table of them, and the routine that writes files whole or not at all.
 
+#[cfg(feature = "png")]
+mod apng;
+mod clip;
 mod data_url;
 mod format;
+#[cfg(feature = "gif")]
+mod gif;
+#[cfg(feature = "gif")]
+mod palette;
 #[cfg(feature = "png")]
 mod png;
 mod svg;
@@ -10,10 +17,14 @@ mod svg_paint;
 mod svg_text;
 mod svg_writer;
 mod whole;
+mod y4m;
 
 #[cfg(all(feature = "png", feature = "svg-read"))]
 pub(crate) use png::METADATA;
 
+pub use clip::{Clip, ClipFormat, ClipOptions};
 pub use format::{Format, SaveError, WriteOptions};
+#[cfg(feature = "gif")]
+pub use palette::{Dither, Palette};
 pub use svg::SvgOptions;
-pub use whole::write_whole;
+pub use whole::{WholeFile, write_whole};

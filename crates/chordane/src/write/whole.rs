@@ -24,23 +24,83 @@ use std::sync::{Mutex, PoisonError};
 /// # Ok::<(), std::io::Error>(())
 /// ```
 pub fn write_whole(file: &FilePath, bytes: &[u8]) -> io::Result<()> {
-    let special = file.metadata().is_ok_and(|there| !there.is_file() && !there.is_dir());
-    if special {
-        let mut out = OpenOptions::new().write(true).open(file)?;
-        out.write_all(bytes)?;
-        return out.flush();
+    let mut out = WholeFile::create(file)?;
+    out.write_all(bytes)?;
+    out.finish()
+}
+
+/// A file that is being written under another name, and takes its place when it is finished; see [`write_whole`]. Dropped before
+/// that, it leaves nothing behind.
+///
+/// ```
+/// use std::io::Write;
+/// use chordane::write::WholeFile;
+/// let file = std::env::temp_dir().join("skerry-list.txt");
+/// let mut out = WholeFile::create(&file)?;
+/// writeln!(out, "hem")?;
+/// assert!(!file.exists());
+/// out.finish()?;
+/// assert_eq!(std::fs::read(&file)?, b"hem\n");
+/// # std::fs::remove_file(&file)?;
+/// # Ok::<(), std::io::Error>(())
+/// ```
+#[derive(Debug)]
+pub struct WholeFile {
+    out: File,
+    /// Where it is written, and where it goes; none for a device.
+    part: Option<(PathBuf, PathBuf)>,
+}
+
+impl WholeFile {
+    /// Begins a file.
+    ///
+    /// # Errors
+    ///
+    /// What the system reports.
+    pub fn create(file: &FilePath) -> io::Result<Self> {
+        let special = file.metadata().is_ok_and(|there| !there.is_file() && !there.is_dir());
+        if special {
+            return Ok(Self { out: OpenOptions::new().write(true).open(file)?, part: None });
+        }
+        // A link is followed, so that what it points to is replaced and the link stays.
+        let place = if file.is_symlink() { file.canonicalize()? } else { file.to_owned() };
+        swept(&place);
+        let (out, part) = part_beside(&place)?;
+        Ok(Self { out, part: Some((part, place)) })
     }
-    // A link is followed, so that what it points to is replaced and the link stays.
-    let place = if file.is_symlink() { file.canonicalize()? } else { file.to_owned() };
-    swept(&place);
-    let (mut out, part) = part_beside(&place)?;
-    let moved =
-        out.write_all(bytes).and_then(|()| out.sync_all()).and_then(|()| std::fs::rename(&part, &place));
-    if moved.is_err() {
-        // What went wrong first is what counts.
-        let _ = std::fs::remove_file(&part);
+
+    /// Puts the file in its place.
+    ///
+    /// # Errors
+    ///
+    /// What the system reports; the place then holds what it held before.
+    pub fn finish(mut self) -> io::Result<()> {
+        self.out.flush()?;
+        let Some((part, place)) = &self.part else { return Ok(()) };
+        self.out.sync_all()?;
+        std::fs::rename(part, place)?;
+        self.part = None;
+        Ok(())
     }
-    moved
+}
+
+impl Write for WholeFile {
+    fn write(&mut self, bytes: &[u8]) -> io::Result<usize> {
+        self.out.write(bytes)
+    }
+
+    fn flush(&mut self) -> io::Result<()> {
+        self.out.flush()
+    }
+}
+
+impl Drop for WholeFile {
+    fn drop(&mut self) {
+        if let Some((part, _)) = &self.part {
+            // What went wrong first is what counts.
+            let _ = std::fs::remove_file(part);
+        }
+    }
 }
 
 /// How often another name is tried for the file that is moved into place.

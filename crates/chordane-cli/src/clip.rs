@@ -1,0 +1,370 @@
+//! Clips: a score that moves, frame by frame, to one file or to a picture for each frame.
+
+use std::io::{BufWriter, Write};
+use std::path::{Path, PathBuf};
+use std::time::{Duration, Instant};
+
+use chordane::ground::Given;
+use chordane::raster::Pixels;
+use chordane::write::{Clip, ClipFormat, ClipOptions, Dither, Format, Palette, WholeFile};
+use chordane_score::{Limits, Runner, Settings};
+use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use rayon::prelude::*;
+
+use crate::draw::{bytes_of, dressed, render, size_at, within};
+use crate::failure::Failure;
+use crate::input::Origin;
+use crate::knobs;
+use crate::options::DrawOptions;
+use crate::output::{Target, numbered_file, say, size, time};
+use crate::record::is_drawn;
+
+/// Frames to the second, where their number is not said.
+const FRAMES_A_SECOND: f64 = 25.0;
+
+/// So many bytes of frames are held at a time, and so many frames, but one at least.
+const MOST_HELD: usize = 512 << 20;
+const FRAMES_A_ROUND: usize = 16;
+
+/// So many frames are looked at for the colours that all of them share.
+const LOOKED_AT: usize = 12;
+
+/// Whether a clip is asked for: by the number of its frames, or by a file that only holds clips.
+pub(crate) fn is_asked(options: &DrawOptions) -> bool {
+    let own = &options.clip;
+    let named = options.out.iter().filter_map(|out| ending(out)).chain(options.format.as_deref());
+    own.frames.is_some()
+        || own.part.is_some()
+        || own.resume
+        || named.into_iter().any(|name| ClipFormat::of_ending(name).is_some())
+}
+
+fn ending(file: &Path) -> Option<&str> {
+    file.extension().and_then(|ending| ending.to_str())
+}
+
+/// Where a clip goes.
+struct ClipTarget {
+    /// The file; none for standard output.
+    file: Option<PathBuf>,
+    /// None for a picture for each frame.
+    format: Option<ClipFormat>,
+}
+
+impl ClipTarget {
+    fn of(out: &Path, options: &DrawOptions) -> Result<Self, Failure> {
+        let name = ending(out).or(options.format.as_deref()).unwrap_or_default();
+        let named = if out == Path::new("-") { options.format.as_deref().unwrap_or_default() } else { name };
+        let pictures = Format::of_ending(named) == Some(Format::Png);
+        let format = ClipFormat::of_ending(named);
+        let endings: Vec<String> = ClipFormat::all().map(|format| format!(".{}", format.ending())).collect();
+        if !pictures && format.is_none() {
+            return Err(Failure::call(
+                format!(
+                    "{} cannot hold a clip",
+                    if out == Path::new("-") { "standard output".into() } else { out.display().to_string() }
+                ),
+                format!("end the name in {}, or in .png for a picture of each frame", endings.join(", ")),
+            ));
+        }
+        if out == Path::new("-") {
+            if pictures {
+                return Err(Failure::call(
+                    "many pictures cannot go to standard output",
+                    format!("name a .png file with -o, or a clip with --as {}", ClipFormat::Y4m.ending()),
+                ));
+            }
+            return Ok(Self { file: None, format });
+        }
+        Target::is_place(out)?;
+        Ok(Self { file: Some(out.to_owned()), format })
+    }
+
+    fn name(&self) -> String {
+        self.file.as_ref().map_or_else(|| "standard output".to_owned(), |file| file.display().to_string())
+    }
+}
+
+/// What draws the frames of a clip.
+struct Frames<'a> {
+    options: &'a DrawOptions,
+    settings: &'a Settings,
+    origin: Option<&'a Origin>,
+    limits: Option<Limits>,
+    runner: Runner<'a>,
+    /// How many there are in the whole clip.
+    count: usize,
+}
+
+impl Frames<'_> {
+    fn settings(&self, frame: usize) -> Settings {
+        self.settings.clone().frame(frame, self.count)
+    }
+
+    /// One frame, for a file in its format.
+    fn sheet(&self, frame: usize) -> Result<(chordane::sheet::Sheet, Option<(u32, u32)>), Failure> {
+        let settings = self.settings(frame);
+        let sheet = self.runner.run(&settings).into_sheet()?;
+        dressed(sheet, self.options, &settings, self.origin, self.limits)
+    }
+
+    fn pixels(&self, frame: usize) -> Result<Pixels, Failure> {
+        let (sheet, shown) = self.sheet(frame)?;
+        let size = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
+        let own = self.options.pixel_options(shown);
+        let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with(&own));
+        drawn.map_err(|error| Failure::of_draw(&error, shown.is_some(), self.options.max_side))
+    }
+
+    /// One frame as the bytes of a file.
+    fn png(&self, frame: usize) -> Result<Vec<u8>, Failure> {
+        let (sheet, shown) = self.sheet(frame)?;
+        let size = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
+        let (max_side, written) = (self.options.max_side, self.options.written());
+        within(self.limits, bytes_of(size), || render(&sheet, Format::Png, shown, max_side, written))
+    }
+
+    /// What is told before the failure of a frame.
+    fn place(&self, frame: usize) -> String {
+        let phase = (self.settings(frame).get_phase() * 1e4).round() / 1e4;
+        format!("in frame {} of {}, at phase {phase}:", frame + 1, self.count)
+    }
+}
+
+/// Draws a clip.
+pub(crate) fn draw<'a>(
+    options: &DrawOptions,
+    settings: &Settings,
+    origin: Option<&Origin>,
+    limits: Option<Limits>,
+    open: impl FnOnce() -> Result<Runner<'a>, Failure>,
+) -> Result<(), Failure> {
+    let targets: Vec<ClipTarget> =
+        options.out.iter().map(|out| ClipTarget::of(out, options)).collect::<Result<_, _>>()?;
+    let own = &options.clip;
+    if options.knobs.phase.is_some() {
+        return Err(Failure::call("a clip goes through all phases", "leave out --phase, or --frames"));
+    }
+    if let Some(other) =
+        targets.iter().find(|target| target.format.is_some() && (own.part.is_some() || own.resume))
+    {
+        let what = if own.part.is_some() { "drawn in parts" } else { "gone on with" };
+        return Err(Failure::call(
+            format!("{} cannot be {what}: it is one file", other.name()),
+            "draw a picture for each frame, -o frames/name.png, and put them together afterwards",
+        ));
+    }
+    let count =
+        own.frames.unwrap_or_else(|| ((settings.get_seconds() * FRAMES_A_SECOND).round() as usize).max(1));
+    let runner = open()?;
+    // What the score prints, remarks and gets wrong is told once, for the first frame.
+    let first = knobs::run(&runner, &settings.clone().frame(0, count));
+    match &first {
+        Ok(run) if !run.moves() => say(
+            "note: the score never asks where in its loop it is: all frames are alike.\n  help: let something hang on phase(), as in swing(phase(), 10, 40)",
+        ),
+        Err(failure) if failure.code() != 1 => return first.map(drop),
+        _ => {}
+    }
+    drop(first);
+    let frames = Frames { options, settings, origin, limits, runner, count };
+    for target in &targets {
+        match (target.format, &target.file) {
+            (None, Some(file)) => pictures(&frames, file)?,
+            (Some(format), file) => one_file(&frames, format, file.as_deref())?,
+            (None, None) => {}
+        }
+    }
+    Ok(())
+}
+
+/// The frames of one part of the whole.
+fn share_of(count: usize, part: Option<(usize, usize)>) -> std::ops::Range<usize> {
+    let Some((part, parts)) = part else { return 0..count };
+    let edge = |part: usize| (part as u128 * count as u128 / parts.max(1) as u128) as usize;
+    edge(part - 1)..edge(part)
+}
+
+/// A picture for each frame. What cannot be drawn is told in the end; the others are there.
+fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
+    let begin = Instant::now();
+    let range = share_of(frames.count, frames.options.clip.part);
+    let name = |frame: usize| numbered_file(file, frame + 1, frames.count, 4);
+    let bar = progress(range.len());
+    let draw = |frame: usize| -> Result<Option<usize>, (usize, Failure)> {
+        let file = name(frame);
+        let kept = frames.options.clip.resume && is_drawn(&file, frames.origin, &frames.settings(frame));
+        let drawn = if kept {
+            Ok(None)
+        } else {
+            frames.png(frame).and_then(|bytes| {
+                let target = Target { file: Some(file), format: Format::Png };
+                target.write(&bytes).map(|()| Some(bytes.len()))
+            })
+        };
+        bar.inc(1);
+        drawn.map_err(|failure| (frame, failure))
+    };
+    let (mut drawn, mut bytes, mut failed) = (0, 0, Vec::new());
+    let numbers: Vec<usize> = range.clone().collect();
+    for round in numbers.chunks(FRAMES_A_ROUND * 4) {
+        let done: Vec<_> = round.par_iter().with_max_len(1).map(|frame| draw(*frame)).collect();
+        for one in done {
+            match one {
+                Ok(Some(size)) => (drawn, bytes) = (drawn + 1, bytes + size),
+                Ok(None) => {}
+                // A full disk is full for all.
+                Err((_, failure)) if failure.code() != 1 => {
+                    bar.finish_and_clear();
+                    return Err(failure);
+                }
+                Err(one) => failed.push(one),
+            }
+        }
+    }
+    bar.finish_and_clear();
+    let kept = range.len() - drawn - failed.len();
+    let there = if kept > 0 { format!(", {kept} were there") } else { String::new() };
+    let names = match (range.clone().next(), range.clone().next_back()) {
+        (Some(first), Some(last)) if first < last => {
+            let last = name(last);
+            format!("{} .. {}", name(first).display(), last.file_name().unwrap_or_default().to_string_lossy())
+        }
+        (Some(only), _) => name(only).display().to_string(),
+        _ => "no file".to_owned(),
+    };
+    say(&format!("{names}  {drawn} frames{there}  {}  {}", size(bytes), time(begin.elapsed())));
+    told_failures(frames, &failed, range.len())
+}
+
+/// Says which frames could not be drawn, and why, each reason once.
+fn told_failures(frames: &Frames<'_>, failed: &[(usize, Failure)], count: usize) -> Result<(), Failure> {
+    let mut reasons: Vec<String> = Vec::new();
+    for (frame, failure) in failed {
+        let reason = failure.to_string();
+        if !reasons.contains(&reason) {
+            say(&frames.place(*frame));
+            failure.report();
+            reasons.push(reason);
+        }
+    }
+    if failed.is_empty() {
+        return Ok(());
+    }
+    let numbers: Vec<String> = failed.iter().take(20).map(|(frame, _)| (frame + 1).to_string()).collect();
+    let more = if failed.len() > numbers.len() { ", .." } else { "" };
+    Err(Failure::input(
+        format!("{} of {count} frames could not be drawn: {}{more}", failed.len(), numbers.join(", ")),
+        "the others are drawn; mend the score, and draw the rest with --resume",
+    ))
+}
+
+/// All frames in one file, written while the next ones are drawn.
+fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Result<(), Failure> {
+    let begin = Instant::now();
+    let in_frame = |frame: usize| {
+        move |failure: Failure| {
+            say(&frames.place(frame));
+            failure
+        }
+    };
+    let first = frames.pixels(0).map_err(in_frame(0))?;
+    let own = (first.width(), first.height());
+    let bar = progress(frames.count);
+    let options = clip_options(frames, format, &bar)?;
+    let failed = |error: std::io::Error| match (file, error.kind()) {
+        (_, std::io::ErrorKind::InvalidInput) => {
+            Failure::input(error.to_string(), "draw it in another size or format")
+        }
+        (Some(file), _) => Failure::writing(file, &error),
+        (None, _) => Failure::standard_output(&error),
+    };
+    let mut whole = file.map(WholeFile::create).transpose().map_err(failed)?;
+    let mut counted = Counted {
+        bytes: 0,
+        out: match &mut whole {
+            Some(whole) => Box::new(BufWriter::new(whole)),
+            None => Box::new(BufWriter::new(std::io::stdout())),
+        },
+    };
+    let mut clip = Clip::begin(&mut counted, format, own, options).map_err(failed)?;
+    let a_round = (MOST_HELD / bytes_of(own).max(1)).clamp(1, FRAMES_A_ROUND);
+    let numbers: Vec<usize> = (1..frames.count).collect();
+    let drawn_round = |round: &[usize]| -> Vec<Result<Pixels, Failure>> {
+        let one = |frame: &usize| {
+            let drawn = frames.pixels(*frame).map_err(in_frame(*frame));
+            bar.inc(1);
+            drawn
+        };
+        round.par_iter().with_max_len(1).map(one).collect()
+    };
+    let mut ready = vec![Ok(first)];
+    for round in numbers.chunks(a_round).chain([&[][..]]) {
+        let mut write = || ready.drain(..).try_for_each(|frame| clip.push(&frame?).map_err(failed));
+        let (written, next) = rayon::join(&mut write, || drawn_round(round));
+        if let Err(failure) = written {
+            bar.finish_and_clear();
+            return Err(failure);
+        }
+        ready = next;
+    }
+    clip.end().map_err(failed)?;
+    counted.flush().map_err(failed)?;
+    let bytes = counted.bytes;
+    drop(counted);
+    whole.map_or(Ok(()), WholeFile::finish).map_err(failed)?;
+    bar.finish_and_clear();
+    let name = file.map_or("standard output".to_owned(), |file| file.display().to_string());
+    say(&format!("{name}  {} frames  {}  {}", frames.count, size(bytes), time(begin.elapsed())));
+    Ok(())
+}
+
+/// What a clip is; for a GIF file with the colours that its frames share.
+fn clip_options(frames: &Frames<'_>, format: ClipFormat, bar: &ProgressBar) -> Result<ClipOptions, Failure> {
+    let own = &frames.options.clip;
+    let options = ClipOptions::new(frames.count, frames.settings.get_seconds());
+    if format != ClipFormat::Gif {
+        return Ok(options);
+    }
+    let dither = Given::<Dither>::from(own.dither.as_str()).resolve("--dither");
+    let options = options.dither(dither.unwrap_or_default());
+    if own.palette == "frame" {
+        return Ok(options);
+    }
+    let every = frames.count.div_ceil(LOOKED_AT);
+    let looked_at: Vec<usize> = (0..frames.count).step_by(every).collect();
+    bar.set_message("colours");
+    let some: Vec<Pixels> =
+        looked_at.par_iter().with_max_len(1).filter_map(|frame| frames.pixels(*frame).ok()).collect();
+    bar.set_message("");
+    Ok(options.palette(Palette::of(&some)))
+}
+
+/// Counts what is written.
+struct Counted<'w> {
+    bytes: usize,
+    out: Box<dyn Write + Send + 'w>,
+}
+
+impl Write for Counted<'_> {
+    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
+        let written = self.out.write(bytes)?;
+        self.bytes += written;
+        Ok(written)
+    }
+
+    fn flush(&mut self) -> std::io::Result<()> {
+        self.out.flush()
+    }
+}
+
+/// A bar on a terminal, with frames a second and the time that is left; nothing elsewhere.
+fn progress(count: usize) -> ProgressBar {
+    let style =
+        ProgressStyle::with_template("drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}");
+    let bar =
+        ProgressBar::new(count as u64).with_style(style.unwrap_or_else(|_| ProgressStyle::default_bar()));
+    bar.set_draw_target(ProgressDrawTarget::stderr_with_hz(10));
+    bar.enable_steady_tick(Duration::from_millis(200));
+    bar
+}

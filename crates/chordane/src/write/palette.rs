@@ -1,0 +1,261 @@
+//! Few colours in place of many.
+
+use std::collections::HashMap;
+use std::sync::Arc;
+
+use quantette::deps::palette::Srgb;
+use quantette::{PaletteSize, Pipeline};
+
+use crate::ground::Named;
+use crate::raster::Pixels;
+use crate::sheet::Colour;
+
+/// So many colours, beside one for what is transparent.
+pub(super) const MOST_COLOURS: usize = 255;
+
+/// So many pixels are looked at, at most.
+const MOST_LOOKED_AT: usize = 4_000_000;
+
+/// How colours that a picture of few colours does not have are made up.
+///
+/// ```
+/// use chordane::ground::Named;
+/// use chordane::write::Dither;
+/// assert_eq!(Dither::NAMES, ["none", "ordered", "error"]);
+/// ```
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Dither {
+    /// They are not: each pixel has the nearest colour that there is.
+    None,
+    /// By a fixed pattern of two colours, which stands still from frame to frame. Colours that there are stay plain.
+    #[default]
+    Ordered,
+    /// By handing on to the neighbours what is left over (Floyd and Steinberg 1976): fine in one picture, restless in many.
+    Error,
+}
+
+impl Named for Dither {
+    const WHAT: &'static str = "kind of dithering";
+    const NAMES: &'static [&'static str] = &["none", "ordered", "error"];
+    const VALUES: &'static [Self] = &[Self::None, Self::Ordered, Self::Error];
+}
+
+/// Up to 255 colours that stand for all of some pictures.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::write::Palette;
+/// let page = sheet(40.0, 30.0).ground("#f4efe6").add(rectangle((5.0, 5.0), 20.0, 20.0).fill("#c8553d"));
+/// let palette = Palette::of([&page.pixels()?]);
+/// assert_eq!(palette.colours(), [[200, 85, 61], [244, 239, 230]]);
+/// # Ok::<(), chordane::raster::DrawError>(())
+/// ```
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Palette(Arc<[[u8; 3]]>);
+
+impl Palette {
+    /// The colours of some pictures themselves where there are no more than 255; else those that come nearest to all, the frequent ones above
+    /// all (Wu 1992). Pixels less than half opaque do not count. Of very large pictures a part is looked at.
+    #[must_use]
+    pub fn of<'p>(pictures: impl IntoIterator<Item = &'p Pixels>) -> Self {
+        let pictures: Vec<&Pixels> = pictures.into_iter().collect();
+        let count: usize = pictures.iter().map(|one| one.as_slice().len()).sum();
+        let every = count.div_ceil(MOST_LOOKED_AT).max(1);
+        let mut all: Vec<Srgb<u8>> = Vec::new();
+        let mut counts: HashMap<[u8; 3], u32> = HashMap::new();
+        for pixel in
+            pictures.iter().flat_map(|one| one.as_slice()).step_by(every).filter(|pixel| pixel[3] >= 128)
+        {
+            let [red, green, blue, _] = *pixel;
+            if counts.len() <= MOST_COLOURS {
+                *counts.entry([red, green, blue]).or_default() += 1;
+            }
+            all.push(Srgb::new(red, green, blue));
+        }
+        let mut colours: Vec<[u8; 3]> = if counts.len() <= MOST_COLOURS {
+            counts.into_keys().collect()
+        } else {
+            let size = PaletteSize::try_from(MOST_COLOURS as u16).unwrap_or(PaletteSize::MAX);
+            let found = Pipeline::new().palette_size(size).input_slice(all.as_slice());
+            let found = found.map(|pipeline| pipeline.output_srgb8_palette()).ok();
+            found.map_or(Vec::new(), |found| found.into_iter().map(|c| [c.red, c.green, c.blue]).collect())
+        };
+        colours.sort_unstable();
+        colours.dedup();
+        Self(colours.into())
+    }
+
+    /// The colours: red, green and blue.
+    #[must_use]
+    pub fn colours(&self) -> &[[u8; 3]] {
+        &self.0
+    }
+}
+
+/// A palette at work: which colours stand for which, found once for each.
+pub(super) struct Matcher {
+    palette: Palette,
+    /// The colours of the palette as the eye tells them apart.
+    seen: Vec<[f32; 3]>,
+    known: HashMap<[u8; 3], Mixture>,
+}
+
+/// Two colours of a palette, and how many of 64 pixels have the second.
+#[derive(Clone, Copy)]
+struct Mixture {
+    first: u8,
+    second: u8,
+    share: u8,
+}
+
+/// Mixtures that are remembered; beyond that they are found again.
+const MOST_KNOWN: usize = 1 << 20;
+
+impl Matcher {
+    pub(super) fn new(palette: Palette) -> Self {
+        let seen = palette.colours().iter().map(|colour| seen(colour.map(f32::from))).collect();
+        Self { palette, seen, known: HashMap::new() }
+    }
+
+    pub(super) fn palette(&self) -> &Palette {
+        &self.palette
+    }
+
+    /// The numbers of the colours of a picture's pixels; `clear` stands for those that are less than half opaque.
+    pub(super) fn numbers(&mut self, frame: &Pixels, dither: Dither, clear: u8) -> Vec<u8> {
+        let width = frame.width() as usize;
+        if dither == Dither::Error {
+            return self.diffused(frame, clear);
+        }
+        let mut last = ([0_u8; 3], self.mixture([0; 3]));
+        let place = |(i, pixel): (usize, &[u8; 4])| {
+            let [red, green, blue, alpha] = *pixel;
+            if alpha < 128 {
+                return clear;
+            }
+            let colour = [red, green, blue];
+            if colour != last.0 {
+                last = (colour, self.mixture(colour));
+            }
+            let mixture = last.1;
+            let second = dither == Dither::Ordered && threshold(i % width, i / width) < mixture.share;
+            if second { mixture.second } else { mixture.first }
+        };
+        frame.as_slice().iter().enumerate().map(place).collect()
+    }
+
+    fn mixture(&mut self, colour: [u8; 3]) -> Mixture {
+        if let Some(known) = self.known.get(&colour) {
+            return *known;
+        }
+        let found = self.found(seen(colour.map(f32::from)));
+        if self.known.len() < MOST_KNOWN {
+            self.known.insert(colour, found);
+        }
+        found
+    }
+
+    /// The nearest colour, and another one that a mixture of both comes nearest to it with; far ones mix badly.
+    fn found(&self, colour: [f32; 3]) -> Mixture {
+        let nearest = |best: (usize, f32), (i, one): (usize, &[f32; 3])| {
+            let off = apart(colour, *one);
+            if off < best.1 { (i, off) } else { best }
+        };
+        let (first, off) = self.seen.iter().enumerate().fold((0, f32::MAX), nearest);
+        let plain = Mixture { first: first as u8, second: first as u8, share: 0 };
+        let Some(from) = self.seen.get(first).filter(|_| off > 0.0) else { return plain };
+        let mut best = (plain, off);
+        for (i, to) in self.seen.iter().enumerate() {
+            let length = apart(*from, *to);
+            if length == 0.0 {
+                continue;
+            }
+            let along = |(((a, b), c), from): (((f32, f32), f32), f32)| (a - from) * (b - c);
+            let dot: f32 =
+                colour.iter().zip(to).zip(from).map(|((a, b), c)| along((((*a, *b), *c), *c))).sum();
+            let share = (dot / length).clamp(0.0, 0.5);
+            let mixed = std::array::from_fn(|k| {
+                let at = |one: &[f32; 3]| one.get(k).copied().unwrap_or(0.0);
+                at(from) + (at(to) - at(from)) * share
+            });
+            let off = apart(colour, mixed) + 0.02 * length;
+            if off < best.1 {
+                best = (Mixture { second: i as u8, share: (share * 64.0).round() as u8, ..plain }, off);
+            }
+        }
+        best.0
+    }
+
+    /// What each pixel's colour is off goes on to the neighbours right and below.
+    fn diffused(&mut self, frame: &Pixels, clear: u8) -> Vec<u8> {
+        let width = frame.width() as usize;
+        let mut numbers = Vec::with_capacity(frame.as_slice().len());
+        let mut below = vec![[0.0_f32; 3]; width + 2];
+        for row in frame.as_slice().chunks(width.max(1)) {
+            let here = std::mem::replace(&mut below, vec![[0.0; 3]; width + 2]);
+            let mut right = [0.0_f32; 3];
+            for ((x, pixel), handed) in row.iter().enumerate().zip(here.iter().skip(1)) {
+                let [red, green, blue, alpha] = *pixel;
+                if alpha < 128 {
+                    numbers.push(clear);
+                    right = [0.0; 3];
+                    continue;
+                }
+                let levels = [red, green, blue].map(f32::from);
+                let wanted: [f32; 3] = std::array::from_fn(|k| {
+                    let at = |one: &[f32; 3]| one.get(k).copied().unwrap_or(0.0);
+                    (at(&levels) + at(handed) + at(&right)).clamp(0.0, 255.0)
+                });
+                let number = self.mixture(wanted.map(|level| level.round() as u8)).first;
+                numbers.push(number);
+                let got = self
+                    .palette
+                    .colours()
+                    .get(usize::from(number))
+                    .copied()
+                    .unwrap_or_default()
+                    .map(f32::from);
+                let off: [f32; 3] = std::array::from_fn(|k| {
+                    wanted.get(k).copied().unwrap_or(0.0) - got.get(k).copied().unwrap_or(0.0)
+                });
+                right = off.map(|off| off * 7.0 / 16.0);
+                for (place, share) in [(x, 3.0), (x + 1, 5.0), (x + 2, 1.0)] {
+                    if let Some(slot) = below.get_mut(place) {
+                        slot.iter_mut().zip(off).for_each(|(slot, off)| *slot += off * share / 16.0);
+                    }
+                }
+            }
+        }
+        numbers
+    }
+}
+
+/// A place of the pattern of 8 by 8 in which the numbers from 0 to 63 lie evenly (Bayer 1973).
+fn threshold(x: usize, y: usize) -> u8 {
+    let (x, y) = ((x & 7) as u8, (y & 7) as u8);
+    let both = x ^ y;
+    let bit = |value: u8, at: u8| (value >> at) & 1;
+    bit(both, 0) << 5 | bit(y, 0) << 4 | bit(both, 1) << 3 | bit(y, 1) << 2 | bit(both, 2) << 1 | bit(y, 2)
+}
+
+/// A colour as the eye tells it from others, in OKLab.
+fn seen([red, green, blue]: [f32; 3]) -> [f32; 3] {
+    let colour = Colour { red: red / 255.0, green: green / 255.0, blue: blue / 255.0, alpha: 1.0 };
+    colour.oklab().map(|value| value as f32)
+}
+
+fn apart(a: [f32; 3], b: [f32; 3]) -> f32 {
+    a.iter().zip(b).map(|(a, b)| (a - b) * (a - b)).sum()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_pattern_has_every_number_once() {
+        let mut all: Vec<u8> = (0..64).map(|i| threshold(i % 8, i / 8)).collect();
+        all.sort_unstable();
+        assert_eq!(all, (0..64).collect::<Vec<u8>>());
+    }
+}
