@@ -19,7 +19,7 @@ fn place(on: &Path, share: f64, turned: bool) -> Result<Affine, Fault> {
 }
 
 macro_rules! riding {
-    ($type:ty, $faulty:expr) => {
+    ($type:ty) => {
         impl $type {
             /// Riding on a path: its origin at a share of the path's length, and turned with the path, its +x along the way. At a constant speed where the share
             /// rises evenly; a closed path of one contour is gone round again and again, on others it stays at the ends. On an empty path it stays as
@@ -28,7 +28,7 @@ macro_rules! riding {
             pub fn riding(self, path: &Path, share: f64) -> Self {
                 match place(path, share, true) {
                     Ok(to) => self.transformed(&to),
-                    Err(fault) => $faulty(self, fault),
+                    Err(fault) => self.with_fault(fault),
                 }
             }
 
@@ -37,18 +37,36 @@ macro_rules! riding {
             pub fn riding_upright(self, path: &Path, share: f64) -> Self {
                 match place(path, share, false) {
                     Ok(to) => self.transformed(&to),
-                    Err(fault) => $faulty(self, fault),
+                    Err(fault) => self.with_fault(fault),
                 }
             }
         }
     };
 }
 
-riding!(Item, Item::with_fault);
-riding!(Group, Group::with_fault);
-riding!(Path, Path::with_fault);
+riding!(Item);
+riding!(Group);
 
 impl Path {
+    /// As [`Item::riding`].
+    #[must_use]
+    pub fn riding(&self, path: &Self, share: f64) -> Self {
+        self.placed(place(path, share, true))
+    }
+
+    /// As [`Item::riding_upright`].
+    #[must_use]
+    pub fn riding_upright(&self, path: &Self, share: f64) -> Self {
+        self.placed(place(path, share, false))
+    }
+
+    fn placed(&self, place: Result<Affine, Fault>) -> Self {
+        match place {
+            Ok(to) => self.transformed(&to),
+            Err(fault) => self.clone().with_fault(fault),
+        }
+    }
+
     /// The path as far as it is drawn at a share of its length: nothing at 0, all at 1, all of it closed as it was.
     ///
     /// ```

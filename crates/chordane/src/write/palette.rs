@@ -63,25 +63,25 @@ impl Palette {
         let every = count.div_ceil(MOST_LOOKED_AT).max(1);
         let mut all: Vec<Srgb<u8>> = Vec::new();
         let mut counts: HashMap<[u8; 3], u32> = HashMap::new();
-        for pixel in
-            pictures.iter().flat_map(|one| one.as_slice()).step_by(every).filter(|pixel| pixel[3] >= 128)
-        {
-            let [red, green, blue, _] = *pixel;
-            if counts.len() <= MOST_COLOURS {
-                *counts.entry([red, green, blue]).or_default() += 1;
-            }
+        let pixels = pictures.iter().flat_map(|one| one.as_slice()).step_by(every);
+        for [red, green, blue, _] in pixels.copied().filter(|pixel| pixel[3] >= 128) {
+            *counts.entry([red, green, blue]).or_default() += 1;
             all.push(Srgb::new(red, green, blue));
         }
-        let mut colours: Vec<[u8; 3]> = if counts.len() <= MOST_COLOURS {
-            counts.into_keys().collect()
-        } else {
-            let size = PaletteSize::try_from(MOST_COLOURS as u16).unwrap_or(PaletteSize::MAX);
-            let found = Pipeline::new().palette_size(size).input_slice(all.as_slice());
-            let found = found.map(|pipeline| pipeline.output_srgb8_palette()).ok();
-            found.map_or(Vec::new(), |found| found.into_iter().map(|c| [c.red, c.green, c.blue]).collect())
-        };
+        let mut counts: Vec<([u8; 3], u32)> = counts.into_iter().collect();
+        counts.sort_unstable();
+        if counts.len() <= MOST_COLOURS {
+            return Self(counts.into_iter().map(|(colour, _)| colour).collect());
+        }
+        let size = PaletteSize::try_from(MOST_COLOURS as u16).unwrap_or(PaletteSize::MAX);
+        let found = Pipeline::new().palette_size(size).input_slice(all.as_slice());
+        let found = found.map(|pipeline| pipeline.output_srgb8_palette()).ok();
+        let mut colours: Vec<[u8; 3]> =
+            found.into_iter().flatten().map(|c| [c.red, c.green, c.blue]).collect();
         colours.sort_unstable();
         colours.dedup();
+        fill_up(&mut colours, &counts);
+        colours.sort_unstable();
         Self(colours.into())
     }
 
@@ -89,6 +89,27 @@ impl Palette {
     #[must_use]
     pub fn colours(&self) -> &[[u8; 3]] {
         &self.0
+    }
+}
+
+/// The places that are left go to the colours that many pixels miss by much: of a gradient alone, dividing the space leaves few.
+fn fill_up(colours: &mut Vec<[u8; 3]>, counts: &[([u8; 3], u32)]) {
+    let seen_of = |colour: &[u8; 3]| seen(colour.map(f32::from));
+    let known: Vec<[f32; 3]> = colours.iter().map(seen_of).collect();
+    // How far each colour is from the nearest that there is.
+    let mut missed: Vec<([u8; 3], [f32; 3], f32, f32)> = counts
+        .iter()
+        .map(|(colour, count)| {
+            let seen = seen_of(colour);
+            let off = known.iter().map(|one| apart(seen, *one)).fold(f32::MAX, f32::min);
+            (*colour, seen, off, *count as f32)
+        })
+        .collect();
+    while colours.len() < MOST_COLOURS {
+        let worst = missed.iter().max_by(|a, b| (a.2 * a.3).total_cmp(&(b.2 * b.3)));
+        let Some(&(colour, place, ..)) = worst.filter(|worst| worst.2 > 0.0) else { return };
+        colours.push(colour);
+        missed.iter_mut().for_each(|one| one.2 = one.2.min(apart(one.1, place)));
     }
 }
 

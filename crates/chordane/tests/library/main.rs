@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
 mod bad_input;
+mod clips;
 mod combine;
 mod copies;
 mod coverage;
