@@ -4,6 +4,7 @@
 
 mod again;
 mod browser;
+mod clips;
 mod command;
 mod documents;
 mod files;
