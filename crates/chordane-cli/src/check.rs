@@ -3,10 +3,10 @@
 use std::io::IsTerminal;
 
 use chordane::check::{LeftOut, Level, PathFigures, Report};
-use chordane::ground::visible;
+use chordane::ground::{short, visible};
 use chordane::number::{Cell, Point};
 use chordane::read::SvgNote;
-use chordane::sheet::{Colour, Paint};
+use chordane::sheet::{Colour, Paint, Sheet};
 use chordane_score::{Limits, Runner};
 use serde::Serialize;
 
@@ -45,8 +45,16 @@ pub(crate) fn score(
     }
     let run = knobs::run(runner, &settings)?;
     let sheet = run.sheet()?;
-    let mut report = within(limits, 0, || sheet.check())
-        .map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))?;
+    let check = |sheet: &Sheet| within(limits, 0, || sheet.check());
+    // One moment that is asked for, or the whole loop of what moves.
+    let mut report = if run.moves() && options.knobs.phase.is_none() {
+        runner.over_loop(&settings, &check).map_err(|failed| {
+            say(&format!("at phase {}:", short(failed.phase, 3)));
+            Failure::from(failed.mistake)
+        })?
+    } else {
+        check(sheet).map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))?
+    };
     let (findings, untried) = runner.knob_findings_within(&run, limits.unwrap_or_default().time);
     report.findings.extend(findings);
     let mut notes: Vec<Note> =

@@ -19,7 +19,8 @@ use crate::lists::lists;
 use crate::operators::operators;
 use crate::refusal::Refusal;
 use crate::running::{Running, Tag, running_of};
-use crate::values::{Builder, ScoreKeys, ScoreStamp, description, shown};
+use crate::stage::Traced;
+use crate::values::{Builder, ScoreKeys, ScoreStamp, description, numbers_in, shown};
 use crate::words::{self, Kind, Word};
 
 /// An engine that reads scripts, until reading has to stop.
@@ -210,6 +211,7 @@ const MOST_PRINTED: usize = 12;
 /// Registers the words of a name that take this many values, counting the one they are called on.
 fn register(module: &mut Module, name: &'static str, arity: usize) {
     let forms: Vec<&'static Word> = words::named(name).filter(|word| word.arity() == arity).collect();
+    let moves = words::is_of_motion(name);
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
         let context = context.ok_or_else(|| Refusal::new("this word runs in a score only"))?;
         let running = running_of(&context)?;
@@ -223,6 +225,10 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
         // What went wrong in a function of the score is told as it is, at its own place.
         if let Some(failure) = call.failure() {
             return Err(failure);
+        }
+        if moves && let Ok(made) = &made {
+            let line = context.call_position().line();
+            running.stage(|stage| stage.gave(|| Traced { word: name, line, values: numbers_in(made) }));
         }
         running.stopped_in(name).map_or(made, Err).map_err(Into::into)
     };

@@ -7,6 +7,7 @@ use chordane::check::{Code, Finding, Level};
 use chordane::ground::visible;
 use chordane::sheet::Sheet;
 
+use crate::stage::Traced;
 use crate::{Knob, KnobProblem, Limits, Mistake, Score, Script, Settings, Stage};
 
 /// A score ready to run, any number of times with other settings and on any thread: a script that was read once, or one
@@ -79,6 +80,14 @@ impl<'a> Runner<'a> {
         let mut stage = Stage::new(settings.clone());
         let made = self.score.perform(&mut stage);
         Run { made, stage }
+    }
+
+    /// Runs the score, and gives what its words of motion gave too.
+    pub(crate) fn traced(&self, settings: &Settings) -> (Result<Sheet, Mistake>, Vec<Traced>) {
+        let mut stage = Stage::new(settings.clone());
+        stage.trace();
+        let made = self.score.perform(&mut stage);
+        (made, stage.into_trace())
     }
 
     /// Findings on the knobs of a run: those that change nothing of its drawing, whatever else they are set to. A knob costs one

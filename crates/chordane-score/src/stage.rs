@@ -34,7 +34,20 @@ pub struct Stage {
     remarks: Vec<String>,
     printed: Vec<String>,
     moves: bool,
+    /// What words of motion gave, where that is kept.
+    trace: Option<Vec<Traced>>,
 }
+
+/// What a word gave.
+#[derive(Clone, Debug)]
+pub(crate) struct Traced {
+    pub(crate) word: &'static str,
+    pub(crate) line: Option<usize>,
+    pub(crate) values: Vec<f64>,
+}
+
+/// So much is kept of what words gave.
+const MOST_TRACED: usize = 10_000;
 
 impl Stage {
     /// A stage for one run with these settings.
@@ -92,6 +105,22 @@ impl Stage {
     #[must_use]
     pub fn moves(&self) -> bool {
         self.moves
+    }
+
+    /// Keeps from now on what words of motion give.
+    pub(crate) fn trace(&mut self) {
+        self.trace = Some(Vec::new());
+    }
+
+    /// Keeps what a word gave, where that is asked for.
+    pub(crate) fn gave(&mut self, traced: impl FnOnce() -> Traced) {
+        if let Some(trace) = self.trace.as_mut().filter(|trace| trace.len() < MOST_TRACED) {
+            trace.push(traced());
+        }
+    }
+
+    pub(crate) fn into_trace(self) -> Vec<Traced> {
+        self.trace.unwrap_or_default()
     }
 
     /// Remarks on what the score asked for, such as wheels that never come round: each once, in their order.

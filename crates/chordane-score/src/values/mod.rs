@@ -18,6 +18,6 @@ pub(crate) use builder::Builder;
 pub(crate) use describe::{description, plain_type, shown};
 pub(crate) use give::{Give, Tidy};
 pub(crate) use moving::{End, Moving, ScoreKeys};
-pub(crate) use plain::{any_number, point};
+pub(crate) use plain::{any_number, numbers_in, point};
 pub(crate) use stamp::ScoreStamp;
 pub(crate) use take::{Fading, Holder, Painted, Stroked, Take, Thing, Tint};

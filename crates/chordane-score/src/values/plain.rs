@@ -51,3 +51,17 @@ pub(crate) fn node(value: &Dynamic) -> Option<Node> {
     }
     value.read_lock::<Builder<Group>>().map(|group| group.get().into())
 }
+
+/// The numbers that a number, an angle (in degrees), a point or a colour consists of; none of others.
+pub(crate) fn numbers_in(value: &Dynamic) -> Vec<f64> {
+    if let Some(number) = any_number(value) {
+        return vec![number];
+    }
+    if let Some(angle) = value.read_lock::<Angle>() {
+        return vec![angle.degrees()];
+    }
+    if let Some(colour) = value.read_lock::<Colour>() {
+        return [colour.red, colour.green, colour.blue, colour.alpha].map(f64::from).to_vec();
+    }
+    value.read_lock::<Point>().map_or(Vec::new(), |point| vec![point.x, point.y])
+}

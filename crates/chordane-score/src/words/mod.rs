@@ -90,6 +90,12 @@ pub fn all() -> impl Iterator<Item = &'static Word> {
     sections().iter().flat_map(|section| &section.words)
 }
 
+/// Whether a name is one of the words of motion.
+pub(crate) fn is_of_motion(name: &str) -> bool {
+    let motion = sections().iter().find(|section| section.title == motion::TITLE);
+    motion.is_some_and(|motion| motion.words.iter().any(|word| word.name == name))
+}
+
 /// The words of a name; several where it means something on different kinds of value or takes more or less.
 ///
 /// ```

@@ -10,9 +10,11 @@ use crate::call::Call;
 use crate::refusal::Refusal;
 use crate::values::{End, Moving, Painted, ScoreKeys, Stroked, Thing};
 
+pub(super) const TITLE: &str = "Motion";
+
 pub(super) fn section() -> Section {
     Section {
-        title: "Motion",
+        title: TITLE,
         about: "A score that asks for its `phase()` moves: the phase goes from 0 to 1 and comes round, and everything else follows from it. Draw one \
             moment with --phase, a clip with --frames. Numbers, angles, points, colours, extents, poses and paths can swing and have keys. An easing is a text as \
             in CSS: \"ease-in-out\", \"cubic-bezier(0.4, 0, 0.2, 1)\", \"steps(4)\", \"linear(0, 0.5 25%, 1)\"; or \"spring(120, 9)\" with a stiffness and a damping.",

@@ -56,6 +56,8 @@ pub enum Code {
     SameName,
     /// A knob of a score that changes nothing. Sheets know nothing of knobs; it is found by who runs the score.
     UnusedKnob,
+    /// Something that jumps where a loop begins again.
+    LoopSeam,
 }
 
 impl Code {
@@ -81,6 +83,7 @@ impl Code {
             Self::LoneVertex => "lone-vertex",
             Self::SameName => "same-name",
             Self::UnusedKnob => "unused-knob",
+            Self::LoopSeam => "loop-seam",
         }
     }
 }
@@ -212,6 +215,11 @@ impl Findings {
             message: visible(&message).into_owned(),
             mend: visible(&markup.filter(|_| self.document).unwrap_or(words)).into_owned(),
         });
+    }
+
+    /// Adds one that is about no path.
+    pub(super) fn push(&mut self, finding: Finding) {
+        self.all.push(finding);
     }
 
     pub(super) fn has(&self, code: Code) -> bool {

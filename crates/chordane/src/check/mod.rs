@@ -13,10 +13,12 @@ mod finding;
 mod layers;
 mod names;
 mod rings;
+mod seam;
 mod wording;
 
 pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
+pub use seam::Round;
 
 use crate::arrange::Filling;
 use crate::ground::{Carried, Fault, at_most, spent, threads};
