@@ -1,6 +1,6 @@
 //! Clips: a score that moves, frame by frame, to one file or to a picture for each frame.
 
-use std::io::{BufWriter, Write};
+use std::io::{self, BufWriter, Write};
 use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant};
 
@@ -259,85 +259,101 @@ fn told_failures(frames: &Frames<'_>, failed: &[(usize, Failure)], count: usize)
     ))
 }
 
-/// All frames in one file, written while the next ones are drawn.
+/// All frames in one file.
 fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Result<(), Failure> {
     let begin = Instant::now();
-    let in_frame = |frame: usize| {
-        move |failure: Failure| {
-            say(&frames.place(frame));
-            failure
-        }
+    let own = &frames.options.clip;
+    let dither = Given::<Dither>::from(own.dither.as_str()).resolve("--dither").unwrap_or_default();
+    let plan = ClipPlan {
+        count: frames.count,
+        seconds: frames.settings.get_seconds(),
+        format,
+        shared: own.palette != "frame",
+        dither,
     };
-    let first = frames.pixels(0).map_err(in_frame(0))?;
-    let own = (first.width(), first.height());
-    let bar = progress(frames.count);
-    let options = clip_options(frames, format, &bar)?;
-    let failed = |error: std::io::Error| match (file, error.kind()) {
-        (_, std::io::ErrorKind::InvalidInput) => {
-            Failure::input(error.to_string(), "draw it in another size or format")
-        }
-        (Some(file), _) => Failure::writing(file, &error),
-        (None, _) => Failure::standard_output(&error),
-    };
-    let mut whole = file.map(WholeFile::create).transpose().map_err(failed)?;
-    let mut counted = Counted {
-        bytes: 0,
-        out: match &mut whole {
-            Some(whole) => Box::new(BufWriter::new(whole)),
-            None => Box::new(BufWriter::new(std::io::stdout())),
-        },
-    };
-    let mut clip = Clip::begin(&mut counted, format, own, options).map_err(failed)?;
-    let a_round = (MOST_HELD / bytes_of(own).max(1)).clamp(1, FRAMES_A_ROUND);
-    let numbers: Vec<usize> = (1..frames.count).collect();
-    let drawn_round = |round: &[usize]| -> Vec<Result<Pixels, Failure>> {
-        let one = |frame: &usize| {
-            let drawn = frames.pixels(*frame).map_err(in_frame(*frame));
-            bar.inc(1);
-            drawn
-        };
-        round.par_iter().with_max_len(1).map(one).collect()
-    };
-    let mut ready = vec![Ok(first)];
-    for round in numbers.chunks(a_round).chain([&[][..]]) {
-        let mut write = || ready.drain(..).try_for_each(|frame| clip.push(&frame?).map_err(failed));
-        let (written, next) = rayon::join(&mut write, || drawn_round(round));
-        if let Err(failure) = written {
-            bar.finish_and_clear();
-            return Err(failure);
-        }
-        ready = next;
-    }
-    clip.end().map_err(failed)?;
-    counted.flush().map_err(failed)?;
-    let bytes = counted.bytes;
-    drop(counted);
-    whole.map_or(Ok(()), WholeFile::finish).map_err(failed)?;
-    bar.finish_and_clear();
+    let pixels = |frame: usize| frames.pixels(frame).inspect_err(|_| say(&frames.place(frame)));
+    let bytes = plan.write(file, &pixels)?;
     let name = file.map_or("standard output".to_owned(), |file| file.display().to_string());
     say(&format!("{name}  {} frames  {}  {}", frames.count, size(bytes), time(begin.elapsed())));
     Ok(())
 }
 
-/// What a clip is; for a GIF file with the colours that its frames share.
-fn clip_options(frames: &Frames<'_>, format: ClipFormat, bar: &ProgressBar) -> Result<ClipOptions, Failure> {
-    let own = &frames.options.clip;
-    let options = ClipOptions::new(frames.count, frames.settings.get_seconds());
-    if format != ClipFormat::Gif {
-        return Ok(options);
+/// What a clip in one file is.
+pub(crate) struct ClipPlan {
+    pub(crate) count: usize,
+    pub(crate) seconds: f64,
+    pub(crate) format: ClipFormat,
+    /// Whether the frames of a GIF file share their colours, and how others are made up.
+    pub(crate) shared: bool,
+    pub(crate) dither: Dither,
+}
+
+type Draw<'d> = dyn Fn(usize) -> Result<Pixels, Failure> + Sync + 'd;
+
+impl ClipPlan {
+    /// Writes the frames that a function draws, to a file or to standard output, while the next ones are drawn; gives the number of bytes.
+    pub(crate) fn write(&self, file: Option<&Path>, pixels: &Draw<'_>) -> Result<usize, Failure> {
+        let first = pixels(0)?;
+        let own = (first.width(), first.height());
+        let bar = progress(self.count);
+        let options = self.options(pixels, &bar);
+        let failed = |error: io::Error| match (file, error.kind()) {
+            (_, io::ErrorKind::InvalidInput) => {
+                Failure::input(error.to_string(), "draw it in another size or format")
+            }
+            (Some(file), _) => Failure::writing(file, &error),
+            (None, _) => Failure::standard_output(&error),
+        };
+        let mut whole = file.map(WholeFile::create).transpose().map_err(failed)?;
+        let out: Box<dyn Write + Send> = match &mut whole {
+            Some(whole) => Box::new(BufWriter::new(whole)),
+            None => Box::new(BufWriter::new(io::stdout())),
+        };
+        let mut counted = Counted { bytes: 0, out };
+        let mut clip = Clip::begin(&mut counted, self.format, own, options).map_err(failed)?;
+        let a_round = (MOST_HELD / bytes_of(own).max(1)).clamp(1, FRAMES_A_ROUND);
+        let numbers: Vec<usize> = (1..self.count).collect();
+        let drawn_round = |round: &[usize]| -> Vec<Result<Pixels, Failure>> {
+            let one = |frame: &usize| {
+                let drawn = pixels(*frame);
+                bar.inc(1);
+                drawn
+            };
+            round.par_iter().with_max_len(1).map(one).collect()
+        };
+        let mut ready = vec![Ok(first)];
+        for round in numbers.chunks(a_round).chain([&[][..]]) {
+            let mut write = || ready.drain(..).try_for_each(|frame| clip.push(&frame?).map_err(failed));
+            let (written, next) = rayon::join(&mut write, || drawn_round(round));
+            if written.is_err() {
+                bar.finish_and_clear();
+            }
+            written?;
+            ready = next;
+        }
+        clip.end().map_err(failed)?;
+        counted.flush().map_err(failed)?;
+        let bytes = counted.bytes;
+        drop(counted);
+        whole.map_or(Ok(()), WholeFile::finish).map_err(failed)?;
+        bar.finish_and_clear();
+        Ok(bytes)
     }
-    let dither = Given::<Dither>::from(own.dither.as_str()).resolve("--dither");
-    let options = options.dither(dither.unwrap_or_default());
-    if own.palette == "frame" {
-        return Ok(options);
+
+    /// For a GIF file with the colours that its frames share: some of them are drawn for that before the others.
+    fn options(&self, pixels: &Draw<'_>, bar: &ProgressBar) -> ClipOptions {
+        let options = ClipOptions::new(self.count, self.seconds).dither(self.dither);
+        if self.format != ClipFormat::Gif || !self.shared {
+            return options;
+        }
+        bar.set_message("colours");
+        let looked_at: Vec<usize> = (0..self.count).step_by(self.count.div_ceil(LOOKED_AT)).collect();
+        // What fails is told when it comes to its turn.
+        let some: Vec<Pixels> =
+            looked_at.par_iter().with_max_len(1).filter_map(|frame| pixels(*frame).ok()).collect();
+        bar.set_message("");
+        options.palette(Palette::of(&some))
     }
-    let every = frames.count.div_ceil(LOOKED_AT);
-    let looked_at: Vec<usize> = (0..frames.count).step_by(every).collect();
-    bar.set_message("colours");
-    let some: Vec<Pixels> =
-        looked_at.par_iter().with_max_len(1).filter_map(|frame| frames.pixels(*frame).ok()).collect();
-    bar.set_message("");
-    Ok(options.palette(Palette::of(&some)))
 }
 
 /// Counts what is written.
@@ -347,13 +363,13 @@ struct Counted<'w> {
 }
 
 impl Write for Counted<'_> {
-    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
+    fn write(&mut self, bytes: &[u8]) -> io::Result<usize> {
         let written = self.out.write(bytes)?;
         self.bytes += written;
         Ok(written)
     }
 
-    fn flush(&mut self) -> std::io::Result<()> {
+    fn flush(&mut self) -> io::Result<()> {
         self.out.flush()
     }
 }

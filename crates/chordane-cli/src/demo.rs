@@ -4,10 +4,12 @@ use std::fmt::Write;
 use std::path::Path;
 use std::time::Instant;
 
+use chordane::number::Point;
 use chordane::raster::PixelOptions;
-use chordane::write::write_whole;
+use chordane::write::{ClipFormat, Dither, write_whole};
 use chordane_score::{Limits, Runner, Settings};
 
+use crate::clip::ClipPlan;
 use crate::failure::Failure;
 use crate::input::Origin;
 use crate::options::DemoOptions;
@@ -117,6 +119,36 @@ const SCORES: &[(&str, &str, &str)] = &[
         "Bows that shrink along their tails and change colour.",
         include_str!("../demo/bow-tails.chord"),
     ),
+    (
+        "dipping-kite",
+        "A kite that dips and turns on its line, with its tail following.",
+        include_str!("../demo/dipping-kite.chord"),
+    ),
+    (
+        "line-drawing-itself",
+        "A kite drawn in one line, by a timeline of four spans.",
+        include_str!("../demo/line-drawing-itself.chord"),
+    ),
+    (
+        "opening-banner",
+        "A festival banner whose opening moves and grows by keys.",
+        include_str!("../demo/opening-banner.chord"),
+    ),
+    (
+        "spinning-ring",
+        "A ring of sails that spins without a seam.",
+        include_str!("../demo/spinning-ring.chord"),
+    ),
+    (
+        "coarse-flight",
+        "A kite of coarse pixels that flies across without a flicker.",
+        include_str!("../demo/coarse-flight.chord"),
+    ),
+    (
+        "windy-flight",
+        "A flight of kites in a wind that comes round: each seed is another.",
+        include_str!("../demo/windy-flight.chord"),
+    ),
     ("drawn-line", "A line that draws itself, at five phases.", include_str!("../demo/drawn-line.chord")),
     (
         "stencil-hem",
@@ -144,10 +176,14 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
         let file = folder.join(name);
         write_whole(&file, bytes).map_err(|error| Failure::writing(&file, &error))
     };
+    let mut moving = Vec::new();
     for (name, _, source) in SCORES {
         let file = format!("{name}.chord");
-        let settings = Settings::new();
-        let sheet = Runner::read(&file, *source, Limits::default())?.run(&settings).into_sheet()?;
+        let settings = Settings::new().seconds(SECONDS).phase(SHOWN);
+        let runner = Runner::read(&file, *source, Limits::default())?;
+        let run = runner.run(&settings);
+        let moves = run.moves();
+        let sheet = run.into_sheet()?;
         let origin = Origin { name: file, source: Some((*source).to_owned()) };
         let sheet = Record::of(&origin, &settings).put_on(sheet);
         let broken = |error: String| Failure::input(format!("{name}: {error}"), "mend the demo's score");
@@ -157,8 +193,25 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
         save(format!("{name}.chord"), source.as_bytes())?;
         save(format!("{name}.svg"), svg.as_bytes())?;
         save(format!("{name}.png"), &pixels.png())?;
+        if moves {
+            let own = clip_size(sheet.size());
+            let frame = |frame: usize| {
+                let sheet = runner.run(&settings.clone().frame(frame, FRAMES)).into_sheet()?;
+                let pixels = sheet.pixels_with(&PixelOptions::default().size(own.0, own.1));
+                pixels.map_err(|error| broken(error.to_string()))
+            };
+            let plan = ClipPlan {
+                count: FRAMES,
+                seconds: SECONDS,
+                format: ClipFormat::Gif,
+                shared: true,
+                dither: Dither::Ordered,
+            };
+            plan.write(Some(&folder.join(format!("{name}.gif"))), &frame)?;
+            moving.push(*name);
+        }
     }
-    save("index.html".to_owned(), page().as_bytes())?;
+    save("index.html".to_owned(), page(&moving).as_bytes())?;
     let page = folder.join("index.html");
     let shown = std::path::absolute(&page).unwrap_or(page);
     say(&format!("{} scores drawn in {}", SCORES.len(), time(begin.elapsed())));
@@ -176,14 +229,32 @@ fn place(folder: &Path, file: &str) -> String {
     folder.join(file).display().to_string()
 }
 
-/// The page: one row a score, the picture beside the text.
-fn page() -> String {
+/// The clips: how many frames in how many seconds; and the phase of the picture that stands for one.
+const FRAMES: usize = 60;
+const SECONDS: f64 = 3.0;
+const SHOWN: f64 = 0.4;
+
+/// The size of a clip: that of its sheet, small ones enlarged by a whole factor.
+fn clip_size(size: Point) -> (u32, u32) {
+    let factor = (640.0 / size.x).floor().max(1.0);
+    ((size.x * factor) as u32, (size.y * factor) as u32)
+}
+
+/// The page: one row a score, the picture beside the text. What moves plays, and is at rest where a person has asked for less motion.
+fn page(moving: &[&str]) -> String {
     let mut page = String::from(PAGE_HEAD);
     for (name, about, source) in SCORES {
+        let (picture, clip) = if moving.contains(name) {
+            let still = format!("<source media=\"(prefers-reduced-motion: reduce)\" srcset=\"{name}.svg\">");
+            let picture = format!("<picture>{still}<img src=\"{name}.gif\" alt=\"{about}\"></picture>");
+            (picture, format!(" <a href=\"{name}.gif\">clip</a>"))
+        } else {
+            (format!("<img src=\"{name}.svg\" alt=\"{about}\">"), String::new())
+        };
         let _ = write!(
             page,
-            "<section id=\"{name}\">\n<figure><img src=\"{name}.svg\" alt=\"{about}\">\n\
-             <figcaption><a href=\"{name}.svg\">SVG</a> <a href=\"{name}.png\">PNG</a> \
+            "<section id=\"{name}\">\n<figure>{picture}\n\
+             <figcaption><a href=\"{name}.svg\">SVG</a> <a href=\"{name}.png\">PNG</a>{clip} \
              <a href=\"{name}.chord\">score</a></figcaption></figure>\n\
              <div><h2>{name}</h2>\n<p>{about}</p>\n<pre>{}</pre></div>\n</section>\n",
             escaped(source.trim_end())

@@ -356,7 +356,8 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
             let phase = (settings.get_phase() * 1000.0).round() / 1000.0;
             Variant { caption: format!("phase {phase}"), settings }
         };
-        let columns = if count <= 6 { count } else { columns_of(count).max(6) };
+        // Rows of about six, all as long as can be.
+        let columns = count.div_ceil(count.div_ceil(6));
         return Ok(Plan { variants: (0..count).map(variant).collect(), columns, axes: None });
     }
     over(&options.over, &settings)
