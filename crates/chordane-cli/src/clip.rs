@@ -11,7 +11,7 @@ use chordane_score::{Limits, Runner, Settings};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;
 
-use crate::draw::{bytes_of, dressed, render, size_at, within};
+use crate::draw::{bytes_of, dressed, earlier, render, size_at, within};
 use crate::failure::Failure;
 use crate::input::Origin;
 use crate::knobs;
@@ -105,7 +105,8 @@ impl Frames<'_> {
     fn sheet(&self, frame: usize) -> Result<(chordane::sheet::Sheet, Option<(u32, u32)>), Failure> {
         let settings = self.settings(frame);
         let sheet = self.runner.run(&settings).into_sheet()?;
-        dressed(sheet, self.options, &settings, self.origin, self.limits)
+        let earlier = earlier(&self.runner, &settings, self.options.trail)?;
+        dressed(sheet, self.options, &settings, self.origin, self.limits, &earlier)
     }
 
     fn pixels(&self, frame: usize) -> Result<Pixels, Failure> {

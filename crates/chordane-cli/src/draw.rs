@@ -51,13 +51,15 @@ pub(crate) fn score<'a>(
     let format = options.format.as_deref().and_then(Format::of_ending);
     let targets = Target::all(&options.out, |out| Target::of(out, format))?;
     let mut begin = Instant::now();
-    let run = knobs::run(&open()?, &settings)?;
+    let runner = open()?;
+    let run = knobs::run(&runner, &settings)?;
     if options.list_knobs {
         return knobs::list(&run);
     }
     let sheet = run.into_sheet()?;
     note_drafts(&sheet);
-    let (sheet, shown) = dressed(sheet, options, &settings, origin.as_ref(), limits)?;
+    let earlier = earlier(&runner, &settings, options.trail)?;
+    let (sheet, shown) = dressed(sheet, options, &settings, origin.as_ref(), limits, &earlier)?;
     for target in &targets {
         let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
         let bytes = within(limits, bytes_of(pixels), || {
@@ -70,6 +72,23 @@ pub(crate) fn score<'a>(
     Ok(())
 }
 
+/// So many moments are a whole loop, for trails.
+const TRAIL_STEPS: f64 = 48.0;
+
+/// The moments before the present one, the oldest first.
+pub(crate) fn earlier(
+    runner: &Runner<'_>,
+    settings: &Settings,
+    count: Option<u16>,
+) -> Result<Vec<Sheet>, Failure> {
+    let before = |k: u16| {
+        let phase = settings.get_phase() - f64::from(k) / TRAIL_STEPS;
+        let run = runner.run(&settings.clone().phase(phase - phase.floor()));
+        run.into_sheet().map_err(Failure::from)
+    };
+    (1..=count.unwrap_or(0)).rev().map(before).collect()
+}
+
 /// A sheet as it is to be drawn: on its coarse grid or with its bones, where they are asked for, and with the record of how it was made; and the size
 /// in pixels, where it is not the sheet's own.
 pub(crate) fn dressed(
@@ -78,6 +97,7 @@ pub(crate) fn dressed(
     settings: &Settings,
     origin: Option<&Origin>,
     limits: Option<Limits>,
+    earlier: &[Sheet],
 ) -> Result<(Sheet, Option<(u32, u32)>), Failure> {
     // A picture that is made again has the size that was asked for then.
     let asked = options.size.or_else(|| settings.get_size().map(|size| (size.x as u32, size.y as u32)));
@@ -94,7 +114,7 @@ pub(crate) fn dressed(
     let sheet = match origin {
         _ if options.bones.is_some() => {
             let layers = options.bones.as_deref().unwrap_or_default();
-            within(limits, 0, || bones(&sheet, shown, layers))?
+            within(limits, 0, || bones(&sheet, earlier, shown, layers))?
         }
         Some(origin) => Record::of(origin, settings).put_on(sheet),
         None => sheet,
@@ -168,7 +188,12 @@ fn fitted(sheet: &Sheet) -> (u32, u32) {
 
 const BONES_SIZE: Point = pt(1280.0, 960.0);
 
-pub(crate) fn bones(sheet: &Sheet, size: Option<(u32, u32)>, layers: &[String]) -> Result<Sheet, Failure> {
+pub(crate) fn bones(
+    sheet: &Sheet,
+    earlier: &[Sheet],
+    size: Option<(u32, u32)>,
+    layers: &[String],
+) -> Result<Sheet, Failure> {
     let mut options = BonesOptions::default();
     if !layers.iter().any(|layer| layer == "all") {
         let named = |layer: &String| {
@@ -182,7 +207,7 @@ pub(crate) fn bones(sheet: &Sheet, size: Option<(u32, u32)>, layers: &[String]) 
     if let Some((width, height)) = size {
         options = options.size(width, height);
     }
-    sheet.bones(&options).map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))
+    sheet.bones_after(earlier, &options).map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))
 }
 
 /// The bytes of a file.

@@ -60,6 +60,7 @@ Examples:
   chordane draw swing.chord -o swing.gif --seconds 2       a clip of it
   chordane draw swing.chord -o frames/swing.png --frames 48    a picture for each frame: frames/swing-0001.png and so on
   chordane draw sail.chord -o bones.png --bones            its vertices, handles and directions
+  chordane draw swing.chord -o way.png --bones --phase 0.5 --trail 8   where its vertices came from
   chordane draw - -o - --as svg < sail.chord > sail.svg    through pipes";
 
 #[derive(Debug, Args)]
@@ -112,6 +113,9 @@ pub(crate) struct DrawOptions {
     /// Draw the construction over it, or only some of it: grid, vertices, handles, directions, bounds
     #[arg(long, value_name = "LAYER,LAYER,..", num_args = 0..=1, require_equals = true, default_missing_value = "all", value_delimiter = ',')]
     pub(crate) bones: Option<Vec<String>>,
+    /// With --bones: so many moments before the present one dimmed under it, and the ways of the vertices
+    #[arg(long, value_name = "N", requires = "bones", value_parser = clap::value_parser!(u16).range(1..=100))]
+    pub(crate) trail: Option<u16>,
     /// Decimals of coordinates in SVG files [default: as many as show a millionth of the sheet]
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u8).range(0..=12))]
     pub(crate) decimals: Option<u8>,

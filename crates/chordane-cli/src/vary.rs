@@ -84,7 +84,7 @@ impl Maker<'_> {
         };
         let sheet = knobs::run(self.runner, &variant.settings)?.into_sheet()?;
         let sheet = match &self.options.bones {
-            Some(layers) => within(self.limits, 0, || bones(&sheet, None, layers))?,
+            Some(layers) => within(self.limits, 0, || bones(&sheet, &[], None, layers))?,
             None => sheet,
         };
         Ok(Record::of(self.origin, &variant.settings).put_on(sheet))

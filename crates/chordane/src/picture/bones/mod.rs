@@ -6,6 +6,7 @@
 
 mod grid;
 mod room;
+mod trail;
 
 use crate::ground::{Carried, Fault, Named};
 use crate::number::{Cell, Point};
@@ -146,6 +147,25 @@ impl Sheet {
     ///
     /// The first fault of what is on the sheet, or a size without a pixel.
     pub fn bones(&self, options: &BonesOptions) -> Result<Self, Fault> {
+        self.bones_after(&[], options)
+    }
+
+    /// As [`Sheet::bones`], after earlier moments of what moves, the oldest first: they are drawn dimmed under the present one, and the way that each vertex
+    /// has come is a line with a dot for each moment. Items are followed by their place in the order of drawing, as long as they have as
+    /// many vertices; of more than 120 ways every second, third and so on is drawn.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let at = |x: f64| sheet(100.0, 80.0).add(circle((x, 40.0), 9.0).fill("teal"));
+    /// let bones = at(60.0).bones_after(&[at(20.0), at(40.0)], &BonesOptions::default())?;
+    /// assert!(bones.items().len() > at(60.0).bones(&BonesOptions::default())?.items().len());
+    /// # Ok::<(), Fault>(())
+    /// ```
+    ///
+    /// # Errors
+    ///
+    /// As [`Sheet::bones`], of each moment.
+    pub fn bones_after(&self, earlier: &[Self], options: &BonesOptions) -> Result<Self, Fault> {
         let pixels = options
             .shown
             .map_or(self.size * self.unit.pixels(), |(w, h)| Point::new(f64::from(w), f64::from(h)));
@@ -176,12 +196,17 @@ impl Sheet {
         if options.shows(BoneLayer::Grid) {
             overlay.graph_paper(&told);
         }
+        if !earlier.is_empty() {
+            let all: Vec<&Self> = earlier.iter().chain([self]).collect();
+            trail::ways(&all, &to_pixels, &page, &mut overlay)?;
+        }
         let bone =
             |placed: &Placed<'_>| Bone { path: placed.path(), filled: placed.item().style.fill.is_some() };
         let paths: Vec<Bone> = scene.items().iter().map(bone).filter(|bone| !bone.path.is_empty()).collect();
         overlay.paths(&paths, Point::new(to_told.matrix2.x_axis.length(), to_told.matrix2.y_axis.length()));
         let on_sheet = to_pixels.inverse();
-        Ok(bare.add(drawing).add(veil).add(overlay.layer.transformed(&on_sheet)))
+        let under = (!earlier.is_empty()).then(|| trail::ghosts(earlier));
+        Ok(bare.add_all(under).add(drawing).add(veil).add(overlay.layer.transformed(&on_sheet)))
     }
 }
 
