@@ -179,7 +179,7 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
     let mut moving = Vec::new();
     for (name, _, source) in SCORES {
         let file = format!("{name}.chord");
-        let settings = Settings::new().seconds(SECONDS).phase(SHOWN);
+        let settings = Settings::new();
         let runner = Runner::read(&file, *source, Limits::default())?;
         let run = runner.run(&settings);
         let moves = run.moves();
@@ -196,7 +196,8 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
         if moves {
             let own = clip_size(sheet.size());
             let frame = |frame: usize| {
-                let sheet = runner.run(&settings.clone().frame(frame, FRAMES)).into_sheet()?;
+                let sheet =
+                    runner.run(&settings.clone().seconds(SECONDS).frame(frame, FRAMES)).into_sheet()?;
                 let pixels = sheet.pixels_with(&PixelOptions::default().size(own.0, own.1));
                 pixels.map_err(|error| broken(error.to_string()))
             };
@@ -229,10 +230,9 @@ fn place(folder: &Path, file: &str) -> String {
     folder.join(file).display().to_string()
 }
 
-/// The clips: how many frames in how many seconds; and the phase of the picture that stands for one.
+/// The clips: how many frames in how many seconds.
 const FRAMES: usize = 60;
 const SECONDS: f64 = 3.0;
-const SHOWN: f64 = 0.4;
 
 /// The size of a clip: that of its sheet, small ones enlarged by a whole factor.
 fn clip_size(size: Point) -> (u32, u32) {

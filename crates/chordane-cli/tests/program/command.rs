@@ -266,10 +266,22 @@ fn the_demo_makes_every_picture_and_a_page() {
     assert!(done.get_output().stdout.is_empty());
     let page = std::fs::read_to_string(out.join("index.html")).unwrap();
     let scores: Vec<String> = names(&out).into_iter().filter(|name| name.ends_with(".chord")).collect();
-    assert!(scores.len() >= 6);
+    assert!(scores.len() >= 30);
+    assert!(names(&out).iter().filter(|name| name.ends_with(".gif")).count() >= 6);
     for score in &scores {
         let name = score.trim_end_matches(".chord");
-        assert!(page.contains(&format!("src=\"{name}.svg\"")), "{name}");
+        let clip = out.join(format!("{name}.gif"));
+        if clip.exists() {
+            // What moves plays, is no larger than what one would send on, and is at rest for who has asked for that.
+            assert!(std::fs::metadata(&clip).unwrap().len() < 1_000_000, "{name}");
+            assert!(page.contains(&format!("<img src=\"{name}.gif\"")), "{name}");
+            assert!(
+                page.contains(&format!("(prefers-reduced-motion: reduce)\" srcset=\"{name}.svg\"")),
+                "{name}"
+            );
+        } else {
+            assert!(page.contains(&format!("src=\"{name}.svg\"")), "{name}");
+        }
         assert_eq!(png_size(&out.join(format!("{name}.png"))), (1280, 960));
         let again = out.join("again.svg");
         chordane().arg("draw").arg(out.join(score)).arg("-o").arg(&again).assert().success();

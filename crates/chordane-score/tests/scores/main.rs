@@ -9,6 +9,7 @@ static ALLOCATOR: chordane_score::CountingAllocator<std::alloc::System> =
 
 mod extremes;
 mod language;
+mod loops;
 mod runs;
 mod same;
 mod scripts;

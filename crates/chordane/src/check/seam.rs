@@ -6,7 +6,7 @@ use super::finding::{Code, Finding, Findings, Level};
 use super::wording::short;
 use super::{Drawn, View};
 use crate::ground::{Fault, visible};
-use crate::number::Point;
+use crate::number::{Cell, Point};
 use crate::path::Path;
 use crate::sheet::{Colour, Paint, Sheet};
 
@@ -67,17 +67,12 @@ impl Round<'_> {
             last_scene.items().iter().map(|placed| Drawn::of(placed, &last_view)).collect();
         let mut findings = Findings::new(false);
         let Some(begin) = drawn.first() else { return Ok(Vec::new()) };
-        seam(begin, &last, &drawn, first, &mut findings);
-        let pages: Vec<_> = views.iter().map(|view| view.page).collect();
-        let shows = |one: &Drawn<'_>, moment: usize| {
-            let page = pages.get(moment);
-            let meets = |page: &crate::number::Cell| {
-                one.painted_bounds().is_some_and(|painted| {
-                    painted.min.cmple(page.max).all() && painted.max.cmpge(page.min).all()
-                })
-            };
-            page.is_some_and(meets) && one.placed.opacity() > 0.0 && (one.filled || one.half_stroke.is_some())
-        };
+        if let Some(view) = views.first() {
+            let of = |all: &[Drawn<'_>], view: &View| all.iter().map(|one| is_seen(one, view)).collect();
+            let seen = Seen { begin: of(begin, view), last: of(&last, &last_view) };
+            seam((begin, &last), &seen, &drawn, first, &mut findings);
+        }
+        let shows = |one: &Drawn<'_>, moment: usize| views.get(moment).is_some_and(|view| is_seen(one, view));
         leaving(&drawn, &shows, &mut findings);
         let empty: Vec<bool> =
             drawn.iter().enumerate().map(|(moment, all)| !all.iter().any(|one| shows(one, moment))).collect();
@@ -108,18 +103,32 @@ fn share(some: usize, of: usize) -> String {
     format!("{} %", (100.0 * some as f64 / of.max(1) as f64).round())
 }
 
+/// Which items can be seen on the sheet when the loop begins, and a hair before its end.
+struct Seen {
+    begin: Vec<bool>,
+    last: Vec<bool>,
+}
+
+fn is_seen(one: &Drawn<'_>, view: &View) -> bool {
+    let meets =
+        |painted: Cell| painted.min.cmple(view.page.max).all() && painted.max.cmpge(view.page.min).all();
+    one.painted_bounds().is_some_and(meets)
+        && one.placed.opacity() > f64::from(LEVELS)
+        && (one.filled || one.half_stroke.is_some())
+}
+
 /// How an item that is not there any more, or not yet, differs.
 #[derive(Clone, Copy, PartialEq)]
 enum Leap {
     Moved(f64),
-    Coloured,
+    Coloured(f32),
     Vanishes,
     Appears,
 }
 
 fn seam(
-    begin: &[Drawn<'_>],
-    last: &[Drawn<'_>],
+    (begin, last): (&[Drawn<'_>], &[Drawn<'_>]),
+    seen: &Seen,
     all: &[Vec<Drawn<'_>>],
     sheet: &Sheet,
     findings: &mut Findings,
@@ -128,8 +137,16 @@ fn seam(
         return;
     }
     let tolerance = sheet.size().min_element() * SEEN;
-    let alike =
-        |a: &Drawn<'_>, b: &Drawn<'_>| same_paint(a, b) && apart(&a.path, &b.path, tolerance) <= tolerance;
+    // What is too small or too faint to be seen may come and go.
+    let there = |seen: &[bool], all: &[Drawn<'_>], i: usize| {
+        let large = all.get(i).is_some_and(|one| one.extent() > tolerance);
+        large && seen.get(i).copied().unwrap_or(false)
+    };
+    let in_begin = |i: usize| there(&seen.begin, begin, i);
+    let in_last = |i: usize| there(&seen.last, last, i);
+    let alike = |a: &Drawn<'_>, b: &Drawn<'_>| {
+        paint_step(a, b) <= LEVELS && apart(&a.path, &b.path, tolerance) <= tolerance
+    };
     // Each is compared with the one of its own number, and then with those that are left over, by where they are.
     let differs = |i: &usize| !matches!((begin.get(*i), last.get(*i)), (Some(a), Some(b)) if alike(a, b));
     let left: Vec<usize> = (0..begin.len().max(last.len())).filter(differs).collect();
@@ -140,14 +157,14 @@ fn seam(
     let square = |point: Point| {
         ((point.x / (8.0 * tolerance)).floor() as i64, (point.y / (8.0 * tolerance)).floor() as i64)
     };
-    for i in left.iter().filter(|i| **i < last.len()) {
+    for i in left.iter().filter(|i| in_last(**i)) {
         if let Some(bounds) = last.get(*i).and_then(|one| one.bounds) {
             by_place.entry(square(bounds.centre())).or_default().push(*i);
         }
     }
     let mut taken = Vec::new();
     let mut missing = Vec::new();
-    for i in left.iter().filter(|i| **i < begin.len()) {
+    for i in left.iter().filter(|i| in_begin(**i)) {
         let Some(one) = begin.get(*i) else { continue };
         let middle = one.bounds.map_or(Point::ZERO, |bounds| bounds.centre());
         let (x, y) = square(middle);
@@ -161,7 +178,7 @@ fn seam(
             None => missing.push(*i),
         }
     }
-    let gone: Vec<usize> = left.iter().copied().filter(|i| *i < last.len() && !taken.contains(i)).collect();
+    let gone: Vec<usize> = left.iter().copied().filter(|i| in_last(*i) && !taken.contains(i)).collect();
     let usual = usual_steps(all);
     let mut told = Vec::new();
     for i in missing.iter().chain(gone.iter().filter(|i| !missing.contains(i))).copied() {
@@ -171,7 +188,7 @@ fn seam(
         ) {
             (Some(a), Some(b)) => {
                 let far = apart(&a.path, &b.path, 0.0);
-                (if far > tolerance { Leap::Moved(far) } else { Leap::Coloured }, a)
+                (if far > tolerance { Leap::Moved(far) } else { Leap::Coloured(paint_step(a, b)) }, a)
             }
             (Some(a), None) => (Leap::Appears, a),
             (None, Some(b)) => (Leap::Vanishes, b),
@@ -179,7 +196,9 @@ fn seam(
         };
         let meant = match (leap, &usual) {
             (Leap::Moved(far), Some(steps)) => steps.get(i).is_some_and(|(step, _)| *step >= USUAL * far),
-            (Leap::Coloured, Some(steps)) => steps.get(i).is_some_and(|(_, changes)| *changes),
+            (Leap::Coloured(far), Some(steps)) => {
+                steps.get(i).is_some_and(|(_, step)| f64::from(*step) >= USUAL * f64::from(far))
+            }
             // Where items come and go, nobody can tell which is which.
             (_, None) => true,
             _ => false,
@@ -203,7 +222,7 @@ fn seam(
                 "the loop has a seam: where it begins again this jumps by {} units{others}",
                 short(*far)
             ),
-            Leap::Coloured => {
+            Leap::Coloured(_) => {
                 format!("the loop has a seam: where it begins again this changes its colour at once{others}")
             }
             Leap::Vanishes => {
@@ -219,13 +238,13 @@ fn seam(
     }
 }
 
-/// The largest step of each item from one moment to the next, and whether its colour changes; `None` where their number changes.
-fn usual_steps(all: &[Vec<Drawn<'_>>]) -> Option<Vec<(f64, bool)>> {
+/// The largest step of each item from one moment to the next, and that of its colour; `None` where their number changes.
+fn usual_steps(all: &[Vec<Drawn<'_>>]) -> Option<Vec<(f64, f32)>> {
     let count = all.first()?.len();
     if all.iter().any(|moment| moment.len() != count) {
         return None;
     }
-    let mut steps = vec![(0.0_f64, false); count];
+    let mut steps = vec![(0.0_f64, 0.0_f32); count];
     for (a, b) in all.iter().zip(all.iter().skip(1)) {
         for ((a, b), step) in a.iter().zip(b).zip(&mut steps) {
             let far = match (a.bounds, b.bounds) {
@@ -234,28 +253,27 @@ fn usual_steps(all: &[Vec<Drawn<'_>>]) -> Option<Vec<(f64, bool)>> {
             };
             let start = |one: &Drawn<'_>| one.path.contours().first().map(|contour| contour.start());
             let begun = start(a).zip(start(b)).map_or(0.0, |(a, b)| (a - b).length());
-            *step = (step.0.max(far).max(begun), step.1 || !same_paint(a, b));
+            *step = (step.0.max(far).max(begun), step.1.max(paint_step(a, b)));
         }
     }
     Some(steps)
 }
 
-/// Whether two items are painted so alike that no one sees a difference; of other paints than colours, whether they are the same.
-fn same_paint(a: &Drawn<'_>, b: &Drawn<'_>) -> bool {
-    const LEVELS: f32 = 8.0 / 255.0;
-    let near = |a: Colour, b: Colour| {
-        let of = |colour: Colour| [colour.red, colour.green, colour.blue, colour.alpha];
-        of(a).iter().zip(of(b)).all(|(a, b)| (a - b).abs() <= LEVELS)
+/// Colours that differ by less cannot be told apart at once.
+const LEVELS: f32 = 8.0 / 255.0;
+
+/// How differently two items are painted: the most that a level differs, from 0 to 1. Gradients and the like may move along, and count as alike.
+fn paint_step(a: &Drawn<'_>, b: &Drawn<'_>) -> f32 {
+    let step = |a: Option<&Paint>, b: Option<&Paint>| match (a, b) {
+        (Some(Paint::Solid(a)), Some(Paint::Solid(b))) => {
+            let of = |colour: &Colour| [colour.red, colour.green, colour.blue, colour.alpha];
+            of(a).iter().zip(of(b)).map(|(a, b)| (a - b).abs()).fold(0.0, f32::max)
+        }
+        (Some(_), Some(_)) | (None, None) => 0.0,
+        _ => 1.0,
     };
-    let same = |a: Option<&Paint>, b: Option<&Paint>| match (a, b) {
-        (Some(Paint::Solid(a)), Some(Paint::Solid(b))) => near(*a, *b),
-        // Gradients and the like move along.
-        (Some(_), Some(_)) | (None, None) => true,
-        _ => false,
-    };
-    same(a.placed.fill(), b.placed.fill())
-        && same(a.placed.stroke(), b.placed.stroke())
-        && (a.placed.opacity() - b.placed.opacity()).abs() <= f64::from(LEVELS)
+    let opacity = (a.placed.opacity() - b.placed.opacity()).abs() as f32;
+    step(a.placed.fill(), b.placed.fill()).max(step(a.placed.stroke(), b.placed.stroke())).max(opacity)
 }
 
 /// How far the lines of two paths are apart, as far as some places on them tell: the farthest that any of these is from the other line. What is

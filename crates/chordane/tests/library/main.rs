@@ -14,6 +14,7 @@ mod finding_kinds;
 mod findings;
 mod laws;
 mod layers;
+mod loops;
 mod measures;
 mod meetings;
 mod morphs;

@@ -188,7 +188,13 @@ impl Sheet {
         let to_pixels = Affine::from_scale(Point::splat(scale)) * Affine::from_translation(-corner);
         let scene = self.seen_through(&(to_pixels * self.upright()))?;
         let page = Cell { min: Point::ZERO, max: self.size * scale };
-        let mut overlay = Overlay { layer: group(), room: Room::default(), page, options: *options };
+        let mut overlay = Overlay {
+            layer: group(),
+            room: Room::default(),
+            page,
+            options: *options,
+            has_ways: !earlier.is_empty(),
+        };
         // What coordinates and sizes are told in: the sheet's units, or those of the document that it was read from.
         let view = self.document_view().copied().filter(Affine::is_finite).unwrap_or_default();
         let told = to_pixels * self.upright() * view;
@@ -221,6 +227,8 @@ struct Overlay {
     room: Room,
     page: Cell,
     options: BonesOptions,
+    /// Whether the ways of vertices are drawn.
+    has_ways: bool,
 }
 
 impl Overlay {
@@ -595,6 +603,7 @@ impl Overlay {
                 Mark::Handle => BoneLayer::Handles,
                 Mark::Arrow | Mark::Implied => BoneLayer::Directions,
                 Mark::Bounds => BoneLayer::Bounds,
+                Mark::Way => return self.has_ways,
             })
         })
     }
@@ -631,6 +640,11 @@ impl Overlay {
                     self.add(square.fill(PAPER).stroke(HANDLE, 1.3));
                 }
                 Mark::Arrow => self.add(arrow(middle + Point::X * 4.0, Point::X, ARROW_LENGTH).fill(ARROW)),
+                Mark::Way => {
+                    self.add(Path::open([left, right]).stroke(trail::WAY, 1.2));
+                    let dots = circle(left, 1.8).and(&circle(middle, 1.8));
+                    self.add(dots.fill(trail::WAY));
+                }
                 Mark::Implied => self.add(Path::open([left, right]).stroke(INK, 1.4).dash([6.0, 4.0])),
                 Mark::Bounds => {
                     let (box_end, cross) = (middle - Point::X, middle + Point::X * 6.0);
@@ -659,15 +673,17 @@ enum Mark {
     Arrow,
     Implied,
     Bounds,
+    Way,
 }
 
-const LEGEND: [(Mark, &str); 6] = [
+const LEGEND: [(Mark, &str); 7] = [
     (Mark::Start, "start"),
     (Mark::Vertex, "vertex"),
     (Mark::Handle, "handle"),
     (Mark::Arrow, "direction"),
     (Mark::Implied, "implied side"),
     (Mark::Bounds, "bounds, centre"),
+    (Mark::Way, "way it came"),
 ];
 const LEGEND_ROW: f64 = 17.0;
 const LEGEND_WIDTH: f64 = 144.0;

@@ -10,7 +10,7 @@ use crate::sheet::{Group, Sheet, group};
 /// More ways than this are not all drawn, but every second, fifth and so on.
 const MOST_WAYS: usize = 120;
 
-const WAY: &str = "#0b7a5a";
+pub(super) const WAY: &str = "#0b7a5a";
 
 /// Earlier drawings under one another, the older the fainter.
 pub(super) fn ghosts(earlier: &[Sheet]) -> Group {
