@@ -165,3 +165,18 @@ pub(crate) fn time(time: Duration) -> String {
         format!("{:.1} s", milliseconds / 1e3)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn kept_files_are_numbered() {
+        assert_eq!(numbered_file(Path::new("sails.png"), 7, 120, 1), PathBuf::from("sails-007.png"));
+        assert_eq!(
+            numbered_file(Path::new("out/sails.tar.png"), 12, 24, 1),
+            PathBuf::from("out/sails.tar-12.png")
+        );
+        assert_eq!(numbered_file(Path::new("kite.png"), 7, 48, 4), PathBuf::from("kite-0007.png"));
+    }
+}

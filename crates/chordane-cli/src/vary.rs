@@ -575,13 +575,4 @@ mod tests {
             assert_eq!(told, mend, "{bad}");
         }
     }
-
-    #[test]
-    fn kept_files_are_numbered() {
-        assert_eq!(numbered_file(Path::new("sails.png"), 7, 120), PathBuf::from("sails-007.png"));
-        assert_eq!(
-            numbered_file(Path::new("out/sails.tar.png"), 12, 24),
-            PathBuf::from("out/sails.tar-12.png")
-        );
-    }
 }

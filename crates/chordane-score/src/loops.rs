@@ -18,6 +18,9 @@ const HAIR: f64 = 1e-4;
 /// Codes that only count where they hold at every moment: what moves may well be off the sheet for a while.
 const FOR_GOOD: &[Code] = &[Code::OffSheet, Code::Unpainted, Code::Speck, Code::Covered, Code::CutStroke];
 
+/// What a finding is about: findings of several moments are the same where this is.
+type Key = (Code, Option<usize>, Option<usize>);
+
 /// Why the loop of a score could not be looked over: what went wrong, and at which phase.
 ///
 /// ```
@@ -62,7 +65,7 @@ impl Runner<'_> {
             (self.traced(&settings.clone().phase(0.0)), self.traced(&settings.clone().phase(end)));
         let last_sheet = last.0.map_err(at(end))?;
         let mut whole: Option<Report> = None;
-        let mut counts: BTreeMap<(Code, Option<usize>, Option<usize>), (usize, Finding)> = BTreeMap::new();
+        let mut counts: BTreeMap<Key, (usize, Finding)> = BTreeMap::new();
         let mut checked = 0;
         for (moment, sheet) in moments.iter().enumerate().step_by(2) {
             let phase = moment as f64 / MOMENTS as f64;

@@ -19,9 +19,12 @@ fn bead(at: (f64, f64)) -> Item {
     circle(at, 8.0).fill("#c8553d")
 }
 
+/// What is on the page at a phase.
+type Moving = Box<dyn Fn(f64) -> Vec<Item>>;
+
 #[test]
 fn what_comes_round_has_no_seam() {
-    let sound: Vec<(&str, Box<dyn Fn(f64) -> Vec<Item>>)> = vec![
+    let sound: Vec<(&str, Moving)> = vec![
         ("still", Box::new(|_| vec![bead((50.0, 50.0))])),
         ("swing", Box::new(|t| vec![bead((swing(t, 20.0, 180.0), 50.0))])),
         (
