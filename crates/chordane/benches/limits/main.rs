@@ -15,6 +15,7 @@
     reason = "a bench prints and stops"
 )]
 
+mod clips;
 mod draw;
 mod inputs;
 mod layers;
@@ -107,6 +108,9 @@ const PAIRS: &[Pair] = &[
     ("fit", reshape::fit),
     ("scene", scenes::scene),
     ("rerun", scenes::rerun),
+    ("frames", clips::frames),
+    ("gif", clips::gif),
+    ("apng", clips::apng),
 ];
 
 fn main() {
