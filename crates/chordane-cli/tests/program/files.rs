@@ -17,6 +17,11 @@ const WRITERS: &[(&[&str], &[&str])] = &[
         &["vary", "FOLDER/kite.chord", "-o", "FOLDER/c.png", "--seeds", "3", "--keep", "2"],
         &["c.png", "c-2.png"],
     ),
+    (
+        &["draw", "FOLDER/kite.chord", "-o", "FOLDER/d.gif", "-o", "FOLDER/d.apng", "--frames", "3"],
+        &["d.gif", "d.apng"],
+    ),
+    (&["draw", "FOLDER/kite.chord", "-o", "FOLDER/e.png", "--frames", "2"], &["e-0001.png", "e-0002.png"]),
     (&["man", "--out", "FOLDER"], &["chordane.1", "chordane-draw.1", "chordane-check.1"]),
     (&["demo", "--out", "FOLDER"], &["first-sail.chord", "first-sail.svg", "first-sail.png", "index.html"]),
 ];
@@ -157,8 +162,8 @@ fn standard_output_is_one_place_and_must_be_open() {
 fn killed_at_any_write_or_rename_no_file_is_half() {
     use std::os::unix::process::ExitStatusExt;
     for (call, files) in WRITERS {
-        // The demo writes so many files that every ninth time has to do.
-        let step = if call[0] == "demo" { 9 } else { 1 };
+        // The demo writes so many files that every thirteenth time has to do.
+        let step = if call[0] == "demo" { 13 } else { 1 };
         let mut killed = 0;
         let (whole, _) = with_older(files);
         chordane().args(words(call, whole.path())).assert().success();

@@ -118,6 +118,9 @@ pub(super) struct Matcher {
     palette: Palette,
     /// The colours of the palette as the eye tells them apart.
     seen: Vec<[f32; 3]>,
+    /// The colours that the palette has itself.
+    exact: HashMap<[u8; 3], u8>,
+    /// Mixtures for the others, by cells of four levels each way: nobody sees a difference within one.
     known: HashMap<[u8; 3], Mixture>,
 }
 
@@ -129,13 +132,11 @@ struct Mixture {
     share: u8,
 }
 
-/// Mixtures that are remembered; beyond that they are found again.
-const MOST_KNOWN: usize = 1 << 20;
-
 impl Matcher {
     pub(super) fn new(palette: Palette) -> Self {
         let seen = palette.colours().iter().map(|colour| seen(colour.map(f32::from))).collect();
-        Self { palette, seen, known: HashMap::new() }
+        let exact = palette.colours().iter().copied().zip(0..=u8::MAX).collect();
+        Self { palette, seen, exact, known: HashMap::new() }
     }
 
     pub(super) fn palette(&self) -> &Palette {
@@ -166,13 +167,15 @@ impl Matcher {
     }
 
     fn mixture(&mut self, colour: [u8; 3]) -> Mixture {
-        if let Some(known) = self.known.get(&colour) {
+        if let Some(&first) = self.exact.get(&colour) {
+            return Mixture { first, second: first, share: 0 };
+        }
+        let cell = colour.map(|level| level >> 2);
+        if let Some(known) = self.known.get(&cell) {
             return *known;
         }
-        let found = self.found(seen(colour.map(f32::from)));
-        if self.known.len() < MOST_KNOWN {
-            self.known.insert(colour, found);
-        }
+        let found = self.found(seen(cell.map(|level| f32::from(level << 2) + 1.5)));
+        self.known.insert(cell, found);
         found
     }
 

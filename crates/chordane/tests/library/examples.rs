@@ -81,3 +81,8 @@ fn flight_runs() {
 fn lanterns_runs() {
     run("lanterns");
 }
+
+#[test]
+fn round_the_reel_runs() {
+    run("round_the_reel");
+}
