@@ -231,7 +231,7 @@ fn place(folder: &Path, file: &str) -> String {
 }
 
 /// The clips: how many frames in how many seconds.
-const FRAMES: usize = 60;
+const FRAMES: usize = 45;
 const SECONDS: f64 = 3.0;
 
 /// The size of a clip: that of its sheet, small ones enlarged by a whole factor.

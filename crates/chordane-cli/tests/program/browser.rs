@@ -88,7 +88,7 @@ fn the_browser_shows_the_svg_as_we_draw_the_png() {
 fn the_page_shows_every_picture() {
     let folder = tempfile::tempdir().unwrap();
     Command::cargo_bin("chordane").unwrap().args(["demo", "--out"]).arg(folder.path()).assert().success();
-    let seen = shown(&folder.path().join("index.html"), 1280, 28000);
+    let seen = shown(&folder.path().join("index.html"), 1280, 38000);
     // The first sail's cloth is somewhere on the page, and so is the last score's air.
     for colour in [[200, 85, 61], [223, 233, 238]] {
         let count = seen.chunks_exact(3).filter(|pixel| **pixel == colour).count();
