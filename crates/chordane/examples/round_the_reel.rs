@@ -18,7 +18,7 @@ fn page(phase: f64) -> Sheet {
         let own = rounds(phase, 1.0, f64::from(i) / 5.0);
         let flash = pulse(shine.share_of("flash", i as usize, phase), 1.0, 1.5);
         let turn = dip.at(rounds(own, 2.0, 0.0)).unwrap_or_default();
-        let colour = cloth.at(own).unwrap_or_default();
+        let colour = cloth.at(own).unwrap_or(rgb(200.0, 85.0, 61.0));
         group()
             .add(sail.clone().fill(colour).stroke("#20303c", 3.0).join("round"))
             .add(Path::open([(0.0, -34.0), (0.0, 34.0)]).stroke("#20303c", 1.5))
