@@ -1,6 +1,6 @@
 //! Easings by their texts, as the recommendation "CSS Easing Functions" writes them.
 
-use super::easing::{Curve, Easing};
+use super::curve::Curve;
 use crate::ground::{Fault, nearest};
 
 const NAMES: &[&str] = &["linear", "ease", "ease-in", "ease-out", "ease-in-out", "step-start", "step-end"];
@@ -17,34 +17,33 @@ pub(super) fn read(text: &str) -> Result<Curve, Fault> {
     };
     let Some((name, inside)) = text.strip_suffix(')').and_then(|text| text.split_once('(')) else {
         return match text.as_str() {
-            "linear" => Easing::linear(),
-            "ease" => Easing::cubic_bezier(0.25, 0.1, 0.25, 1.0),
-            "ease-in" => Easing::cubic_bezier(0.42, 0.0, 1.0, 1.0),
-            "ease-out" => Easing::cubic_bezier(0.0, 0.0, 0.58, 1.0),
-            "ease-in-out" => Easing::cubic_bezier(0.42, 0.0, 0.58, 1.0),
-            "step-start" => Easing::steps(1, "jump-start"),
-            "step-end" => Easing::steps(1, "jump-end"),
+            "linear" => Ok(Curve::Linear),
+            "ease" => Curve::cubic_bezier(0.25, 0.1, 0.25, 1.0),
+            "ease-in" => Curve::cubic_bezier(0.42, 0.0, 1.0, 1.0),
+            "ease-out" => Curve::cubic_bezier(0.0, 0.0, 0.58, 1.0),
+            "ease-in-out" => Curve::cubic_bezier(0.42, 0.0, 0.58, 1.0),
+            "step-start" => Curve::steps(1, "jump-start".into()),
+            "step-end" => Curve::steps(1, "jump-end".into()),
             _ => return Err(unknown(&text)),
-        }
-        .curve();
+        };
     };
     let parts: Vec<&str> = inside.split(',').map(str::trim).collect();
     let number = |part: &&str| part.parse::<f64>().ok().filter(|number| number.is_finite());
     let numbers: Option<Vec<f64>> = parts.iter().map(number).collect();
     let wants = |what: &str| Fault::new("ease", format!("\"{text}\" is not an easing; {name} wants {what}"));
     match (name, numbers.as_deref(), parts.as_slice()) {
-        ("cubic-bezier", Some(&[x1, y1, x2, y2]), _) => Easing::cubic_bezier(x1, y1, x2, y2).curve(),
+        ("cubic-bezier", Some(&[x1, y1, x2, y2]), _) => Curve::cubic_bezier(x1, y1, x2, y2),
         ("cubic-bezier", ..) => Err(wants("four numbers: cubic-bezier(0.4, 0, 0.2, 1)")),
-        ("spring", Some(&[stiffness, damping]), _) => Easing::spring(stiffness, damping).curve(),
+        ("spring", Some(&[stiffness, damping]), _) => Curve::spring(stiffness, damping),
         ("spring", ..) => Err(wants("a stiffness and a damping: spring(120, 9)")),
         ("steps", _, [count] | [count, _]) if count.parse::<usize>().is_ok() => {
             let jump = parts.get(1).copied().unwrap_or("jump-end");
-            Easing::steps(count.parse().unwrap_or(0), jump).curve()
+            Curve::steps(count.parse().unwrap_or(0), jump.into())
         }
         ("steps", ..) => Err(wants("a whole number and where to jump: steps(4, jump-end)")),
         ("linear", ..) => points(&parts).map_or_else(
             || Err(wants("numbers with places between them: linear(0, 0.5 25%, 1)")),
-            |points| Easing::through(points).curve(),
+            |points| Curve::through(points),
         ),
         _ => Err(unknown(name)),
     }
@@ -103,6 +102,7 @@ fn points(parts: &[&str]) -> Option<Vec<(f64, f64)>> {
 
 #[cfg(test)]
 mod tests {
+    use super::super::Easing;
     use super::*;
 
     #[test]

@@ -1,6 +1,7 @@
 //! Motion: values and shapes that depend on a phase, which goes from 0 to 1 and comes round. All of it is a pure function of the
 //! phase, so that any frame can be drawn alone.
 
+mod curve;
 mod easing;
 mod easing_text;
 mod keyed;
@@ -11,7 +12,8 @@ mod spring;
 mod timeline;
 mod wave;
 
-pub use easing::{Easing, Jump, ease};
+pub use curve::Jump;
+pub use easing::{Easing, ease};
 pub use keyed::Keyed;
 pub use keys::{Keys, Way, keys};
 pub use pose::{Pose, pose};

@@ -50,7 +50,9 @@ impl Spring {
             fade * ((speed * t).cos() + decay / speed * (speed * t).sin())
         } else if square < -1e-9 * self.stiffness {
             let speed = (-square).sqrt();
-            let (slow, fast) = (speed - decay, -speed - decay);
+            // Both parts are near decay where it is large: their difference would be lost in it.
+            let fast = -speed - decay;
+            let slow = self.stiffness / fast;
             (slow * (fast * t).exp() - fast * (slow * t).exp()) / (slow - fast)
         } else {
             fade * (1.0 + decay * t)
@@ -88,6 +90,11 @@ mod tests {
 
     #[test]
     fn springs_move_by_the_equation_and_settle() {
+        for (stiffness, damping) in [(1e-6, 1e9), (1e9, 1e9), (1e-6, 1.0), (1.0, 2.0), (1.0, 2.0 + 1e-12)] {
+            let spring = Spring::new(stiffness, damping);
+            let (half, end) = (spring.at(0.5), spring.at(1.0));
+            assert!((0.5..=1.0).contains(&half) && end == 1.0, "{stiffness} {damping}: {half} {end}");
+        }
         for (stiffness, damping) in [(100.0, 10.0), (100.0, 20.0), (100.0, 50.0), (400.0, 2.0), (10.0, 6.3)] {
             let spring = Spring::new(stiffness, damping);
             for t in [0.0, 0.05, 0.2, 0.7] {

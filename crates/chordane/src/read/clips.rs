@@ -1,9 +1,10 @@
 //! Clips of a document as paths.
 
 use super::attributes::{self, Along, length};
-use super::document::{Document, Element};
+use super::document::Document;
 use super::properties::id_of;
 use super::shapes::drawn;
+use super::tree::Element;
 use crate::combine::union_all;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, FillRule, Path};

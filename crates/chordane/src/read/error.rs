@@ -144,3 +144,12 @@ pub struct SvgReading {
 pub(super) fn line_of(text: &str, at: usize) -> usize {
     text.as_bytes().iter().take(at).filter(|byte| **byte == b'\n').count() + 1
 }
+
+/// A text short enough for a message.
+pub(super) fn shortened(text: &str) -> String {
+    let mut short: String = text.trim().chars().take(32).collect();
+    if short.len() < text.trim().len() {
+        short.push_str("..");
+    }
+    short
+}

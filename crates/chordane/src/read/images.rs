@@ -1,7 +1,7 @@
 //! Pictures of pixels inside a document.
 
 use super::attributes::{Along, length};
-use super::document::Element;
+use super::tree::Element;
 use super::viewport::fitted;
 use super::walk::Walk;
 use crate::number::{Cell, Point};
@@ -61,7 +61,7 @@ fn embedded(href: &str) -> Result<Picture, String> {
     use base64::engine::{DecodePaddingMode, GeneralPurpose, GeneralPurposeConfig};
 
     let Some(rest) = href.trim().strip_prefix("data:") else {
-        let name = super::shapes::shortened(href);
+        let name = super::error::shortened(href);
         return Err(format!(
             "the image \"{name}\" is not in the document itself and is not fetched: left out"
         ));

@@ -2,10 +2,10 @@
 
 use super::attributes::{Along, length, numbers, share};
 use super::clips::clip_of;
-use super::document::Element;
 use super::error::ReadError;
+use super::error::shortened;
 use super::properties::{Taken, id_of};
-use super::shapes::shortened;
+use super::tree::Element;
 use super::walk::{Own, Walk};
 use crate::ground::Given;
 use crate::number::{Cell, Point};

@@ -7,6 +7,8 @@ mod cascade;
 #[cfg(feature = "svg-read")]
 mod clips;
 #[cfg(feature = "svg-read")]
+mod declaration;
+#[cfg(feature = "svg-read")]
 mod document;
 #[cfg(feature = "svg-read")]
 mod error;
@@ -18,6 +20,8 @@ mod layers;
 mod metadata;
 #[cfg(feature = "png")]
 mod picture;
+#[cfg(all(feature = "svg-read", not(feature = "svg-styles")))]
+mod plain_styles;
 #[cfg(feature = "svg-read")]
 mod properties;
 #[cfg(feature = "svg-styles")]
@@ -32,6 +36,8 @@ mod style_sheets;
 mod styled;
 #[cfg(feature = "svg-read")]
 mod svg;
+#[cfg(feature = "svg-read")]
+mod tree;
 #[cfg(feature = "svg-read")]
 mod viewport;
 #[cfg(feature = "svg-read")]

@@ -4,7 +4,7 @@ use std::collections::{HashMap, HashSet};
 
 use cssparser::{Parser, Token, parse_nth};
 
-use super::document::{Document, Element};
+use super::tree::{Element, Tree};
 
 /// So many simple selectors in a row at most; longer ones are not understood.
 const MOST_COMPOUNDS: usize = 32;
@@ -112,14 +112,14 @@ impl Selector {
     }
 
     /// Whether an element is one of those.
-    fn is_of(&self, document: &Document<'_>, number: usize) -> bool {
+    fn is_of(&self, document: &Tree<'_>, number: usize) -> bool {
         self.fits(document, 0, number, &mut HashSet::new())
     }
 
     /// Whether an element fits from one of the parts on; `failed` keeps what did not, since there can be very many ways up.
     fn fits(
         &self,
-        document: &Document<'_>,
+        document: &Tree<'_>,
         part: usize,
         number: usize,
         failed: &mut HashSet<(usize, usize)>,
@@ -180,14 +180,14 @@ impl Compound {
         Some(weight)
     }
 
-    fn is_of(&self, document: &Document<'_>, number: usize, element: &Element<'_>) -> bool {
+    fn is_of(&self, document: &Tree<'_>, number: usize, element: &Element<'_>) -> bool {
         self.name.as_ref().is_none_or(|name| name == "*" || *name == element.name)
             && self.tests.iter().all(|test| test.is_of(document, number, element))
     }
 }
 
 impl Test {
-    fn is_of(&self, document: &Document<'_>, number: usize, element: &Element<'_>) -> bool {
+    fn is_of(&self, document: &Tree<'_>, number: usize, element: &Element<'_>) -> bool {
         let has = |name: &str, value: &str, how: Match| {
             let Some(given) = document.attribute(element, name) else { return false };
             let sought = !value.is_empty();
@@ -292,7 +292,7 @@ impl Selectors {
     /// The rules that an element is meant by, each with the specificity of its selector.
     pub(super) fn of<'s>(
         &'s self,
-        document: &'s Document<'_>,
+        document: &'s Tree<'_>,
         number: usize,
     ) -> impl Iterator<Item = ([u32; 3], usize)> + 's {
         let element = document.element(number);

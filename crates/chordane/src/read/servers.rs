@@ -1,9 +1,9 @@
 //! Gradients, patterns and pictures of a document as paint.
 
 use super::attributes::{self, Along, length, share};
-use super::document::Element;
 use super::error::ReadError;
 use super::properties::{BLACK, Paint, id_of, paint_of};
+use super::tree::Element;
 use super::viewport::{fitted, view_box};
 use super::walk::Walk;
 use crate::number::{Cell, Point};
@@ -30,7 +30,7 @@ impl<'a> Walk<'a> {
         let Some((number, element)) = self.element_of(id) else {
             self.note(
                 on.of.at,
-                format!("\"{}\" as paint is not in the document", super::shapes::shortened(id)),
+                format!("\"{}\" as paint is not in the document", super::error::shortened(id)),
             );
             return Ok(None);
         };

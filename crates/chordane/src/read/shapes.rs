@@ -1,7 +1,9 @@
 //! The basic shapes as paths, beginning and running as the recommendation says.
 
 use super::attributes::{Along, length, numbers};
-use super::document::{Document, Element};
+use super::document::Document;
+use super::error::shortened;
+use super::tree::Element;
 use crate::number::{Angle, Point};
 use crate::path::{ArcWay, Path, start};
 use crate::shape::ellipse;
@@ -76,15 +78,6 @@ pub(super) fn drawn(document: &Document<'_>, element: &Element<'_>, viewport: Po
         _ => return None,
     };
     Some(Drawn { path, complaint })
-}
-
-/// A text short enough for a message.
-pub(super) fn shortened(text: &str) -> String {
-    let mut short: String = text.trim().chars().take(32).collect();
-    if short.len() < text.trim().len() {
-        short.push_str("..");
-    }
-    short
 }
 
 fn rectangle(corner: Point, sides: Point, radii: Point) -> Path {

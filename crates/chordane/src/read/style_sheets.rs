@@ -5,10 +5,10 @@ use cssparser::{
     RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token, parse_important,
 };
 
-use super::cascade::{Declaration, Told, is_shown};
-use super::document::StyleText;
+use super::declaration::{Declaration, is_shown};
+use super::error::shortened;
 use super::selectors::{Selector, Selectors};
-use super::shapes::shortened;
+use super::tree::{StyleText, Told};
 use crate::ground::spent;
 
 /// So many selectors at most in all style sheets of a document.

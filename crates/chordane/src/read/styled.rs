@@ -1,8 +1,8 @@
 //! What elements are drawn with: their properties, from attributes, style sheets and `style`, and what they hand down.
 
-use super::document::Element;
+use super::error::shortened;
 use super::properties::{Properties, Taken};
-use super::shapes::shortened;
+use super::tree::Element;
 use super::walk::{Inherited, Own, Walk};
 use crate::number::Point;
 

@@ -3,11 +3,13 @@
 use std::collections::HashMap;
 
 use super::attributes::{self, Along, length, numbers, with_unit};
-use super::document::{Document, Element};
+use super::document::Document;
+use super::error::shortened;
 use super::error::{ReadError, SvgReading};
 use super::layers::{bounds_of, is_spoken};
 use super::servers::Painted;
-use super::shapes::{drawn, shortened};
+use super::shapes::drawn;
+use super::tree::Element;
 use super::viewport::{fitted, view_box};
 use super::walk::{Inherited, Own, Walk};
 use crate::number::{Cell, Point};

@@ -2,9 +2,10 @@
 
 use std::collections::HashMap;
 
-use super::document::{Document, Element};
+use super::document::Document;
 use super::error::{ReadError, SvgNote};
 use super::properties::Properties;
+use super::tree::Element;
 use crate::ground::{spent, stopped, visible};
 use crate::number::Point;
 use crate::sheet::BlendMode;
