@@ -10,7 +10,7 @@ use chordane::sheet::{Colour, Paint, Sheet};
 use chordane_score::{Limits, Runner};
 use serde::Serialize;
 
-use crate::draw::within;
+use crate::drawing::within;
 use crate::failure::Failure;
 use crate::input::Input;
 use crate::knobs;

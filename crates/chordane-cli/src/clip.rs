@@ -11,7 +11,7 @@ use chordane_score::{Limits, Runner, Settings};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;
 
-use crate::draw::{bytes_of, dressed, earlier, render, size_at, within};
+use crate::drawing::{bytes_of, dressed, earlier, render, size_at, within};
 use crate::failure::Failure;
 use crate::input::Origin;
 use crate::knobs;

@@ -20,6 +20,7 @@ mod check;
 mod clip;
 mod demo;
 mod draw;
+mod drawing;
 mod failure;
 mod input;
 mod knobs;

@@ -13,7 +13,7 @@ use chordane_score::{Limits, Runner, Settings};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use rayon::prelude::*;
 
-use crate::draw::{bones, bytes_of, render, size_at, within};
+use crate::drawing::{bones, bytes_of, render, size_at, within};
 use crate::failure::Failure;
 use crate::input::{Input, Origin};
 use crate::knobs;

@@ -4,7 +4,7 @@ use std::io::{self, Write};
 
 use png::{BlendOp, DisposeOp};
 
-use super::clip::{ClipOptions, ClipWriter, changed};
+use super::frames::{ClipOptions, ClipWriter, changed};
 use super::png::{described, filter_of, packed_size};
 use crate::raster::Pixels;
 

@@ -5,7 +5,7 @@ use std::io::{self, Write};
 
 use gif::{DisposalMethod, Encoder, Frame, Repeat};
 
-use super::clip::{ClipOptions, ClipWriter, changed};
+use super::frames::{ClipOptions, ClipWriter, changed};
 use super::palette::{MOST_COLOURS, Matcher, Palette};
 use crate::raster::Pixels;
 

@@ -5,6 +5,7 @@ mod apng;
 mod clip;
 mod data_url;
 mod format;
+mod frames;
 #[cfg(feature = "gif")]
 mod gif;
 #[cfg(feature = "gif")]
@@ -22,8 +23,9 @@ mod y4m;
 #[cfg(all(feature = "png", feature = "svg-read"))]
 pub(crate) use png::METADATA;
 
-pub use clip::{Clip, ClipFormat, ClipOptions};
+pub use clip::{Clip, ClipFormat};
 pub use format::{Format, SaveError, WriteOptions};
+pub use frames::ClipOptions;
 #[cfg(feature = "gif")]
 pub use palette::{Dither, Palette};
 pub use svg::SvgOptions;

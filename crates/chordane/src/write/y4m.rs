@@ -2,7 +2,7 @@
 
 use std::io::{self, Write};
 
-use super::clip::{ClipOptions, ClipWriter};
+use super::frames::{ClipOptions, ClipWriter};
 use crate::raster::Pixels;
 
 pub(super) struct Y4mWriter<W> {
