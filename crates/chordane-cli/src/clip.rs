@@ -2,13 +2,13 @@
 
 use std::io::{self, BufWriter, Write};
 use std::path::{Path, PathBuf};
-use std::time::{Duration, Instant};
+use std::time::Instant;
 
 use chordane::ground::Given;
 use chordane::raster::Pixels;
 use chordane::write::{Clip, ClipFormat, ClipOptions, Dither, Format, Palette, WholeFile};
 use chordane_score::{Limits, Runner, Settings};
-use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use indicatif::ProgressBar;
 use rayon::prelude::*;
 
 use crate::drawing::{bytes_of, dressed, earlier, render, size_at, within};
@@ -16,7 +16,7 @@ use crate::failure::Failure;
 use crate::input::Origin;
 use crate::knobs;
 use crate::options::DrawOptions;
-use crate::output::{Target, numbered_file, say, size, time};
+use crate::output::{Target, numbered_file, progress, report_of_many, say, size, time};
 use crate::record::is_drawn;
 
 /// Frames to the second, where their number is not said.
@@ -28,6 +28,9 @@ const FRAMES_A_ROUND: usize = 16;
 
 /// So many frames are looked at for the colours that all of them share.
 const LOOKED_AT: usize = 12;
+
+/// How the bar of a clip looks.
+const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
 
 /// Whether a clip is asked for: by the number of its frames, or by a file that only holds clips.
 pub(crate) fn is_asked(options: &DrawOptions) -> bool {
@@ -191,7 +194,7 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
     let begin = Instant::now();
     let range = share_of(frames.count, frames.options.clip.part);
     let name = |frame: usize| numbered_file(file, frame + 1, frames.count, 4);
-    let bar = progress(range.len());
+    let bar = progress(FRAMES_LEFT, range.len());
     let draw = |frame: usize| -> Result<Option<usize>, (usize, Failure)> {
         let file = name(frame);
         let kept = frames.options.clip.resume && is_drawn(&file, frames.origin, &frames.settings(frame));
@@ -235,29 +238,14 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
         _ => "no file".to_owned(),
     };
     say(&format!("{names}  {drawn} frames{there}  {}  {}", size(bytes), time(begin.elapsed())));
-    told_failures(frames, &failed, range.len())
-}
-
-/// Says which frames could not be drawn, and why, each reason once.
-fn told_failures(frames: &Frames<'_>, failed: &[(usize, Failure)], count: usize) -> Result<(), Failure> {
-    let mut reasons: Vec<String> = Vec::new();
-    for (frame, failure) in failed {
-        let reason = failure.to_string();
-        if !reasons.contains(&reason) {
-            say(&frames.place(*frame));
-            failure.report();
-            reasons.push(reason);
-        }
+    let numbered = failed.iter().map(|(frame, failure)| (frame + 1, failure));
+    match report_of_many(numbered, |number| frames.place(number - 1)) {
+        None => Ok(()),
+        Some((count, numbers)) => Err(Failure::input(
+            format!("{count} of {} frames could not be drawn: {numbers}", range.len()),
+            "the others are drawn; mend the score, and draw the rest with --resume",
+        )),
     }
-    if failed.is_empty() {
-        return Ok(());
-    }
-    let numbers: Vec<String> = failed.iter().take(20).map(|(frame, _)| (frame + 1).to_string()).collect();
-    let more = if failed.len() > numbers.len() { ", .." } else { "" };
-    Err(Failure::input(
-        format!("{} of {count} frames could not be drawn: {}{more}", failed.len(), numbers.join(", ")),
-        "the others are drawn; mend the score, and draw the rest with --resume",
-    ))
 }
 
 /// All frames in one file.
@@ -296,7 +284,7 @@ impl ClipPlan {
     pub(crate) fn write(&self, file: Option<&Path>, pixels: &Draw<'_>) -> Result<usize, Failure> {
         let first = pixels(0)?;
         let own = (first.width(), first.height());
-        let bar = progress(self.count);
+        let bar = progress(FRAMES_LEFT, self.count);
         let options = self.options(pixels, &bar);
         let failed = |error: io::Error| match (file, error.kind()) {
             (_, io::ErrorKind::InvalidInput) => {
@@ -373,15 +361,4 @@ impl Write for Counted<'_> {
     fn flush(&mut self) -> io::Result<()> {
         self.out.flush()
     }
-}
-
-/// A bar on a terminal, with frames a second and the time that is left; nothing elsewhere.
-fn progress(count: usize) -> ProgressBar {
-    let style =
-        ProgressStyle::with_template("drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}");
-    let bar =
-        ProgressBar::new(count as u64).with_style(style.unwrap_or_else(|_| ProgressStyle::default_bar()));
-    bar.set_draw_target(ProgressDrawTarget::stderr_with_hz(10));
-    bar.enable_steady_tick(Duration::from_millis(200));
-    bar
 }

@@ -7,6 +7,8 @@ use std::time::Duration;
 use chordane::ground::visible;
 use chordane::write::{Format, write_whole};
 
+use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+
 use crate::failure::Failure;
 
 /// The width in characters of the terminal that results go to, where they go to one.
@@ -145,6 +147,40 @@ pub(crate) fn print_text(text: &str) -> Result<(), Failure> {
 /// Says something on standard error; where that is closed there is nobody to tell.
 pub(crate) fn say(line: &str) {
     let _ = writeln!(io::stderr(), "{}", visible(line));
+}
+
+/// So many numbers are named of those that failed.
+const MOST_NUMBERS: usize = 20;
+
+/// Reports what went wrong with some of many, each reason once, below where it first came up. Gives the numbers of those that failed, as a sentence has
+/// them; `None` where none did.
+pub(crate) fn report_of_many<'f>(
+    failed: impl IntoIterator<Item = (usize, &'f Failure)>,
+    place: impl Fn(usize) -> String,
+) -> Option<(usize, String)> {
+    let (mut reasons, mut numbers) = (Vec::new(), Vec::new());
+    for (number, failure) in failed {
+        numbers.push(number.to_string());
+        let reason = failure.to_string();
+        if !reasons.contains(&reason) {
+            say(&place(number));
+            failure.report();
+            reasons.push(reason);
+        }
+    }
+    let count = numbers.len();
+    let more = if count > MOST_NUMBERS { ", .." } else { "" };
+    numbers.truncate(MOST_NUMBERS);
+    (count > 0).then(|| (count, format!("{}{more}", numbers.join(", "))))
+}
+
+/// A bar on a terminal; nothing elsewhere, nor where the work is done in a moment.
+pub(crate) fn progress(look: &str, count: usize) -> ProgressBar {
+    let style = ProgressStyle::with_template(look).unwrap_or_else(|_| ProgressStyle::default_bar());
+    let bar = ProgressBar::new(count as u64).with_style(style);
+    bar.set_draw_target(ProgressDrawTarget::stderr_with_hz(10));
+    bar.enable_steady_tick(Duration::from_millis(200));
+    bar
 }
 
 /// A number of bytes as people read it.

@@ -1,7 +1,7 @@
 //! `chordane vary`: a score many times, on one contact sheet.
 
 use std::sync::atomic::{AtomicUsize, Ordering};
-use std::time::{Duration, Instant};
+use std::time::Instant;
 
 use chordane::ground::trimmed;
 use chordane::number::Point;
@@ -10,7 +10,7 @@ use chordane::raster::{DrawError, PixelOptions, Pixels};
 use chordane::sheet::{Sheet, sheet};
 use chordane::write::{Format, WriteOptions};
 use chordane_score::{Limits, Runner, Settings};
-use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use indicatif::ProgressBar;
 use rayon::prelude::*;
 
 use crate::drawing::{bones, bytes_of, render, size_at, within};
@@ -18,7 +18,7 @@ use crate::failure::Failure;
 use crate::input::{Input, Origin};
 use crate::knobs;
 use crate::options::{MOST_PICTURES, VaryFileOptions, VaryOptions};
-use crate::output::{Target, numbered_file, say, size, time};
+use crate::output::{Target, numbered_file, progress, report_of_many, say, size, time};
 use crate::record::Record;
 
 /// Varies the score in a file.
@@ -187,7 +187,7 @@ pub(crate) fn score(
     let count = plan.variants.len();
     let keep = kept(&options.keep, count)?;
     let maker = Maker { options, origin, runner, limits, plan: &plan };
-    let bar = progress(count);
+    let bar = progress("drawing {bar:30} {pos} of {len}, {eta} left", count);
     let made = maker.all(&bar);
     bar.finish_and_clear();
     let failures = || {
@@ -241,35 +241,17 @@ pub(crate) fn score(
             say(&format!("{}  {}", kept.name(), variant.caption));
         }
     }
-    told_failures(&failures().collect::<Vec<_>>(), &plan.variants)
-}
-
-/// Says which pictures could not be made, and why, each reason once.
-fn told_failures(failed: &[(usize, &Failure)], variants: &[Variant]) -> Result<(), Failure> {
-    let mut reasons: Vec<String> = Vec::new();
-    for (number, failure) in failed {
-        let reason = failure.to_string();
-        if !reasons.contains(&reason) {
-            let caption = variants.get(number - 1).map_or("", |variant| variant.caption.as_str());
-            say(&format!("in picture {number}, {caption}:"));
-            failure.report();
-            reasons.push(reason);
-        }
+    let place = |number: usize| {
+        let caption = plan.variants.get(number - 1).map_or("", |variant| variant.caption.as_str());
+        format!("in picture {number}, {caption}:")
+    };
+    match report_of_many(failures(), place) {
+        None => Ok(()),
+        Some((failed, numbers)) => Err(Failure::input(
+            format!("{failed} of {count} pictures could not be made: {numbers}"),
+            "the others are drawn, with these left blank; mend the score, or vary it less",
+        )),
     }
-    if failed.is_empty() {
-        return Ok(());
-    }
-    let numbers: Vec<String> = failed.iter().take(20).map(|(number, _)| number.to_string()).collect();
-    let more = if failed.len() > numbers.len() { ", .." } else { "" };
-    Err(Failure::input(
-        format!(
-            "{} of {} pictures could not be made: {}{more}",
-            failed.len(),
-            variants.len(),
-            numbers.join(", ")
-        ),
-        "the others are drawn, with these left blank; mend the score, or vary it less",
-    ))
 }
 
 /// The numbers of pictures to keep: `7`, `2..5` with both ends, `all`.
@@ -294,17 +276,6 @@ fn kept(asked: &[String], count: usize) -> Result<Vec<usize>, Failure> {
         keep.extend((low..=high).filter(|number| !keep.contains(number)).collect::<Vec<_>>());
     }
     Ok(keep)
-}
-
-/// A bar on a terminal; nothing elsewhere, nor where the work is done in a moment.
-fn progress(count: usize) -> ProgressBar {
-    let bar = ProgressBar::new(count as u64).with_style(
-        ProgressStyle::with_template("drawing {bar:30} {pos} of {len}, {eta} left")
-            .unwrap_or_else(|_| ProgressStyle::default_bar()),
-    );
-    bar.set_draw_target(ProgressDrawTarget::stderr_with_hz(10));
-    bar.enable_steady_tick(Duration::from_millis(200));
-    bar
 }
 
 fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
