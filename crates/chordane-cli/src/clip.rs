@@ -1,6 +1,7 @@
 //! Clips: a score that moves, frame by frame, to one file or to a picture for each frame.
 
 use std::io::{self, BufWriter, Write};
+use std::ops::Range;
 use std::path::{Path, PathBuf};
 use std::time::Instant;
 
@@ -15,8 +16,8 @@ use crate::drawing::{bytes_of, dressed, earlier, render, size_at, within};
 use crate::failure::Failure;
 use crate::input::Origin;
 use crate::knobs;
-use crate::options::DrawOptions;
-use crate::output::{Target, numbered_file, progress, report_of_many, say, size, time};
+use crate::options::{DrawOptions, MOST_FRAMES};
+use crate::output::{Target, each_once, is_open, numbered_file, progress, report_of_many, say, size, time};
 use crate::record::is_drawn;
 
 /// Frames to the second, where their number is not said.
@@ -25,6 +26,9 @@ const FRAMES_A_SECOND: f64 = 25.0;
 /// So many bytes of frames are held at a time, and so many frames, but one at least.
 const MOST_HELD: usize = 512 << 20;
 const FRAMES_A_ROUND: usize = 16;
+
+/// So many failures are kept, to be told; the others are only counted.
+const MOST_FAILED: usize = 1000;
 
 /// So many frames are looked at for the colours that all of them share.
 const LOOKED_AT: usize = 12;
@@ -77,6 +81,7 @@ impl ClipTarget {
                     format!("name a .png file with -o, or a clip with --as {}", ClipFormat::Y4m.ending()),
                 ));
             }
+            is_open()?;
             return Ok(Self { file: None, format });
         }
         Target::is_place(out)?;
@@ -143,6 +148,7 @@ pub(crate) fn draw<'a>(
     limits: Option<Limits>,
     open: impl FnOnce() -> Result<Runner<'a>, Failure>,
 ) -> Result<(), Failure> {
+    each_once(&options.out)?;
     let targets: Vec<ClipTarget> =
         options.out.iter().map(|out| ClipTarget::of(out, options)).collect::<Result<_, _>>()?;
     let own = &options.clip;
@@ -152,7 +158,7 @@ pub(crate) fn draw<'a>(
     if let Some(other) =
         targets.iter().find(|target| target.format.is_some() && (own.part.is_some() || own.resume))
     {
-        let what = if own.part.is_some() { "drawn in parts" } else { "gone on with" };
+        let what = if own.part.is_some() { "drawn in parts" } else { "resumed" };
         return Err(Failure::call(
             format!("{} cannot be {what}: it is one file", other.name()),
             "draw a picture for each frame, -o frames/name.png, and put them together afterwards",
@@ -160,15 +166,18 @@ pub(crate) fn draw<'a>(
     }
     let count =
         own.frames.unwrap_or_else(|| ((settings.get_seconds() * FRAMES_A_SECOND).round() as usize).max(1));
+    if count > MOST_FRAMES {
+        let told = format!("{} seconds are {count} frames, which is too many", settings.get_seconds());
+        return Err(Failure::call(told, format!("say how many with --frames, at most {MOST_FRAMES}")));
+    }
     let runner = open()?;
     // What the score prints, remarks and gets wrong is told once, for the first frame.
     let first = knobs::run(&runner, &settings.clone().frame(0, count));
     match &first {
-        Ok(run) if !run.moves() => say(
-            "note: the score never asks where in its loop it is: all frames are alike.\n  help: let something hang on phase(), as in swing(phase(), 10, 40)",
-        ),
+        Ok(run) => knobs::note_still(run),
         Err(failure) if failure.code() != 1 => return first.map(drop),
-        _ => {}
+        // It is told with its frame.
+        Err(_) => {}
     }
     drop(first);
     let frames = Frames { options, settings, origin, limits, runner, count };
@@ -183,7 +192,7 @@ pub(crate) fn draw<'a>(
 }
 
 /// The frames of one part of the whole.
-fn share_of(count: usize, part: Option<(usize, usize)>) -> std::ops::Range<usize> {
+fn share_of(count: usize, part: Option<(usize, usize)>) -> Range<usize> {
     let Some((part, parts)) = part else { return 0..count };
     let edge = |part: usize| (part as u128 * count as u128 / parts.max(1) as u128) as usize;
     edge(part - 1)..edge(part)
@@ -209,10 +218,9 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
         bar.inc(1);
         drawn.map_err(|failure| (frame, failure))
     };
-    let (mut drawn, mut bytes, mut failed) = (0, 0, Vec::new());
-    let numbers: Vec<usize> = range.clone().collect();
-    for round in numbers.chunks(FRAMES_A_ROUND * 4) {
-        let done: Vec<_> = round.par_iter().with_max_len(1).map(|frame| draw(*frame)).collect();
+    let (mut drawn, mut bytes, mut failures, mut failed) = (0, 0, 0, Vec::new());
+    for round in rounds(range.clone(), FRAMES_A_ROUND * 4) {
+        let done: Vec<_> = round.into_par_iter().with_max_len(1).map(draw).collect();
         for one in done {
             match one {
                 Ok(Some(size)) => (drawn, bytes) = (drawn + 1, bytes + size),
@@ -222,12 +230,17 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
                     bar.finish_and_clear();
                     return Err(failure);
                 }
-                Err(one) => failed.push(one),
+                Err(one) => {
+                    failures += 1;
+                    if failed.len() < MOST_FAILED {
+                        failed.push(one);
+                    }
+                }
             }
         }
     }
     bar.finish_and_clear();
-    let kept = range.len() - drawn - failed.len();
+    let kept = range.len() - drawn - failures;
     let there = if kept > 0 { format!(", {kept} were there") } else { String::new() };
     let names = match (range.clone().next(), range.clone().next_back()) {
         (Some(first), Some(last)) if first < last => {
@@ -241,8 +254,8 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
     let numbered = failed.iter().map(|(frame, failure)| (frame + 1, failure));
     match report_of_many(numbered, |number| frames.place(number - 1)) {
         None => Ok(()),
-        Some((count, numbers)) => Err(Failure::input(
-            format!("{count} of {} frames could not be drawn: {numbers}", range.len()),
+        Some((_, numbers)) => Err(Failure::input(
+            format!("{failures} of {} frames could not be drawn: {numbers}", range.len()),
             "the others are drawn; mend the score, and draw the rest with --resume",
         )),
     }
@@ -265,6 +278,12 @@ fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Res
     let name = file.map_or("standard output".to_owned(), |file| file.display().to_string());
     say(&format!("{name}  {} frames  {}  {}", frames.count, size(bytes), time(begin.elapsed())));
     Ok(())
+}
+
+/// The numbers of a range, so many at a time.
+fn rounds(range: Range<usize>, size: usize) -> impl Iterator<Item = Range<usize>> {
+    let end = range.end;
+    range.step_by(size.max(1)).map(move |begin| begin..(begin + size).min(end))
 }
 
 /// What a clip in one file is.
@@ -301,17 +320,16 @@ impl ClipPlan {
         let mut counted = Counted { bytes: 0, out };
         let mut clip = Clip::begin(&mut counted, self.format, own, options).map_err(failed)?;
         let a_round = (MOST_HELD / bytes_of(own).max(1)).clamp(1, FRAMES_A_ROUND);
-        let numbers: Vec<usize> = (1..self.count).collect();
-        let drawn_round = |round: &[usize]| -> Vec<Result<Pixels, Failure>> {
-            let one = |frame: &usize| {
-                let drawn = pixels(*frame);
+        let drawn_round = |round: Range<usize>| -> Vec<Result<Pixels, Failure>> {
+            let one = |frame: usize| {
+                let drawn = pixels(frame);
                 bar.inc(1);
                 drawn
             };
-            round.par_iter().with_max_len(1).map(one).collect()
+            round.into_par_iter().with_max_len(1).map(one).collect()
         };
         let mut ready = vec![Ok(first)];
-        for round in numbers.chunks(a_round).chain([&[][..]]) {
+        for round in rounds(1..self.count, a_round).chain([0..0]) {
             let mut write = || ready.drain(..).try_for_each(|frame| clip.push(&frame?).map_err(failed));
             let (written, next) = rayon::join(&mut write, || drawn_round(round));
             if written.is_err() {

@@ -52,6 +52,9 @@ pub(crate) fn score<'a>(
     if options.list_knobs {
         return knobs::list(&run);
     }
+    if options.knobs.phase.is_some() {
+        knobs::note_still(&run);
+    }
     let sheet = run.into_sheet()?;
     note_drafts(&sheet);
     let earlier = earlier(&runner, &settings, options.trail)?;

@@ -110,6 +110,15 @@ pub(crate) fn run(runner: &Runner<'_>, settings: &Settings) -> Result<Run, Failu
     Ok(run)
 }
 
+/// Says so where moments are asked for of a score that has none.
+pub(crate) fn note_still(run: &Run) {
+    if !run.moves() {
+        say(
+            "note: the score never asks where in its loop it is: all its moments are alike.\n  help: make something depend on phase(), as in swing(phase(), 10, 40)",
+        );
+    }
+}
+
 /// Prints the knobs that a score declared.
 pub(crate) fn list(run: &Run) -> Result<(), Failure> {
     let wide = run.knobs().iter().map(|knob| knob.name.chars().count()).max().unwrap_or(0);

@@ -113,7 +113,7 @@ pub(crate) struct DrawOptions {
     /// Draw the construction over it, or only some of it: grid, vertices, handles, directions, bounds
     #[arg(long, value_name = "LAYER,LAYER,..", num_args = 0..=1, require_equals = true, default_missing_value = "all", value_delimiter = ',')]
     pub(crate) bones: Option<Vec<String>>,
-    /// With --bones: so many moments before the present one dimmed under it, and the ways of the vertices
+    /// With --bones: also draw this many earlier moments, dimmed, and the tracks of the vertices
     #[arg(long, value_name = "N", requires = "bones", value_parser = clap::value_parser!(u16).range(1..=100))]
     pub(crate) trail: Option<u16>,
     /// Decimals of coordinates in SVG files [default: as many as show a millionth of the sheet]
@@ -128,19 +128,19 @@ pub(crate) struct DrawOptions {
 #[derive(Debug, Args)]
 #[command(next_help_heading = "Clips of a score that moves")]
 pub(crate) struct ClipDrawOptions {
-    /// So many frames, evenly through the loop; to .png files each goes to a file of its own, as in flight-0001.png [default: 25 a second]
+    /// How many frames to draw, spread evenly over the loop; with a .png file each gets its own, as in flight-0001.png [default: 25 a second]
     #[arg(long, value_name = "N", allow_negative_numbers = true, value_parser = parse_frames)]
     pub(crate) frames: Option<usize>,
-    /// Only the I-th of N parts of the frames, for work shared by machines; .png files only
+    /// Draw only the I-th of N parts of the frames, to share the work between machines; for .png files only
     #[arg(long, value_name = "I/N", value_parser = parse_part)]
     pub(crate) part: Option<(usize, usize)>,
-    /// Leave frames alone that an earlier run with the same options has drawn; .png files only
+    /// Skip frames that an earlier run with the same options has already drawn; for .png files only
     #[arg(long)]
     pub(crate) resume: bool,
     /// The colours of a .gif file: one palette for the whole clip, or one for each frame
     #[arg(long, value_name = "FOR", default_value = "clip", value_parser = ["clip", "frame"])]
     pub(crate) palette: String,
-    /// How colours that a .gif file lacks are made up: by a pattern that stands still, by handing errors on, or not at all
+    /// How to imitate colours that a .gif file lacks: by a fixed pattern, by passing the error on to the next pixels, or not at all
     #[arg(long, value_name = "HOW", default_value = "ordered", value_parser = PossibleValuesParser::new(Dither::NAMES))]
     pub(crate) dither: String,
 }
@@ -194,7 +194,7 @@ pub(crate) struct VaryFileOptions {
 }
 
 /// The most frames of one clip.
-const MOST_FRAMES: usize = 100_000_000;
+pub(crate) const MOST_FRAMES: usize = 100_000_000;
 
 /// The most pictures on one contact sheet.
 pub(crate) const MOST_PICTURES: usize = 1000;
@@ -213,7 +213,7 @@ pub(crate) struct VaryOptions {
     /// The sheet's size in pixels, for scores that ask for it with asked_size(..)
     #[arg(long, value_name = "WxH,WxH,..", value_delimiter = ',', value_parser = parse_size)]
     pub(crate) sizes: Vec<(u32, u32)>,
-    /// So many moments of a score that moves, evenly through its loop
+    /// How many moments of a score that moves, spread evenly over its loop
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MOST_PICTURES as u64))]
     pub(crate) phases: Option<u64>,
     /// The pictures to write at full size too, beside the contact sheet: by numbers, from one to another, or all

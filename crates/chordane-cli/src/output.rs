@@ -30,14 +30,7 @@ impl Target {
         out: &[PathBuf],
         one: impl Fn(&Path) -> Result<Self, Failure>,
     ) -> Result<Vec<Self>, Failure> {
-        for (i, place) in out.iter().enumerate() {
-            if out.iter().take(i).any(|before| before == place) {
-                return Err(Failure::call(
-                    format!("-o {} is given twice", place.display()),
-                    "name each place once",
-                ));
-            }
-        }
+        each_once(out)?;
         out.iter().map(|out| one(out)).collect()
     }
 
@@ -58,12 +51,7 @@ impl Target {
         if out == Path::new("-") {
             let format =
                 format.ok_or_else(|| Failure::call("cannot tell the format of standard output", mend()))?;
-            if leads_nowhere() {
-                return Err(Failure::machine(
-                    "standard output is closed or leads nowhere, so that nothing would be written",
-                    "send it to a file or another program, or name a file with -o",
-                ));
-            }
+            is_open()?;
             return Ok(Self { file: None, format });
         }
         if out.is_dir() {
@@ -104,6 +92,29 @@ impl Target {
     pub(crate) fn name(&self) -> String {
         self.file.as_ref().map_or_else(|| "standard output".to_owned(), |file| file.display().to_string())
     }
+}
+
+/// Looks whether each place is named once.
+pub(crate) fn each_once(out: &[PathBuf]) -> Result<(), Failure> {
+    let twice = out.iter().enumerate().find(|(i, place)| out.iter().take(*i).any(|before| before == *place));
+    match twice {
+        None => Ok(()),
+        Some((_, place)) => {
+            let told = format!("-o {} is given twice", place.display());
+            Err(Failure::call(told, "name each place once"))
+        }
+    }
+}
+
+/// Looks whether standard output leads anywhere.
+pub(crate) fn is_open() -> Result<(), Failure> {
+    if leads_nowhere() {
+        return Err(Failure::machine(
+            "standard output is closed or leads nowhere, so that nothing would be written",
+            "send it to a file or another program, or name a file with -o",
+        ));
+    }
+    Ok(())
 }
 
 /// Whether standard output was closed when the program began. It is then opened on the null device, for reading as well, which

@@ -186,6 +186,11 @@ pub(crate) fn score(
     let plan = plan(options)?;
     let count = plan.variants.len();
     let keep = kept(&options.keep, count)?;
+    if options.phases.is_some()
+        && let Some(first) = plan.variants.first()
+    {
+        knobs::note_still(&runner.run(&first.settings));
+    }
     let maker = Maker { options, origin, runner, limits, plan: &plan };
     let bar = progress("drawing {bar:30} {pos} of {len}, {eta} left", count);
     let made = maker.all(&bar);

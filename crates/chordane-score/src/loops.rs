@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use chordane::check::{Code, Finding, Report, Round};
+use chordane::check::{Code, Finding, LoopMoments, Report};
 use chordane::ground::{Fault, short};
 use chordane::sheet::Sheet;
 
@@ -41,7 +41,7 @@ pub struct LoopMistake {
 
 impl Runner<'_> {
     /// The report of a score that moves, over its whole loop: the figures are those of its beginning, and the findings those that hold for half of it
-    /// at least (for all of it where something cannot be seen), with those of [`Round`]. Where something jumps at the seam, the words of the
+    /// at least (for all of it where something cannot be seen), with those of [`LoopMoments`]. Where something jumps at the seam, the words of the
     /// score are told that do. `check` is what each moment is checked by. Cost: 26 runs and 12 checks.
     ///
     /// # Errors
@@ -100,7 +100,7 @@ impl Runner<'_> {
             .map(|(_, (_, finding))| finding.clone())
             .collect();
         report.findings.extend(later);
-        let round = Round { moments: &moments, last: &last_sheet }.findings().map_err(of_fault(0.0))?;
+        let round = LoopMoments { moments: &moments, last: &last_sheet }.findings().map_err(of_fault(0.0))?;
         let jumping = jumping(&first.1, &last.1);
         let lines: Vec<usize> = report.paths.iter().filter_map(|path| path.line).collect();
         report.findings.extend(round.into_iter().map(|mut finding| {

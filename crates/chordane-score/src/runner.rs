@@ -35,6 +35,9 @@ impl fmt::Debug for Runner<'_> {
     }
 }
 
+/// The moments at which the knobs of a score that moves are tried, in no simple relation to one another.
+const KNOB_PHASES: &[f64] = &[0.0, 0.137, 0.291, 0.463, 0.618, 0.844];
+
 /// What a run of a score came to: its sheet, or the mistake that ended it; and what it asked for on the way.
 ///
 /// ```
@@ -91,7 +94,7 @@ impl<'a> Runner<'a> {
     }
 
     /// Findings on the knobs of a run: those that change nothing of its drawing, whatever else they are set to. A knob costs one
-    /// more run, and one that changes nothing a few; one that only matters together with others may be among them. They belong
+    /// more run, and one that changes nothing a few (six times as many where the score moves); one that only matters together with others may be among them. They belong
     /// to no path, and their place is the sheet's middle.
     #[must_use]
     pub fn knob_findings(&self, run: &Run) -> Vec<Finding> {
@@ -103,6 +106,14 @@ impl<'a> Runner<'a> {
     pub fn knob_findings_within(&self, run: &Run, within: Duration) -> (Vec<Finding>, Vec<String>) {
         let Ok(sheet) = &run.made else { return Default::default() };
         let begin = Instant::now();
+        // What moves is compared at several moments: at one alone a knob may well change nothing.
+        let at = |phase: &f64| {
+            let own = run.settings().clone().phase(*phase);
+            self.run(&own).made.ok().map(|sheet| (own, sheet))
+        };
+        let still = || vec![(run.settings().clone(), sheet.clone())];
+        let moments: Vec<(Settings, Sheet)> =
+            if run.moves() { KNOB_PHASES.iter().filter_map(at).collect() } else { still() };
         let idle = |knob: &Knob| {
             let value = knob.set.clone().unwrap_or_else(|| knob.kind.start());
             let others = knob.kind.others(&value);
@@ -110,8 +121,11 @@ impl<'a> Runner<'a> {
                 if begin.elapsed() > within {
                     return None;
                 }
-                let other = self.run(&run.settings().clone().set(&knob.name, other)).made;
-                if !other.is_ok_and(|other| other == *sheet) {
+                let same = |(own, sheet): &(Settings, Sheet)| {
+                    let other = self.run(&own.clone().set(&knob.name, other)).made;
+                    other.is_ok_and(|other| other == *sheet)
+                };
+                if !moments.iter().all(same) {
                     return Some(false);
                 }
             }

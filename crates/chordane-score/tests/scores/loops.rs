@@ -134,3 +134,38 @@ fn keys_and_swings_of_mixed_kinds_are_told() {
         assert!(said.contains(message), "{line}: {said}");
     }
 }
+
+#[test]
+fn a_knob_that_matters_at_some_moments_only_is_used() {
+    let findings = |source: &str| {
+        let runner = Runner::read("kite.chord", source, Limits::default()).unwrap();
+        runner.knob_findings(&runner.run(&Settings::new())).len()
+    };
+    let swings = "let far = knob(\"far\", 20, 0, 40);\nsheet(100, 80).add(circle(pt(20 + swing(phase(), 0, X), 40), 9).fill(\"teal\"))";
+    assert_eq!(findings(&swings.replace('X', "far")), 0);
+    assert_eq!(findings(&swings.replace('X', "30")), 1);
+}
+
+#[test]
+fn mends_of_what_leaves_and_vanishes_end_the_finding() {
+    let page = |bead: &str| format!("sheet(100, 80).add(circle(pt(30, 10), 5).fill(\"gold\")).add({bead})");
+    let away = page("circle(pt(20 + 300 * phase(), 40), 9).fill(\"teal\")");
+    assert!(
+        over(&away).iter().any(|told| told.starts_with("off-sheet: line 1: this leaves the sheet")),
+        "{:?}",
+        over(&away)
+    );
+    for mended in ["swing(phase(), 20, 320)", "keys([[0, 20], [0.5, 320], [1, 20]]).at(phase())"] {
+        let mended = page(&format!("circle(pt({mended}, 40), 9).fill(\"teal\")"));
+        assert_eq!(over(&mended), [] as [String; 0], "{mended}");
+    }
+    let blinking =
+        "sheet(100, 80).add(circle(pt(30, 40), 9).fill(\"teal\").opacity(if phase() > 0.6 { 0 } else { 1 }))";
+    assert!(
+        over(blinking).iter().any(|told| told.starts_with("unpainted: nothing can be seen")),
+        "{:?}",
+        over(blinking)
+    );
+    let mended = format!("{blinking}.add(circle(pt(70, 40), 9).fill(\"gold\"))");
+    assert!(!over(&mended).iter().any(|told| told.starts_with("unpainted")), "{:?}", over(&mended));
+}

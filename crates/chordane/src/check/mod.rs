@@ -18,7 +18,7 @@ mod wording;
 
 pub use figures::{ContourFigures, PathFigures};
 pub use finding::{Code, Finding, Level};
-pub use seam::Round;
+pub use seam::LoopMoments;
 
 use crate::arrange::Filling;
 use crate::ground::{Carried, Fault, at_most, spent, threads};

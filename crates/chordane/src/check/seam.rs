@@ -26,23 +26,23 @@ const USUAL: f64 = 0.5;
 ///
 /// ```
 /// use chordane::prelude::*;
-/// use chordane::check::Round;
+/// use chordane::check::LoopMoments;
 /// let at = |phase: f64| sheet(100.0, 80.0).add(circle((saw(phase, 20.0, 80.0), 40.0), 9.0).fill("teal"));
 /// let moments: Vec<Sheet> = (0..24).map(|k| at(f64::from(k) / 24.0)).collect();
-/// let findings = Round { moments: &moments, last: &at(0.9999) }.findings()?;
+/// let findings = LoopMoments { moments: &moments, last: &at(0.9999) }.findings()?;
 /// assert_eq!(findings[0].code.name(), "loop-seam");
 /// assert!(findings[0].message.contains("60 units"), "{}", findings[0].message);
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Copy, Debug)]
-pub struct Round<'s> {
+pub struct LoopMoments<'s> {
     /// The loop at even phases, the first of them 0.
     pub moments: &'s [Sheet],
     /// The loop a hair before its end.
     pub last: &'s Sheet,
 }
 
-impl Round<'_> {
+impl LoopMoments<'_> {
     /// What looks wrong over the loop: items that jump where it begins again, items that leave the sheet and do not come back before that, and
     /// moments at which nothing is to be seen while there is something at others.
     ///
@@ -79,11 +79,11 @@ impl Round<'_> {
         if let Some(moment) = empty.iter().position(|empty| *empty).filter(|_| empty.contains(&false)) {
             let count = empty.iter().filter(|empty| **empty).count();
             let seen = format!(
-                "nothing is to be seen from phase {} on, for {} of the loop",
+                "nothing can be seen from phase {} on, for {} of the loop",
                 phase(moment, empty.len()),
                 share(count, empty.len())
             );
-            let mend = "let something stay, or shorten the pause";
+            let mend = "keep something visible all through the loop";
             findings.push(finding(Code::Unpainted, Level::Hint, first.cell().centre(), seen, mend));
         }
         Ok(findings.in_order())
@@ -223,17 +223,17 @@ fn seam(
                 short(*far)
             ),
             Leap::Coloured(_) => {
-                format!("the loop has a seam: where it begins again this changes its colour at once{others}")
+                format!("the loop has a seam: where it begins again this suddenly changes colour{others}")
             }
             Leap::Vanishes => {
-                format!("the loop has a seam: where it begins again this is gone at once{others}")
+                format!("the loop has a seam: where it begins again this suddenly vanishes{others}")
             }
             Leap::Appears => {
-                format!("the loop has a seam: where it begins again this is there at once{others}")
+                format!("the loop has a seam: where it begins again this suddenly appears{others}")
             }
         };
         let at = one.bounds.map_or(Point::ZERO, |bounds| bounds.centre());
-        let mend = "let it come round: swing(..), keys that end as they begin or are looped(), rounds(..) with a whole number, or saw(..) between two that look alike";
+        let mend = "make it come round: use swing(..), keys that end as they begin or are looped(), a whole number in rounds(..), or saw(..) between two values that look alike";
         findings.add((Code::LoopSeam, Level::Warning), one, (0, at), seen, mend);
     }
 }
@@ -325,8 +325,7 @@ fn leaving(all: &[Vec<Drawn<'_>>], shows: &dyn Fn(&Drawn<'_>, usize) -> bool, fi
             phase(last_seen + 1, count)
         );
         let at = one.bounds.map_or(Point::ZERO, |bounds| bounds.centre());
-        let mend =
-            "bring it back before the end, or let what it hangs on come round with swing(..) or rounds(..)";
+        let mend = "bring it back before the end: use swing(..), or keys that end as they begin";
         findings.add((Code::OffSheet, Level::Hint), one, (0, at), seen, mend);
     }
 }

@@ -42,7 +42,7 @@ impl Cascade {
                 break;
             }
             if cascade.order.len() > MOST_HELD {
-                let what = "style sheets that say very much of very many elements: from here on left out";
+                let what = "the style sheets set too many properties in all: from here on they are left out";
                 told.push(Told { at: element.at, lines: 0, what: what.to_owned() });
                 break;
             }

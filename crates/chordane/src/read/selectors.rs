@@ -47,7 +47,7 @@ enum Test {
     Root,
     First,
     Last,
-    /// Every so manieth, and which one of them is the first.
+    /// The a and the b of `an+b`: every a-th element from the b-th on.
     Nth(i32, i32),
     /// What no element of a still picture is, such as `:hover`.
     Never,

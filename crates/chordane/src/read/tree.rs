@@ -27,7 +27,7 @@ pub(super) struct Element<'a> {
     pub(super) parent: Option<usize>,
     #[cfg_attr(not(feature = "svg-styles"), allow(dead_code))]
     pub(super) before: Option<usize>,
-    /// The how manieth it is in the element around it, counted from 1.
+    /// Its place among the elements right inside the one around it, counted from 1.
     pub(super) nth: usize,
 }
 
@@ -150,7 +150,7 @@ impl<'a> Tree<'a> {
             Some(true) => self.sheets.push(StyleText { text: String::new(), at, end: at, of }),
             Some(false) => {}
             None => {
-                let what = "a style sheet with conditions in its `media` is left out".to_owned();
+                let what = "a style sheet whose `media` has conditions is left out".to_owned();
                 self.told.push(Told { at, lines: 0, what });
             }
         }

@@ -1,6 +1,6 @@
 //! Loops: which of them have a seam, and which only look as if; and what is seen over a round.
 
-use chordane::check::{Code, Finding, Round};
+use chordane::check::{Code, Finding, LoopMoments};
 use chordane::prelude::*;
 use proptest::prelude::*;
 
@@ -8,7 +8,7 @@ use proptest::prelude::*;
 fn found(score: impl Fn(f64) -> Vec<Item>) -> Vec<Finding> {
     let at = |phase: f64| sheet(200.0, 100.0).add_all(score(phase));
     let moments: Vec<Sheet> = (0..24).map(|k| at(f64::from(k) / 24.0)).collect();
-    Round { moments: &moments, last: &at(0.9999) }.findings().unwrap()
+    LoopMoments { moments: &moments, last: &at(0.9999) }.findings().unwrap()
 }
 
 fn codes(score: impl Fn(f64) -> Vec<Item>) -> Vec<Code> {
@@ -127,7 +127,7 @@ fn what_jumps_is_told_with_how_far() {
     );
     let faded =
         |t: f64| circle((50.0, 50.0), 9.0).fill(mix(rgb(200.0, 85.0, 61.0), rgb(47.0, 111.0, 115.0), t));
-    assert!(one(Box::new(faded)).contains("changes its colour at once"));
+    assert!(one(Box::new(faded)).contains("suddenly changes colour"));
     // Several of a line are told once.
     let many = found(|t| {
         (0..5).map(|i| bead((saw(t, 10.0, 30.0) + 35.0 * f64::from(i), 50.0)).at_line(3)).collect()
@@ -153,8 +153,8 @@ fn what_leaves_and_what_vanishes_is_told() {
     let blink = found(|t| vec![bead((50.0, 50.0)).opacity(if t > 0.4 && t < 0.6 { 0.0 } else { 1.0 })]);
     assert_eq!(blink.len(), 1);
     assert_eq!((blink[0].code, blink[0].path), (Code::Unpainted, None));
-    assert_eq!(blink[0].message, "nothing is to be seen from phase 0.417 on, for 21 % of the loop");
-    assert_eq!(Round { moments: &[], last: &sheet(9.0, 9.0) }.findings().unwrap(), []);
+    assert_eq!(blink[0].message, "nothing can be seen from phase 0.417 on, for 21 % of the loop");
+    assert_eq!(LoopMoments { moments: &[], last: &sheet(9.0, 9.0) }.findings().unwrap(), []);
 }
 
 proptest! {

@@ -149,7 +149,7 @@ fn what_of_style_sheets_is_not_understood_is_told_with_its_line() {
         notes,
         [
             "line 1: a style sheet that lies elsewhere is not fetched: left out",
-            "line 2: a style sheet with conditions in its `media` is left out",
+            "line 2: a style sheet whose `media` has conditions is left out",
         ]
     );
 }
@@ -174,7 +174,7 @@ fn hostile_style_sheets_end_soon() {
     let stopped = read(&format!("<style>{all}</style>{}", shape("").repeat(1000)));
     assert_eq!(
         stopped.notes[0].what,
-        "style sheets that say very much of very many elements: from here on left out"
+        "the style sheets set too many properties in all: from here on they are left out"
     );
 }
 

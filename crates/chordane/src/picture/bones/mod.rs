@@ -683,7 +683,7 @@ const LEGEND: [(Mark, &str); 7] = [
     (Mark::Arrow, "direction"),
     (Mark::Implied, "implied side"),
     (Mark::Bounds, "bounds, centre"),
-    (Mark::Way, "way it came"),
+    (Mark::Way, "vertex track"),
 ];
 const LEGEND_ROW: f64 = 17.0;
 const LEGEND_WIDTH: f64 = 144.0;
