@@ -43,7 +43,7 @@ pub(super) fn read(text: &str) -> Result<Curve, Fault> {
         ("steps", ..) => Err(wants("a whole number and where to jump: steps(4, jump-end)")),
         ("linear", ..) => points(&parts).map_or_else(
             || Err(wants("numbers with places between them: linear(0, 0.5 25%, 1)")),
-            |points| Curve::through(points),
+            Curve::through,
         ),
         _ => Err(unknown(name)),
     }
