@@ -1,6 +1,7 @@
 //! Clips: a score that moves, frame by frame, to one file or to a picture for each frame.
 
 use std::io::{self, BufWriter, Write};
+use std::iter;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
 use std::time::Instant;
@@ -329,7 +330,8 @@ impl ClipPlan {
             round.into_par_iter().with_max_len(1).map(one).collect()
         };
         let mut ready = vec![Ok(first)];
-        for round in rounds(1..self.count, a_round).chain([0..0]) {
+        // The last round draws nothing: it writes what the one before it drew.
+        for round in rounds(1..self.count, a_round).chain(iter::once(0..0)) {
             let mut write = || ready.drain(..).try_for_each(|frame| clip.push(&frame?).map_err(failed));
             let (written, next) = rayon::join(&mut write, || drawn_round(round));
             if written.is_err() {
