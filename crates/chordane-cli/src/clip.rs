@@ -8,6 +8,7 @@ use std::time::Instant;
 
 use chordane::ground::Given;
 use chordane::raster::Pixels;
+use chordane::sheet::Sheet;
 use chordane::write::{Clip, ClipFormat, ClipOptions, Dither, Format, Palette, WholeFile};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
@@ -17,6 +18,7 @@ use crate::drawing::{bytes_of, dressed, earlier, render, size_at, within};
 use crate::failure::Failure;
 use crate::input::Origin;
 use crate::knobs;
+use crate::moving_svg;
 use crate::options::{DrawOptions, MOST_FRAMES};
 use crate::output::{Target, each_once, is_open, numbered_file, progress, report_of_many, say, size, time};
 use crate::record::is_drawn;
@@ -26,7 +28,7 @@ const FRAMES_A_SECOND: f64 = 25.0;
 
 /// So many bytes of frames are held at a time, and so many frames, but one at least.
 const MOST_HELD: usize = 512 << 20;
-const FRAMES_A_ROUND: usize = 16;
+pub(crate) const FRAMES_A_ROUND: usize = 16;
 
 /// So many failures are kept, to be told; the others are only counted.
 const MOST_FAILED: usize = 1000;
@@ -35,7 +37,7 @@ const MOST_FAILED: usize = 1000;
 const LOOKED_AT: usize = 12;
 
 /// How the bar of a clip looks.
-const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
+pub(crate) const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
 
 /// Whether a clip is asked for: by the number of its frames, or by a file that only holds clips.
 pub(crate) fn is_asked(options: &DrawOptions) -> bool {
@@ -51,22 +53,36 @@ fn ending(file: &Path) -> Option<&str> {
     file.extension().and_then(|ending| ending.to_str())
 }
 
+/// What the frames of a clip are kept in.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Kept {
+    /// A picture for each.
+    Pictures,
+    /// One file of pictures.
+    Clip(ClipFormat),
+    /// One document that moves.
+    Svg,
+}
+
 /// Where a clip goes.
 struct ClipTarget {
     /// The file; none for standard output.
     file: Option<PathBuf>,
-    /// None for a picture for each frame.
-    format: Option<ClipFormat>,
+    kept: Kept,
 }
 
 impl ClipTarget {
     fn of(out: &Path, options: &DrawOptions) -> Result<Self, Failure> {
         let name = ending(out).or(options.format.as_deref()).unwrap_or_default();
         let named = if out == Path::new("-") { options.format.as_deref().unwrap_or_default() } else { name };
-        let pictures = Format::of_ending(named) == Some(Format::Png);
-        let format = ClipFormat::of_ending(named);
-        let endings: Vec<String> = ClipFormat::all().map(|format| format!(".{}", format.ending())).collect();
-        if !pictures && format.is_none() {
+        let kept = match Format::of_ending(named) {
+            Some(Format::Png) => Some(Kept::Pictures),
+            Some(Format::Svg) => Some(Kept::Svg),
+            _ => ClipFormat::of_ending(named).map(Kept::Clip),
+        };
+        let Some(kept) = kept else {
+            let names = ClipFormat::all().map(|format| format.ending()).chain([Format::Svg.ending()]);
+            let endings: Vec<String> = names.map(|name| format!(".{name}")).collect();
             return Err(Failure::call(
                 format!(
                     "{} cannot hold a clip",
@@ -74,19 +90,19 @@ impl ClipTarget {
                 ),
                 format!("end the name in {}, or in .png for a picture of each frame", endings.join(", ")),
             ));
-        }
+        };
         if out == Path::new("-") {
-            if pictures {
+            if kept == Kept::Pictures {
                 return Err(Failure::call(
                     "many pictures cannot go to standard output",
                     format!("name a .png file with -o, or a clip with --as {}", ClipFormat::Y4m.ending()),
                 ));
             }
             is_open()?;
-            return Ok(Self { file: None, format });
+            return Ok(Self { file: None, kept });
         }
         Target::is_place(out)?;
-        Ok(Self { file: Some(out.to_owned()), format })
+        Ok(Self { file: Some(out.to_owned()), kept })
     }
 
     fn name(&self) -> String {
@@ -95,14 +111,14 @@ impl ClipTarget {
 }
 
 /// What draws the frames of a clip.
-struct Frames<'a> {
-    options: &'a DrawOptions,
-    settings: &'a Settings,
+pub(crate) struct Frames<'a> {
+    pub(crate) options: &'a DrawOptions,
+    pub(crate) settings: &'a Settings,
     origin: Option<&'a Origin>,
     limits: Option<Limits>,
     runner: Runner<'a>,
     /// How many there are in the whole clip.
-    count: usize,
+    pub(crate) count: usize,
 }
 
 impl Frames<'_> {
@@ -111,7 +127,7 @@ impl Frames<'_> {
     }
 
     /// One frame, for a file in its format.
-    fn sheet(&self, frame: usize) -> Result<(chordane::sheet::Sheet, Option<(u32, u32)>), Failure> {
+    pub(crate) fn sheet(&self, frame: usize) -> Result<(Sheet, Option<(u32, u32)>), Failure> {
         let settings = self.settings(frame);
         let sheet = self.runner.run(&settings).into_sheet()?;
         let earlier = earlier(&self.runner, &settings, self.options.trail)?;
@@ -135,7 +151,7 @@ impl Frames<'_> {
     }
 
     /// What is told before the failure of a frame.
-    fn place(&self, frame: usize) -> String {
+    pub(crate) fn place(&self, frame: usize) -> String {
         let phase = (self.settings(frame).get_phase() * 1e4).round() / 1e4;
         format!("in frame {} of {}, at phase {phase}:", frame + 1, self.count)
     }
@@ -157,7 +173,7 @@ pub(crate) fn draw<'a>(
         return Err(Failure::call("a clip goes through all phases", "leave out --phase, or --frames"));
     }
     if let Some(other) =
-        targets.iter().find(|target| target.format.is_some() && (own.part.is_some() || own.resume))
+        targets.iter().find(|target| target.kept != Kept::Pictures && (own.part.is_some() || own.resume))
     {
         let what = if own.part.is_some() { "drawn in parts" } else { "resumed" };
         return Err(Failure::call(
@@ -183,10 +199,10 @@ pub(crate) fn draw<'a>(
     drop(first);
     let frames = Frames { options, settings, origin, limits, runner, count };
     for target in &targets {
-        match (target.format, &target.file) {
-            (None, Some(file)) => pictures(&frames, file)?,
-            (Some(format), file) => one_file(&frames, format, file.as_deref())?,
-            (None, None) => {}
+        match (target.kept, &target.file) {
+            (Kept::Pictures, file) => file.iter().try_for_each(|file| pictures(&frames, file))?,
+            (Kept::Clip(format), file) => one_file(&frames, format, file.as_deref())?,
+            (Kept::Svg, file) => moving_svg::draw(&frames, file.as_deref())?,
         }
     }
     Ok(())
@@ -282,7 +298,7 @@ fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Res
 }
 
 /// The numbers of a range, so many at a time.
-fn rounds(range: Range<usize>, size: usize) -> impl Iterator<Item = Range<usize>> {
+pub(crate) fn rounds(range: Range<usize>, size: usize) -> impl Iterator<Item = Range<usize>> {
     let end = range.end;
     range.step_by(size.max(1)).map(move |begin| begin..(begin + size).min(end))
 }

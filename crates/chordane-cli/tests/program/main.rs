@@ -8,5 +8,6 @@ mod clips;
 mod command;
 mod documents;
 mod files;
+mod moving;
 mod sheets;
 mod support;

@@ -9,8 +9,8 @@ use std::path::Path;
 use super::browser::{pixels, shown};
 use super::support::chordane;
 
-const WIDTH: u32 = 160;
-const HEIGHT: u32 = 120;
+pub(crate) const WIDTH: u32 = 160;
+pub(crate) const HEIGHT: u32 = 120;
 const TIMES: u32 = 8;
 
 /// So many sheets are shown on one page.
@@ -18,9 +18,9 @@ const A_PAGE: usize = 6;
 
 /// How far a picture may be off on the average, of 255, and which share of its pixels by more than 24. What the browser blurs it blurs by three boxes,
 /// which is up to one part in a hundred of a step off the Gaussian curve that we draw.
-const MOST_MEAN: f64 = 0.3;
-const MOST_MEAN_BLURRED: f64 = 0.7;
-const MOST_OFF: f64 = 0.002;
+pub(crate) const MOST_MEAN: f64 = 0.3;
+pub(crate) const MOST_MEAN_BLURRED: f64 = 0.7;
+pub(crate) const MOST_OFF: f64 = 0.002;
 
 /// A sheet: its name, and what is drawn on it, as a score.
 type Scored = (&'static str, &'static str);
@@ -214,13 +214,8 @@ fn the_browser_shows_every_kind_of_sheet_as_we_draw_it() {
     assert!(read.success());
     let mut told = Vec::new();
     for some in names.chunks(A_PAGE) {
-        for (name, theirs) in some.iter().zip(seen(folder.path(), some)) {
-            let ours = pixels(&at(&format!("{name}.png")));
-            assert_eq!(ours.len(), theirs.len(), "{name}");
-            let off: Vec<f64> = ours.iter().zip(&theirs).map(|(a, b)| (f64::from(*a) - b).abs()).collect();
-            let mean = off.iter().sum::<f64>() / off.len() as f64;
-            let much = off.chunks(3).filter(|pixel| pixel.iter().any(|d| *d > 24.0)).count();
-            let share = much as f64 * 3.0 / off.len() as f64;
+        for (name, theirs) in some.iter().zip(seen(folder.path(), some, "img", TIMES)) {
+            let (mean, share) = off_by(&at(&format!("{name}.png")), &theirs);
             told.push((mean, share, name.clone()));
         }
     }
@@ -244,20 +239,29 @@ fn the_browser_shows_every_kind_of_sheet_as_we_draw_it() {
     assert!(told.len() >= 75);
 }
 
-/// Some sheets as the browser shows them, averaged down: red, green and blue of each pixel.
-fn seen(folder: &Path, names: &[String]) -> Vec<Vec<f64>> {
-    let (wide, high) = (WIDTH * TIMES, HEIGHT * TIMES);
+/// How far a picture of ours is off what the browser shows, on the average of 255, and which share of its pixels by more than 24.
+pub(crate) fn off_by(ours: &Path, theirs: &[f64]) -> (f64, f64) {
+    let all = pixels(ours);
+    assert_eq!(all.len(), theirs.len(), "{ours:?}");
+    let off: Vec<f64> = all.iter().zip(theirs).map(|(a, b)| (f64::from(*a) - b).abs()).collect();
+    let much = off.chunks(3).filter(|pixel| pixel.iter().any(|d| *d > 24.0)).count();
+    (off.iter().sum::<f64>() / off.len() as f64, much as f64 * 3.0 / off.len() as f64)
+}
+
+/// Some sheets as the browser shows them in elements of a name, so many times as large and averaged down: red, green and blue of each pixel.
+pub(crate) fn seen(folder: &Path, names: &[String], element: &str, times: u32) -> Vec<Vec<f64>> {
+    let (wide, high) = (WIDTH * times, HEIGHT * times);
     let mut page = String::from("<!DOCTYPE html><body style=\"margin:0;background:white\">");
     for (i, name) in names.iter().enumerate() {
         page.push_str(&format!(
-            "<img src=\"{name}.svg\" style=\"position:absolute;left:0;top:{}px;width:{wide}px;height:{high}px\">",
+            "<{element} src=\"{name}.svg\" style=\"position:absolute;border:0;left:0;top:{}px;width:{wide}px;height:{high}px\"></{element}>",
             i as u32 * high
         ));
     }
     let file = folder.join("page.html");
     std::fs::write(&file, page).unwrap();
     let all = shown(&file, wide, high * names.len() as u32);
-    let (wide, times) = (wide as usize, TIMES as usize);
+    let (wide, times) = (wide as usize, times as usize);
     (0..names.len())
         .map(|i| {
             let mut sums = vec![0.0; (WIDTH * HEIGHT * 3) as usize];

@@ -8,7 +8,7 @@ use crate::ground::{Carried, Fault, FaultKind, spent};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, FillRule, Path, Segment};
-use crate::reshape::{Reshape, handles, jump};
+use crate::reshape::{Reshape, jump};
 
 /// Headings that jump by more than this, in radians, make a corner that is kept: about 9 degrees.
 const CORNER: f64 = 0.16;
@@ -106,7 +106,7 @@ impl Pair {
                     }
                 }
                 _ => {
-                    let ((p1, p2), (q1, q2)) = (handles(a), handles(b));
+                    let ((p1, p2), (q1, q2)) = (a.handles(), b.handles());
                     let end = if last && self.closed { home } else { mix(a.to(), b.to()) };
                     builder.cubic(mix(p1, q1), mix(p2, q2), end);
                 }
@@ -114,13 +114,6 @@ impl Pair {
         }
         Some(builder.finish(self.closed))
     }
-}
-
-/// In how many parts a segment is near to a cubic: an arc over an eighth of a turn.
-fn eighths(segment: &Segment) -> usize {
-    let Segment::Arc(arc) = segment else { return 1 };
-    let sweep = arc.centred().map_or(0.0, |whole| whole.sweep.degrees().abs());
-    (sweep / 45.0 - 1e-9).ceil().max(1.0) as usize
 }
 
 /// What contours are matched by.
@@ -193,7 +186,7 @@ fn grown(contour: &Contour, middle: Point, from_point: bool) -> Option<Pair> {
         _ => Segment::Cubic { from: middle, control1: middle, control2: middle, to: middle },
     };
     let parts = |segment: Segment| {
-        let count = eighths(&segment);
+        let count = segment.eighths();
         (0..count).map(move |k| segment.stretch(k as f64 / count as f64, (k + 1) as f64 / count as f64))
     };
     let pieces: Vec<[Segment; 2]> = contour
@@ -224,7 +217,7 @@ fn measured(contour: &Contour) -> Option<Measured> {
         if before.is_none_or(|before| jump(before, segment).abs() > CORNER) {
             corners.push(share);
         }
-        let parts = eighths(segment);
+        let parts = segment.eighths();
         vertices.extend(
             (1..parts)
                 .map(|k| (at + segment.stretch(0.0, k as f64 / parts as f64).length()) / whole.max(1e-300)),

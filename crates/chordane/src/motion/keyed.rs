@@ -1,6 +1,6 @@
 //! What can be part of the way to another of its kind.
 
-use super::Pose;
+use super::{Parts, Pose};
 use crate::ground::Fault;
 use crate::number::{Angle, Extent, Point};
 use crate::path::{Affine, Path};
@@ -141,63 +141,5 @@ impl Keyed for Affine {
 
     fn sound_for(&self, call: &'static str) -> Result<(), Fault> {
         finite(call, &self.to_cols_array())
-    }
-}
-
-/// A transform taken apart as the recommendation "CSS Transforms Module Level 1" does in two dimensions: first slanted along x, then scaled,
-/// turned and moved.
-struct Parts {
-    step: Point,
-    turn: Angle,
-    scale: Point,
-    slant: f64,
-}
-
-impl Parts {
-    /// `None` where the transform leaves no area.
-    fn of(by: &Affine) -> Option<Self> {
-        let (x, y) = (by.matrix2.x_axis, by.matrix2.y_axis);
-        let along = x.length();
-        let area = by.matrix2.determinant();
-        if along == 0.0 || area == 0.0 {
-            return None;
-        }
-        Some(Self {
-            step: by.translation,
-            turn: Angle::of(x),
-            scale: Point::new(along, area / along),
-            slant: x.dot(y) / area,
-        })
-    }
-
-    fn whole(&self) -> Affine {
-        let (sin, cos) = self.turn.sin_cos();
-        let (right, down) = (Point::new(cos, sin), Point::new(-sin, cos));
-        let x = right * self.scale.x;
-        let y = (down + right * self.slant) * self.scale.y;
-        Affine::from_cols(x, y, self.step)
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::number::{deg, pt};
-
-    #[test]
-    fn transforms_are_taken_apart_and_put_together() {
-        for (sx, sy, turn, slant) in [(1.0, 1.0, 0.0, 0.0), (2.0, -3.0, 40.0, 0.3), (0.5, 4.0, -170.0, -2.0)]
-        {
-            let parts = Parts { step: pt(3.0, 4.0), turn: deg(turn), scale: pt(sx, sy), slant };
-            let whole = parts.whole();
-            let again = Parts::of(&whole).map(|parts| parts.whole()).unwrap_or_default();
-            assert!(whole.abs_diff_eq(again, 1e-12), "{whole} {again}");
-        }
-        let turned = Affine::from_angle(deg(170.0).radians());
-        let beyond = Affine::from_angle(deg(-170.0).radians());
-        let half = turned.part_way(&beyond, 0.5);
-        assert!(half.abs_diff_eq(Affine::from_angle(std::f64::consts::PI), 1e-12), "{half}");
-        let flat = Affine::from_scale(pt(1.0, 0.0));
-        assert_eq!(flat.part_way(&Affine::IDENTITY, 0.5), Affine::from_scale(pt(1.0, 0.5)));
     }
 }

@@ -112,9 +112,14 @@ impl Contour {
         }
     }
 
+    /// The segments in order, without the closing side of a closed contour.
+    pub(crate) fn stored_segments(&self) -> Segments<'_> {
+        Segments { home: None, ..self.segments() }
+    }
+
     /// The vertices in order: the first one, then the end of each segment.
     pub fn vertices(&self) -> impl Iterator<Item = Point> + '_ {
-        let ends = Segments { home: None, ..self.segments() };
+        let ends = self.stored_segments();
         std::iter::once(self.start()).chain(ends.map(|segment| segment.to()))
     }
 
@@ -122,7 +127,7 @@ impl Contour {
     /// contour is reversed with it. Twice is the identity, to the last bit.
     #[must_use]
     pub fn reversed(&self) -> Self {
-        let segments: Vec<Segment> = Segments { home: None, ..self.segments() }.collect();
+        let segments: Vec<Segment> = self.stored_segments().collect();
         let (verbs, points) = (self.data.verbs.len(), self.data.points.len());
         let mut builder = ContourBuilder::with_capacity(self.end(), verbs, points);
         for segment in segments.iter().rev() {

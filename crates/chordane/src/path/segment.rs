@@ -205,6 +205,29 @@ impl Segment {
         if from > 0.0 && to > 0.0 { front.split((from / to).min(1.0)).1 } else { front }
     }
 
+    /// The control points of a segment seen as a cubic: a straight side's lie a third in, an arc's on its tangents.
+    pub(crate) fn handles(&self) -> (Point, Point) {
+        let (from, to) = (self.from(), self.to());
+        match *self {
+            Segment::Line { .. } => (from.lerp(to, 1.0 / 3.0), to.lerp(from, 1.0 / 3.0)),
+            Segment::Quad { control, .. } => (from.lerp(control, 2.0 / 3.0), to.lerp(control, 2.0 / 3.0)),
+            Segment::Cubic { control1, control2, .. } => (control1, control2),
+            Segment::Arc(arc) => {
+                // The usual cubic for an arc: handles of 4/3 tan(sweep / 4).
+                let sweep = arc.centred().map_or(1.0, |whole| whole.sweep.radians().abs());
+                let arm = 4.0 / 3.0 * (0.25 * sweep).tan() / sweep;
+                (from + self.velocity(0.0) * arm, to - self.velocity(1.0) * arm)
+            }
+        }
+    }
+
+    /// In how many parts a segment is near to a cubic: an arc over an eighth of a turn.
+    pub(crate) fn eighths(&self) -> usize {
+        let Segment::Arc(arc) = self else { return 1 };
+        let sweep = arc.centred().map_or(0.0, |whole| whole.sweep.degrees().abs());
+        (sweep / 45.0 - 1e-9).ceil().max(1.0) as usize
+    }
+
     /// The segment under an affine transform. An arc stays an arc, also under a transform that squashes it; under
     /// one that flattens the plane to a line it becomes a curve on that line.
     #[must_use]

@@ -99,6 +99,12 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
     for told in &document.told {
         walk.note_below(told.at, told.lines, told.what.clone());
     }
+    for (_, element) in document.elements().filter(|(_, element)| MOVES.contains(&&*element.name)) {
+        walk.note(
+            element.at,
+            format!("{} is not played: what moves is drawn as it is without it", element.name),
+        );
+    }
     let (blank, place) = walk.blank(root, shown);
     let mut nodes = Vec::new();
     let from = walk.inherited(root, &Inherited::none(place.view.size()));
@@ -113,6 +119,9 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
     }
     Ok(SvgReading { sheet, notes: walk.notes })
 }
+
+/// The animation elements of SVG 1.1.
+const MOVES: &[&str] = &["animate", "animateColor", "animateMotion", "animateTransform", "set"];
 
 /// The view box of the document, and where it is put on the sheet.
 struct RootPlace {
@@ -210,6 +219,7 @@ impl<'a> Walk<'a> {
         match &*element.name {
             "defs" | "symbol" | "linearGradient" | "radialGradient" | "title" | "desc" | "metadata"
             | "clipPath" | "mask" | "filter" | "marker" | "pattern" | "script" | "style" => return Ok(()),
+            name if MOVES.contains(&name) => return Ok(()),
             _ => {}
         }
         let inherited = self.inherited(element, from);

@@ -341,22 +341,6 @@ fn removed(contour: &Contour, vertex: usize) -> Option<Contour> {
     Some(built(start, &segments, contour.is_closed(), tags))
 }
 
-/// The control points of a segment seen as a cubic: a straight side's lie a third in, an arc's on its tangents.
-pub(crate) fn handles(segment: &Segment) -> (Point, Point) {
-    let (from, to) = (segment.from(), segment.to());
-    match *segment {
-        Segment::Line { .. } => (from.lerp(to, 1.0 / 3.0), to.lerp(from, 1.0 / 3.0)),
-        Segment::Quad { control, .. } => (from.lerp(control, 2.0 / 3.0), to.lerp(control, 2.0 / 3.0)),
-        Segment::Cubic { control1, control2, .. } => (control1, control2),
-        Segment::Arc(arc) => {
-            // The usual cubic for an arc: handles of 4/3 tan(sweep / 4).
-            let sweep = arc.centred().map_or(1.0, |whole| whole.sweep.radians().abs());
-            let arm = 4.0 / 3.0 * (0.25 * sweep).tan() / sweep;
-            (from + segment.velocity(0.0) * arm, to - segment.velocity(1.0) * arm)
-        }
-    }
-}
-
 /// One segment in place of two that meet: the inverse of a split where they were split off one another.
 fn merged(before: &Segment, behind: &Segment) -> Segment {
     let (from, to) = (before.from(), behind.to());
@@ -381,7 +365,7 @@ fn merged(before: &Segment, behind: &Segment) -> Segment {
     }
     // Where between the ends the joint was: by the arms that meet there, else by the chords.
     let joint = before.to();
-    let ((first, into), (out, last)) = (handles(before), handles(behind));
+    let ((first, into), (out, last)) = (before.handles(), behind.handles());
     let share = |a: f64, b: f64| if a + b > 0.0 { a / (a + b) } else { 0.5 };
     let (arm_in, arm_out) = (joint.distance(into), joint.distance(out));
     let t = if arm_in > 0.0 && arm_out > 0.0 {

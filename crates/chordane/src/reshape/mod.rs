@@ -43,5 +43,4 @@ pub use warp::{Bend, Warp};
 pub use waves::Ripple;
 
 pub(crate) use corners::jump;
-pub(crate) use edit::handles;
 pub(crate) use flat::FlatPath;

@@ -13,8 +13,22 @@ mod palette;
 #[cfg(feature = "png")]
 mod png;
 mod svg;
+#[cfg(feature = "svg-read")]
+mod svg_drawn;
+#[cfg(feature = "svg-read")]
+mod svg_frames;
+#[cfg(feature = "svg-read")]
+mod svg_keys;
 mod svg_layers;
+#[cfg(feature = "svg-read")]
+mod svg_motion;
 mod svg_paint;
+#[cfg(feature = "svg-read")]
+mod svg_pattern;
+#[cfg(feature = "svg-read")]
+mod svg_refine;
+#[cfg(feature = "svg-read")]
+mod svg_tags;
 mod svg_text;
 mod svg_writer;
 mod whole;
@@ -29,4 +43,6 @@ pub use frames::ClipOptions;
 #[cfg(feature = "gif")]
 pub use palette::{Dither, Palette};
 pub use svg::SvgOptions;
+#[cfg(feature = "svg-read")]
+pub use svg_frames::{StillOnly, SvgFrames, Unsaid};
 pub use whole::{WholeFile, write_whole};

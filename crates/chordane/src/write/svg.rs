@@ -11,7 +11,7 @@ use super::svg_paint::{
     Definitions, Place, image, reach, rectangle_attributes, shades_picture, transform, whole,
 };
 use super::svg_text::{Ids, escaped_text, plain};
-use super::svg_writer::Writer;
+use super::svg_writer::{Apart, Writer};
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
@@ -102,22 +102,39 @@ impl Sheet {
             fault.positive("svg", "height in pixels", height.into());
             fault.sound()?;
         }
+        Ok(self.document(options, STILL, None)?.out)
+    }
+
+    /// The sheet as a frame among others: nothing stands in it for two items, and paths stand beside the text.
+    #[cfg(feature = "svg-read")]
+    pub(super) fn svg_apart(&self, options: &SvgOptions) -> Result<Writer, Fault> {
+        self.document(options, MOVING, Some(Apart::default()))
+    }
+
+    fn document(&self, options: &SvgOptions, finest: f64, apart: Option<Apart>) -> Result<Writer, Fault> {
         let scene = self.scene()?;
-        let finest = self.size.max_element() * 1e-6;
+        let finest = self.size.max_element() * finest;
         let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);
         let mut writer = Writer {
             out: String::new(),
             decimals,
             ids: Ids::of(&scene),
-            definitions: Definitions::default(),
+            definitions: Definitions::new(apart.is_some()),
             mixes: mixes(&scene),
             fault: Carried::default(),
+            apart,
         };
         writer.document(self, &scene, options);
         writer.fault.sound()?;
-        Ok(writer.out)
+        Ok(writer)
     }
 }
+
+/// Coordinates have as many decimals as show this share of the sheet's longer side: a millionth in a picture that may be enlarged, less where
+/// every number stands there for many frames.
+const STILL: f64 = 1e-6;
+#[cfg(feature = "svg-read")]
+const MOVING: f64 = 1e-5;
 
 /// A paint as an element can name it.
 enum Defined {
@@ -232,6 +249,7 @@ impl Writer {
         let stroke =
             style.seen_stroke().map(|paint| self.defined(paint, &place, (&item.path, Some(half_width))));
         let layering = self.defined_layering(Layered::Item(placed), inner);
+        self.source(placed);
         self.out.push_str("<path");
         self.name(item.name());
         self.transform(&item.transform);
@@ -239,8 +257,8 @@ impl Writer {
         self.style(item, (fill, stroke), item.path.fill_rule());
         let opacity = if item.fades_as_one() { style.opacity } else { 1.0 };
         self.attribute("opacity", &plain(opacity), "1");
-        let decimals = self.decimals_at(inner);
-        let _ = writeln!(self.out, " d=\"{}\"/>", item.path.data_rounded(decimals));
+        let data = self.data(&item.path, inner);
+        let _ = writeln!(self.out, " d=\"{data}\"/>");
     }
 
     fn style(&mut self, item: &Item, (fill, stroked): (Option<Defined>, Option<Defined>), rule: FillRule) {
@@ -322,7 +340,7 @@ impl Writer {
     fn pattern(&mut self, pattern: &Pattern, place: &Place) -> Result<Option<String>, Fault> {
         let by = place.outer * *pattern.transform();
         let key = (Arc::as_ptr(pattern.drawing()) as usize, by.to_cols_array().map(f64::to_bits));
-        if let Some(id) = self.definitions.patterns.get(&key) {
+        if let Some(id) = self.definitions.patterns.get(&key).filter(|_| self.apart.is_none()) {
             return Ok(Some(id.clone()));
         }
         let scene = Scene::of(pattern.nodes(), &Affine::IDENTITY).sound()?;
@@ -368,6 +386,7 @@ impl Writer {
             return true;
         }
         let layering = self.defined_layering(Layered::Item(placed), inner);
+        self.source(placed);
         self.out.push_str("<image");
         self.name(item.name());
         self.transform(item.transform());

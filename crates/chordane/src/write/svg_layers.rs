@@ -107,7 +107,8 @@ impl Writer {
         if path.fill_rule() == FillRule::EvenOdd {
             self.out.push_str(" clip-rule=\"evenodd\"");
         }
-        let _ = writeln!(self.out, " d=\"{}\"/></clipPath>", path.data_rounded(self.decimals_at(scale)));
+        let data = self.data(path, scale);
+        let _ = writeln!(self.out, " d=\"{data}\"/></clipPath>");
         id
     }
 

@@ -33,6 +33,8 @@ pub(super) struct Place {
 #[derive(Debug, Default)]
 pub(super) struct Definitions {
     known: HashMap<String, String>,
+    /// Whether each is written for one item alone.
+    apart: bool,
     /// Patterns by the drawing and the transform.
     pub(super) patterns: HashMap<(usize, [u64; 6]), String>,
 }
@@ -41,6 +43,16 @@ pub(super) struct Definitions {
 const MOST_SHADES: f64 = 512.0;
 
 impl Definitions {
+    /// None yet; each is written for one item alone where they are kept apart.
+    pub(super) fn new(apart: bool) -> Self {
+        Self { apart, ..Self::default() }
+    }
+
+    /// The id under which the same was written before.
+    fn known(&self, rest: &str) -> Option<String> {
+        self.known.get(rest).filter(|_| !self.apart).cloned()
+    }
+
     /// The id of a gradient, written into the document where it is new. `None` where it is one colour all over.
     pub(super) fn gradient(
         &mut self,
@@ -57,8 +69,8 @@ impl Definitions {
             GradientKind::Linear { .. } => ("linearGradient", plain_gradient(gradient, place, &frame)),
             GradientKind::Radial { .. } => ("radialGradient", plain_gradient(gradient, place, &frame)),
         };
-        if let Some(id) = self.known.get(&rest) {
-            return Some(id.clone());
+        if let Some(id) = self.known(&rest) {
+            return Some(id);
         }
         let id = ids.numbered(if name == "pattern" { "sweep" } else { "gradient" });
         let _ = writeln!(out, "<{name} id=\"{id}\"{rest}</{name}>");
@@ -85,8 +97,8 @@ impl Definitions {
         // What is in a pattern begins at its cell's corner.
         let own = Cell { min: area.min - painted.min, max: area.max - painted.min };
         image(picture, &own, &mut rest)?;
-        if let Some(id) = self.known.get(&rest) {
-            return Ok(Some(id.clone()));
+        if let Some(id) = self.known(&rest) {
+            return Ok(Some(id));
         }
         let id = ids.numbered("picture");
         let _ = writeln!(out, "<pattern id=\"{id}\"{rest}</pattern>");

@@ -5,7 +5,8 @@ use std::fmt::Write;
 use super::svg_paint::Definitions;
 use super::svg_text::{Ids, escaped, plain};
 use crate::ground::Carried;
-use crate::path::Affine;
+use crate::path::{Affine, Path};
+use crate::scene::Placed;
 
 /// A document that is being written.
 pub(super) struct Writer {
@@ -17,6 +18,25 @@ pub(super) struct Writer {
     pub(super) mixes: bool,
     /// The first thing that cannot be written.
     pub(super) fault: Carried,
+    /// What stands beside the text of a frame.
+    pub(super) apart: Option<Apart>,
+}
+
+/// What stands beside the text of a frame, to be laid on other frames.
+#[derive(Clone, Debug, Default)]
+pub(super) struct Apart {
+    /// Paths with their decimals, by the numbers that stand in place of their data.
+    pub(super) paths: Vec<(Path, usize)>,
+    pub(super) sources: Vec<Source>,
+}
+
+/// Where an item stands in the text, and what it comes from.
+#[derive(Clone, Debug)]
+#[cfg_attr(not(feature = "svg-read"), expect(dead_code, reason = "read where frames are laid together"))]
+pub(super) struct Source {
+    pub(super) at: usize,
+    pub(super) name: Option<String>,
+    pub(super) line: Option<usize>,
 }
 
 impl Writer {
@@ -24,6 +44,22 @@ impl Writer {
     pub(super) fn decimals_at(&self, scale: f64) -> usize {
         let more = if scale > 0.0 { scale.log10().ceil() } else { 0.0 };
         (self.decimals as f64 + more).clamp(0.0, 12.0) as usize
+    }
+
+    /// The data of a path as an attribute has it.
+    pub(super) fn data(&mut self, path: &Path, scale: f64) -> String {
+        let decimals = self.decimals_at(scale);
+        let Some(apart) = &mut self.apart else { return path.data_rounded(decimals) };
+        apart.paths.push((path.clone(), decimals));
+        format!("@{}", apart.paths.len() - 1)
+    }
+
+    /// Keeps where an item begins, before it is written.
+    pub(super) fn source(&mut self, placed: &Placed<'_>) {
+        if let Some(apart) = &mut self.apart {
+            let name = placed.item().name().map(str::to_owned);
+            apart.sources.push(Source { at: self.out.len(), name, line: placed.line() });
+        }
     }
 
     pub(super) fn name(&mut self, name: Option<&str>) {

@@ -1,0 +1,74 @@
+//! A score that moves, as one SVG document.
+
+use std::path::Path;
+use std::time::Instant;
+
+use chordane::sheet::Sheet;
+use chordane::write::{Format, SvgFrames, SvgOptions};
+use rayon::prelude::*;
+
+use crate::clip::{FRAMES_A_ROUND, FRAMES_LEFT, Frames, rounds};
+use crate::failure::Failure;
+use crate::output::{Target, progress, say, size, time};
+
+/// The numbers of more frames than this make a document that no browser plays well.
+const MOST_FRAMES: usize = 1_000;
+
+/// So many reasons are told one by one.
+const MOST_TOLD: usize = 8;
+
+/// Draws all frames into one document.
+pub(crate) fn draw(frames: &Frames<'_>, file: Option<&Path>) -> Result<(), Failure> {
+    let begin = Instant::now();
+    let target = Target { file: file.map(Path::to_owned), format: Format::Svg };
+    let count = frames.count;
+    if count > MOST_FRAMES {
+        return Err(Failure::call(
+            format!(
+                "{} would have {count} frames, and an SVG document has at most {MOST_FRAMES}",
+                target.name()
+            ),
+            "ask for fewer with --frames: between two of them it goes on smoothly",
+        ));
+    }
+    let (first, shown) = frames.sheet(0).inspect_err(|_| say(&frames.place(0)))?;
+    let options = options(frames, shown);
+    let mut moving = SvgFrames::new(frames.settings.get_seconds(), options);
+    let fault = |fault| Failure::of_fault(&fault, "mend it in the input");
+    moving.push(&first).map_err(fault)?;
+    let bar = progress(FRAMES_LEFT, count);
+    bar.inc(1);
+    for round in rounds(1..count, FRAMES_A_ROUND) {
+        let one =
+            |frame: usize| frames.sheet(frame).map(|(sheet, _)| sheet).map_err(|failure| (frame, failure));
+        let sheets: Vec<Result<Sheet, (usize, Failure)>> = round.into_par_iter().map(one).collect();
+        for sheet in sheets {
+            let sheet = sheet.map_err(|(frame, failure)| {
+                bar.finish_and_clear();
+                say(&frames.place(frame));
+                failure
+            })?;
+            moving.push(&sheet).map_err(fault)?;
+            bar.inc(1);
+        }
+    }
+    bar.finish_and_clear();
+    let text = moving.text().map_err(|error| {
+        let told: Vec<String> = error.unsaid().iter().take(MOST_TOLD).map(ToString::to_string).collect();
+        let more = error.unsaid().len().saturating_sub(MOST_TOLD);
+        let more = if more > 0 { format!("\n  and {more} more") } else { String::new() };
+        Failure::input(
+            format!("what moves here cannot be said in SVG:\n  {}{more}", told.join("\n  ")),
+            "keep the same items, contours and segments in every frame, or draw it as .gif or .apng",
+        )
+    })?;
+    target.write(text.as_bytes())?;
+    say(&format!("{}  {count} frames  {}  {}", target.name(), size(text.len()), time(begin.elapsed())));
+    Ok(())
+}
+
+fn options(frames: &Frames<'_>, shown: Option<(u32, u32)>) -> SvgOptions {
+    let own = SvgOptions::default().antialias(!frames.options.no_antialias);
+    let own = shown.map_or(own, |(width, height)| own.size(width, height));
+    frames.options.decimals.map_or(own, |decimals| own.decimals(usize::from(decimals)))
+}
