@@ -58,6 +58,7 @@ Examples:
   chordane draw sail.chord -o sail.png --set sag=0.2       with a knob set; --list-knobs shows them
   chordane draw swing.chord -o half.png --phase 0.5        one moment of a score that moves
   chordane draw swing.chord -o swing.gif --seconds 2       a clip of it
+  chordane draw swing.chord -o swing.svg --frames 48       shapes that move
   chordane draw swing.chord -o frames/swing.png --frames 48    a picture for each frame: frames/swing-0001.png and so on
   chordane draw sail.chord -o bones.png --bones            its vertices, handles and directions
   chordane draw swing.chord -o way.png --bones --phase 0.5 --trail 8   where its vertices came from
@@ -82,7 +83,7 @@ pub(crate) struct DrawFileOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct DrawOptions {
-    /// The file to write: .svg or .png, or a clip as .gif, .apng or .y4m; or - for standard output; can be given several times
+    /// The file to write: .svg or .png, or a clip as .gif, .apng or .y4m, or with --frames as .svg; or - for standard output; can be given several times
     #[arg(short, long = "out", value_name = "OUT", required_unless_present = "list_knobs")]
     pub(crate) out: Vec<PathBuf>,
     #[command(flatten)]

@@ -135,7 +135,7 @@ fn stretches(contour: &Contour) -> Vec<Stretch> {
         };
         match all.last_mut() {
             Some(Stretch::Round { whole, to, .. }) if goes_on(whole, &own) => {
-                whole.sweep = whole.sweep + own.sweep;
+                whole.sweep += own.sweep;
                 *to = segment.to();
             }
             _ => all.push(Stretch::Round { whole: own, from: segment.from(), to: segment.to() }),
