@@ -7,14 +7,14 @@ use std::path::{Path, PathBuf};
 use std::time::Instant;
 
 use chordane::ground::Given;
-use chordane::raster::Pixels;
+use chordane::raster::{Pixels, StillShapes};
 use chordane::sheet::Sheet;
 use chordane::write::{Clip, ClipFormat, ClipOptions, Dither, Format, Palette, WholeFile};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
 use rayon::prelude::*;
 
-use crate::drawing::{bytes_of, dressed, earlier, render, size_at, within};
+use crate::drawing::{bytes_of, dressed, earlier, size_at, within};
 use crate::failure::Failure;
 use crate::input::Origin;
 use crate::knobs;
@@ -35,6 +35,9 @@ const MOST_FAILED: usize = 1000;
 
 /// So many frames are looked at for the colours that all of them share.
 const LOOKED_AT: usize = 12;
+
+/// From so many frames on, two of them are looked at for what stands still.
+const WORTH_A_LOOK: usize = 8;
 
 /// How the bar of a clip looks.
 pub(crate) const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
@@ -119,6 +122,8 @@ pub(crate) struct Frames<'a> {
     runner: Runner<'a>,
     /// How many there are in the whole clip.
     pub(crate) count: usize,
+    /// What stands still in all of them.
+    still: StillShapes,
 }
 
 impl Frames<'_> {
@@ -138,16 +143,23 @@ impl Frames<'_> {
         let (sheet, shown) = self.sheet(frame)?;
         let size = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
         let own = self.options.pixel_options(shown);
-        let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with(&own));
+        let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with_still(&self.still, &own));
         drawn.map_err(|error| Failure::of_draw(&error, shown.is_some(), self.options.max_side))
     }
 
     /// One frame as the bytes of a file.
     fn png(&self, frame: usize) -> Result<Vec<u8>, Failure> {
-        let (sheet, shown) = self.sheet(frame)?;
-        let size = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
-        let (max_side, written) = (self.options.max_side, self.options.written());
-        within(self.limits, bytes_of(size), || render(&sheet, Format::Png, shown, max_side, written))
+        let mut bytes = Vec::new();
+        let written = self.pixels(frame)?.write_png(&mut bytes);
+        written.map_err(|error| Failure::input(error.to_string(), "draw it in another size"))?;
+        Ok(bytes)
+    }
+
+    /// What two frames have in common. Frames that cannot be drawn are told when it comes to their turn.
+    fn still(&self) -> Option<StillShapes> {
+        let ((first, shown), (second, _)) = (self.sheet(0).ok()?, self.sheet(1).ok()?);
+        let own = self.options.pixel_options(shown);
+        within(self.limits, 0, || StillShapes::of([&first, &second], &own)).ok()
     }
 
     /// What is told before the failure of a frame.
@@ -197,7 +209,11 @@ pub(crate) fn draw<'a>(
         Err(_) => {}
     }
     drop(first);
-    let frames = Frames { options, settings, origin, limits, runner, count };
+    let mut frames =
+        Frames { options, settings, origin, limits, runner, count, still: StillShapes::default() };
+    if count >= WORTH_A_LOOK && targets.iter().any(|target| target.kept != Kept::Svg) {
+        frames.still = frames.still().unwrap_or_default();
+    }
     for target in &targets {
         match (target.kept, &target.file) {
             (Kept::Pictures, file) => file.iter().try_for_each(|file| pictures(&frames, file))?,

@@ -5,6 +5,7 @@ use std::fmt;
 use super::items::View;
 use super::pixel::Rgba;
 use super::plan::Plan;
+use super::still::Reuse;
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::Affine;
@@ -294,31 +295,71 @@ impl Pixels {
     ///
     /// The sheet's first fault. The picture is then as it was, but where the drawing was stopped halfway.
     pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
-        self.draw_within(sheet, &PixelOptions::default())
+        self.draw_within(sheet, &PixelOptions::default(), None)
     }
 
-    fn draw_within(&mut self, sheet: &Sheet, options: &PixelOptions) -> Result<(), Fault> {
-        sheet.sound()?;
-        let tolerance = options.tolerance;
-        let mut fault = Carried::default();
-        fault.positive("pixels", "tolerance", tolerance);
-        fault.sound()?;
-        let size = Point::new(f64::from(self.width), f64::from(self.height));
-        let scale = (size / sheet.size).min_element();
-        let margin = (size - sheet.size * scale) * 0.5;
-        let to_pixels = Affine::from_translation(margin)
-            * Affine::from_scale(Point::splat(scale))
-            * Affine::from_translation(-sheet.corner());
-        let to_sheet = (to_pixels * sheet.upright()).inverse();
-        let (width, height) = (self.width as usize, self.height as usize);
-        let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole: !options.antialias };
-        let plan = Plan::of(sheet, &to_pixels, &view)?;
-        fault.stopped("pixels");
-        fault.sound()?;
+    fn draw_within(
+        &mut self,
+        sheet: &Sheet,
+        options: &PixelOptions,
+        reuse: Option<Reuse<'_>>,
+    ) -> Result<(), Fault> {
+        let plan = plan(sheet, (self.width, self.height), options, reuse)?;
         plan.draw(&mut self.data);
+        let mut fault = Carried::default();
         fault.stopped("pixels");
         fault.sound()
     }
+
+    /// Makes what drawing a sheet takes, without drawing it.
+    pub(super) fn planned(
+        sheet: &Sheet,
+        options: &PixelOptions,
+        reuse: Option<Reuse<'_>>,
+    ) -> Result<(), DrawError> {
+        plan(sheet, pixel_size(sheet, options)?, options, reuse)?;
+        Ok(())
+    }
+}
+
+/// The size of the picture of a sheet.
+fn pixel_size(sheet: &Sheet, options: &PixelOptions) -> Result<(u32, u32), DrawError> {
+    sheet.sound()?;
+    let size = match options.size {
+        Some((width, height)) => Point::new(f64::from(width), f64::from(height)),
+        None => (sheet.size * sheet.unit.pixels() - 1e-9).ceil().max(Point::ONE),
+    };
+    if size.max_element() > f64::from(options.max_side) {
+        return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
+    }
+    Ok((size.x as u32, size.y as u32))
+}
+
+/// What it takes to draw a sheet on a picture of a size.
+fn plan(
+    sheet: &Sheet,
+    (width, height): (u32, u32),
+    options: &PixelOptions,
+    reuse: Option<Reuse<'_>>,
+) -> Result<Plan, Fault> {
+    sheet.sound()?;
+    let tolerance = options.tolerance;
+    let mut fault = Carried::default();
+    fault.positive("pixels", "tolerance", tolerance);
+    fault.sound()?;
+    let size = Point::new(f64::from(width), f64::from(height));
+    let scale = (size / sheet.size).min_element();
+    let margin = (size - sheet.size * scale) * 0.5;
+    let to_pixels = Affine::from_translation(margin)
+        * Affine::from_scale(Point::splat(scale))
+        * Affine::from_translation(-sheet.corner());
+    let to_sheet = (to_pixels * sheet.upright()).inverse();
+    let (width, height, whole) = (width as usize, height as usize, !options.antialias);
+    let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole, reuse };
+    let plan = Plan::of(sheet, &to_pixels, &view)?;
+    fault.stopped("pixels");
+    fault.sound()?;
+    Ok(plan)
 }
 
 impl Sheet {
@@ -347,16 +388,18 @@ impl Sheet {
     ///
     /// As [`Sheet::pixels`], for the options' limit; a size without a pixel.
     pub fn pixels_with(&self, options: &PixelOptions) -> Result<Pixels, DrawError> {
-        self.sound()?;
-        let size = match options.size {
-            Some((width, height)) => Point::new(f64::from(width), f64::from(height)),
-            None => (self.size * self.unit.pixels() - 1e-9).ceil().max(Point::ONE),
-        };
-        if size.max_element() > f64::from(options.max_side) {
-            return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
-        }
-        let mut pixels = Pixels::within(size.x as u32, size.y as u32, options.max_side)?;
-        pixels.draw_within(self, options)?;
+        self.drawn(options, None)
+    }
+
+    pub(super) fn drawn(
+        &self,
+        options: &PixelOptions,
+        reuse: Option<Reuse<'_>>,
+    ) -> Result<Pixels, DrawError> {
+        let (width, height) = pixel_size(self, options)?;
+        let mut pixels = Pixels::within(width, height, options.max_side)?;
+        pixels.draw_within(self, options, reuse)?;
+        let size = Point::new(f64::from(width), f64::from(height));
         pixels.metadata.clone_from(&self.metadata);
         if self.unit != Unit::Px {
             let per_inch = (size / self.size).min_element() * Unit::In.pixels() / self.unit.pixels();
