@@ -4,7 +4,7 @@
 //! engine for a run only adds the limits and what the score is given.
 
 use std::any::TypeId;
-use std::sync::{Arc, OnceLock};
+use std::sync::{Arc, Mutex, OnceLock};
 
 use chordane::chance::Dice;
 use chordane::ground::Allowance;
@@ -16,6 +16,7 @@ use rhai::{Dynamic, Engine, FuncRegistration, Module, NativeCallContext, RhaiFun
 use crate::Limits;
 use crate::call::Call;
 use crate::lists::lists;
+use crate::numbers::Spots;
 use crate::operators::operators;
 use crate::refusal::Refusal;
 use crate::running::{Running, Tag, running_of};
@@ -23,14 +24,22 @@ use crate::stage::Traced;
 use crate::values::{Builder, ScoreKeys, ScoreStamp, description, numbers_in, shown};
 use crate::words::{self, Kind, Word};
 
-/// An engine that reads scripts, until reading has to stop.
-pub(crate) fn reader(limits: &Limits, allowance: &Allowance) -> Engine {
+/// An engine that reads scripts, until reading has to stop, and gathers the numbers in them.
+pub(crate) fn reader(limits: &Limits, allowance: &Allowance, spots: &Arc<Mutex<Spots>>) -> Engine {
     let mut engine = plain(limits);
     // Reading a text or a name takes the square of its length.
     engine.set_max_string_size(limits.text.clamp(1, LONGEST_WORD));
-    let allowance = allowance.clone();
+    let (allowance, spots) = (allowance.clone(), Arc::clone(spots));
     #[allow(deprecated, reason = "the engine's way to say that a call may change; its version is pinned")]
-    engine.on_parse_token(move |token, _, _| if allowance.ask().is_some() { Token::EOF } else { token });
+    engine.on_parse_token(move |token, place, _| {
+        if allowance.ask().is_some() {
+            return Token::EOF;
+        }
+        if let Ok(mut spots) = spots.lock() {
+            spots.read(&token, place);
+        }
+        token
+    });
     engine
 }
 

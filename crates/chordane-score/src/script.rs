@@ -1,6 +1,6 @@
 //! Scripts: the text of a `.chord` file, read once and run as often as needed.
 
-use std::sync::Arc;
+use std::sync::{Arc, Mutex};
 
 use chordane::ground::FaultKind;
 use chordane::sheet::Sheet;
@@ -9,6 +9,7 @@ use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 use crate::budget::{Account, Work, told};
 use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
 use crate::explain::explain;
+use crate::numbers::{MOST_DECIMALS, Number, Spots, numbers, replaced};
 use crate::outer::{self, outer_names};
 use crate::running::Running;
 use crate::unkept::unkept;
@@ -30,6 +31,7 @@ pub struct Script {
     compiled: AST,
     /// The names of its own values that its functions use.
     outer: Vec<String>,
+    numbers: Vec<Number>,
     limits: Limits,
 }
 
@@ -44,9 +46,10 @@ impl Script {
         // A byte order mark is no part of the text.
         let source = source.strip_prefix('\u{feff}').map_or_else(|| source.clone(), str::to_owned);
         fits(&source)?;
+        let spots = Arc::new(Mutex::new(Spots::default()));
         let (compiled, outer) = on_large_stack(|| {
             Account::open().within(limits, Work::Score, |allowance| {
-                let compiled = reader(&limits, allowance).compile(&source);
+                let compiled = reader(&limits, allowance, &spots).compile(&source);
                 if let Some(why) = allowance.stopped() {
                     let why = told(why);
                     return Err(Mistake::new(format!("{}: stopped while it was read", why.message))
@@ -68,7 +71,41 @@ impl Script {
                 Ok((compiled, outer))
             })
         })?;
-        Ok(Self { name, source, compiled, outer, limits })
+        let numbers = spots.lock().map(|spots| numbers(&source, &spots.found)).unwrap_or_default();
+        Ok(Self { name, source, compiled, outer, numbers, limits })
+    }
+
+    /// What messages call it.
+    #[must_use]
+    pub fn name(&self) -> &str {
+        &self.name
+    }
+
+    /// Its text.
+    #[must_use]
+    pub fn source(&self) -> &str {
+        &self.source
+    }
+
+    /// What it may take.
+    #[must_use]
+    pub fn limits(&self) -> Limits {
+        self.limits
+    }
+
+    /// The numbers that are written in it, in their order.
+    #[must_use]
+    pub fn numbers(&self) -> &[Number] {
+        &self.numbers
+    }
+
+    /// Its text with other values in place of some numbers, by their places in [`Script::numbers`]. Nothing else is changed; a number keeps its
+    /// decimals and gets more where the value has them, nine at most.
+    #[must_use]
+    pub fn with_numbers(&self, values: &[(usize, f64)]) -> String {
+        let text =
+            |(at, value): &(usize, f64)| Some((*at, self.numbers.get(*at)?.text(*value, MOST_DECIMALS)));
+        replaced(&self.source, &self.numbers, &values.iter().filter_map(text).collect::<Vec<_>>())
     }
 
     /// Runs the script, and gives what its last value is.

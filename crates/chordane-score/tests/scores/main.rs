@@ -8,6 +8,7 @@ static ALLOCATOR: chordane_score::CountingAllocator<std::alloc::System> =
     chordane_score::CountingAllocator::system();
 
 mod extremes;
+mod holds;
 mod language;
 mod loops;
 mod runs;

@@ -6,6 +6,7 @@
 
 mod edit;
 mod gather;
+mod grips;
 mod hits;
 mod linked;
 mod placed;
@@ -13,6 +14,7 @@ mod stamps;
 mod woven;
 
 pub use gather::{Layer, Scene, Step};
+pub use grips::{Grip, GripKind};
 pub use hits::{Hit, HitPart, Hits, Index};
 pub use linked::linked;
 pub(crate) use placed::largest_scale;

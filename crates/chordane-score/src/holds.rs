@@ -1,0 +1,420 @@
+//! What the places of a drawing hang on: which of the numbers that are written in a script move them, and how far. It is found by trying.
+//!
+//! Each number is changed a little and the script run again; what moved is compared. A drag then solves for the numbers that bring a place to where it is
+//! wanted, and checks by running the script with them.
+
+use std::time::{Duration, Instant};
+
+use chordane::number::Point;
+use chordane::scene::{Grip, GripKind};
+use chordane::sheet::Sheet;
+
+use crate::numbers::MOST_DECIMALS;
+use crate::{Mistake, Score, Script, Settings, Stage};
+
+/// A number is changed by this share of itself, or of 1 where it is smaller, to see what it moves.
+const A_LITTLE: f64 = 1e-4;
+
+/// What moves by less than this for a change of 1 does not hang on a number.
+const NOTHING: f64 = 1e-7;
+
+/// Two numbers that move a place in directions with a smaller sine between them do not move it freely.
+const APART: f64 = 0.05;
+
+/// A number is taken alone for a drag along the line on which it moves a place, to this angle: 15 degrees.
+const MOST_ASIDE: f64 = std::f64::consts::PI / 12.0;
+
+/// So many of the nearest numbers are looked at in pairs.
+const MOST_PAIRED: usize = 24;
+
+/// So many ways to hold a place are given.
+const MOST_HOLDS: usize = 24;
+
+/// Runs of the script for one step of a drag.
+const MOST_RUNS: usize = 16;
+
+/// So much of what was learned is kept, in places that numbers move.
+const MOST_KEPT: usize = 8_000_000;
+
+/// A script at some settings, and what is known of its numbers.
+///
+/// ```
+/// use std::time::Duration;
+/// use chordane_score::{Holds, Limits, Script, Settings};
+///
+/// let text = "sheet(200, 100).add(polygon(pt(60, 50), 6, 30).fill(\"teal\"))";
+/// let script = Script::read("vent.chord", text, Limits::default())?;
+/// let mut holds = Holds::new(script, Settings::new())?;
+/// holds.learn(Duration::from_secs(9));
+/// // The corner to the right hangs on the radius; the centre on two numbers.
+/// let corner = holds.grips().iter().position(|grip| (grip.at.x - 60.0).abs() < 1e-9 && grip.at.y < 30.0).unwrap();
+/// let hold = &holds.of(corner)[0];
+/// let dragged = holds.drag(corner, hold).to((60.0, 10.0).into(), 0.01);
+/// assert_eq!(dragged.text, text.replace("30)", "40)"));
+/// # Ok::<(), chordane_score::Mistake>(())
+/// ```
+#[derive(Debug)]
+pub struct Holds {
+    script: Script,
+    settings: Settings,
+    grips: Vec<Grip>,
+    /// The line of each item.
+    lines: Vec<Option<usize>>,
+    /// For each number that was tried, the places that it moves, in their order, and how far for a change of 1.
+    tried: Vec<Option<Vec<(u32, Point)>>>,
+    kept: usize,
+}
+
+/// Numbers that bring a place to where it is wanted.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Hold {
+    /// One number, which moves the place along a line, or two, which move it freely; by their places in [`Script::numbers`].
+    pub numbers: Vec<usize>,
+    /// The places that move with them, this one among them, by their places in [`Holds::grips`].
+    pub moved: Vec<usize>,
+}
+
+impl Holds {
+    /// Runs a script, to learn of it.
+    ///
+    /// # Errors
+    ///
+    /// The mistake that ends the run.
+    pub fn new(script: Script, settings: Settings) -> Result<Self, Mistake> {
+        let sheet = perform(&script, &settings)?;
+        let scene = sheet.scene().map_err(Mistake::from)?;
+        let (grips, lines) = (scene.grips(), scene.items().iter().map(|placed| placed.line()).collect());
+        let tried = vec![None; script.numbers().len()];
+        Ok(Self { script, settings, grips, lines, tried, kept: 0 })
+    }
+
+    /// The script.
+    #[must_use]
+    pub fn script(&self) -> &Script {
+        &self.script
+    }
+
+    /// The places that can be taken hold of.
+    #[must_use]
+    pub fn grips(&self) -> &[Grip] {
+        &self.grips
+    }
+
+    /// Tries numbers that were not tried yet, for so long; whether all are now. Cost: a reading and a run of the script for each.
+    pub fn learn(&mut self, within: Duration) -> bool {
+        let all: Vec<usize> = (0..self.tried.len()).collect();
+        self.learn_of(&all, within)
+    }
+
+    /// As [`Holds::learn`], the numbers nearest to the line of a place first.
+    pub fn learn_near(&mut self, grip: usize, within: Duration) -> bool {
+        let mut all: Vec<usize> = (0..self.tried.len()).collect();
+        all.sort_by_key(|number| self.apart(grip, *number));
+        self.learn_of(&all, within)
+    }
+
+    fn learn_of(&mut self, numbers: &[usize], within: Duration) -> bool {
+        let begin = Instant::now();
+        for number in numbers {
+            if self.tried.get(*number).is_none_or(Option::is_some) {
+                continue;
+            }
+            if begin.elapsed() >= within {
+                return false;
+            }
+            let moved = if self.kept < MOST_KEPT { self.moved_by(*number) } else { Vec::new() };
+            self.kept += moved.len();
+            if let Some(tried) = self.tried.get_mut(*number) {
+                *tried = Some(moved);
+            }
+        }
+        true
+    }
+
+    /// What a number moves, by a run with another one. Nothing where the drawing is then made of other parts.
+    fn moved_by(&self, number: usize) -> Vec<(u32, Point)> {
+        let Some(value) = self.script.numbers().get(number).map(|number| number.value) else {
+            return Vec::new();
+        };
+        let step = A_LITTLE * value.abs().max(1.0);
+        let Some(grips) = run(&self.script, &self.settings, &[(number, value + step)]) else {
+            return Vec::new();
+        };
+        let same = |(a, b): (&Grip, &Grip)| a.item == b.item && a.kind == b.kind;
+        if grips.len() != self.grips.len() || !self.grips.iter().zip(&grips).all(same) {
+            return Vec::new();
+        }
+        let by = |(own, other): (&Grip, &Grip)| (other.at - own.at) / step;
+        let all = self.grips.iter().zip(&grips).map(by).enumerate();
+        all.filter(|(_, by)| by.length() > NOTHING).map(|(at, by)| (at as u32, by)).collect()
+    }
+
+    /// How far the line of a number is from that of a place's item.
+    fn apart(&self, grip: usize, number: usize) -> usize {
+        let line = self.grips.get(grip).and_then(|grip| self.lines.get(grip.item).copied().flatten());
+        let own = self.script.numbers().get(number).map_or(0, |number| number.line);
+        line.map_or(own, |line| line.abs_diff(own))
+    }
+
+    /// How a place moves for a change of a number by 1.
+    fn by(&self, grip: usize, number: usize) -> Option<Point> {
+        let moved = self.tried.get(number)?.as_ref()?;
+        let at = moved.binary_search_by_key(&(grip as u32), |(at, _)| *at).ok()?;
+        moved.get(at).map(|(_, by)| *by)
+    }
+
+    fn moves(&self, number: usize) -> impl Iterator<Item = usize> + '_ {
+        self.tried.get(number).into_iter().flatten().flatten().map(|(at, _)| *at as usize)
+    }
+
+    /// The ways to hold a place, of what was learned so far, the best first: those that move the fewest vertices; of these those that do not carry the
+    /// whole item along (for its centre, those that do); then two numbers before one, since they move it freely; then those nearest to the line of
+    /// its item. None where no number moves it.
+    #[must_use]
+    pub fn of(&self, grip: usize) -> Vec<Hold> {
+        let mut numbers: Vec<usize> = (0..self.tried.len()).filter(|n| self.by(grip, *n).is_some()).collect();
+        numbers.sort_by_key(|number| self.apart(grip, *number));
+        numbers.truncate(MOST_PAIRED);
+        let carries: Vec<bool> = numbers.iter().map(|number| self.carries(grip, *number)).collect();
+        let centre = self.grips.get(grip).is_some_and(|grip| grip.kind == GripKind::Centre);
+        let mut holds: Vec<(Hold, bool, usize)> = Vec::new();
+        for (i, first) in numbers.iter().enumerate() {
+            let alone = vec![*first];
+            let moved: Vec<usize> = self.moves(*first).collect();
+            let along = |i: usize| carries.get(i).is_some_and(|carries| *carries);
+            let hold = Hold { numbers: alone, moved: moved.clone() };
+            holds.push((hold, along(i) != centre, self.apart(grip, *first)));
+            for (j, second) in numbers.iter().enumerate().skip(i + 1) {
+                let (Some(a), Some(b)) = (self.by(grip, *first), self.by(grip, *second)) else { continue };
+                if a.perp_dot(b).abs() < APART * a.length() * b.length() {
+                    continue;
+                }
+                let mut both = moved.clone();
+                both.extend(self.moves(*second));
+                both.sort_unstable();
+                both.dedup();
+                let far = self.apart(grip, *first) + self.apart(grip, *second);
+                let mut numbers = vec![*first, *second];
+                numbers.sort_unstable();
+                holds.push((Hold { numbers, moved: both }, (along(i) || along(j)) != centre, far));
+            }
+        }
+        let vertices = |hold: &Hold| {
+            let is_vertex =
+                |at: &&usize| self.grips.get(**at).is_some_and(|grip| grip.kind != GripKind::Centre);
+            hold.moved.iter().filter(is_vertex).count()
+        };
+        holds.sort_by_cached_key(|(hold, unfit, far)| (vertices(hold), *unfit, 2 - hold.numbers.len(), *far));
+        holds.truncate(MOST_HOLDS);
+        holds.into_iter().map(|(hold, ..)| hold).collect()
+    }
+
+    /// The best way to hold a place that is to be moved in a direction: the first of [`Holds::of`] that moves it freely, or along a line within
+    /// 15 degrees of it; where there is none, the first of all. Asked when a drag begins, and kept to its end.
+    #[must_use]
+    pub fn toward(&self, grip: usize, by: Point) -> Option<Hold> {
+        let holds = self.of(grip);
+        let fits = |hold: &Hold| match *hold.numbers.as_slice() {
+            [number] => self
+                .by(grip, number)
+                .is_some_and(|own| own.perp_dot(by).abs() <= MOST_ASIDE.sin() * own.length() * by.length()),
+            _ => true,
+        };
+        let at = holds.iter().position(fits).unwrap_or(0);
+        holds.into_iter().nth(at)
+    }
+
+    /// Whether a number moves the whole item of a place, all of it alike.
+    fn carries(&self, grip: usize, number: usize) -> bool {
+        let (Some(own), Some(by)) = (self.grips.get(grip), self.by(grip, number)) else { return false };
+        let alike =
+            |at: usize| self.by(at, number).is_some_and(|other| other.distance(by) <= 1e-3 * by.length());
+        let all = self.grips.iter().enumerate().filter(|(_, other)| other.item == own.item);
+        all.filter(|(_, other)| matches!(other.kind, GripKind::Vertex { .. })).all(|(at, _)| alike(at))
+    }
+
+    /// Begins to drag a place by numbers that hold it.
+    #[must_use]
+    pub fn drag(&self, grip: usize, hold: &Hold) -> Drag<'_> {
+        let own = self.grips.get(grip).copied();
+        let of = |number: &usize| self.script.numbers().get(*number).map_or(0.0, |number| number.value);
+        let columns = hold.numbers.iter().map(|number| self.by(grip, *number).unwrap_or_default()).collect();
+        Drag {
+            holds: self,
+            grip: own,
+            numbers: hold.numbers.clone(),
+            values: hold.numbers.iter().map(of).collect(),
+            columns,
+            at: own.map_or(Point::ZERO, |grip| grip.at),
+        }
+    }
+}
+
+/// A place that is being dragged: each step goes on from where the one before it ended.
+#[derive(Clone, Debug)]
+pub struct Drag<'h> {
+    holds: &'h Holds,
+    grip: Option<Grip>,
+    numbers: Vec<usize>,
+    values: Vec<f64>,
+    /// How the place moves for a change of each number by 1.
+    columns: Vec<Point>,
+    at: Point,
+}
+
+/// What a step of a drag came to.
+#[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
+pub struct Dragged {
+    /// The script's text with the numbers as they are now. It differs from the text before in these alone.
+    pub text: String,
+    /// The numbers, by their places in [`Script::numbers`], and what they are now.
+    pub values: Vec<(usize, f64)>,
+    /// Where the place is now.
+    pub at: Point,
+    /// Why it is not where it is wanted, in plain words.
+    pub held_back: Option<String>,
+}
+
+impl Drag<'_> {
+    /// Brings the place to a point, or as near as its numbers can, and no nearer than a distance that cannot be seen: half a pixel. Numbers keep
+    /// their decimals, and get as many more as that distance takes. Cost: a few runs of the script.
+    pub fn to(&mut self, wanted: Point, within: f64) -> Dragged {
+        let within = within.max(1e-9);
+        let mut refused = None;
+        let mut runs = 0;
+        while runs < MOST_RUNS && self.at.distance(wanted) > 0.25 * within {
+            let Some(step) = self.step(wanted - self.at) else { break };
+            let mut share = 1.0;
+            let before = self.at.distance(wanted);
+            let mut nearer = false;
+            while runs < MOST_RUNS && share > 0.05 {
+                runs += 1;
+                let values: Vec<f64> = self.values.iter().zip(&step).map(|(v, s)| v + s * share).collect();
+                match self.tried(&values) {
+                    Ok(Some(at)) if at.distance(wanted) < before * (1.0 - 1e-6) => {
+                        self.learn(&step, share, at);
+                        (self.values, self.at, nearer) = (values, at, true);
+                        break;
+                    }
+                    Ok(_) => {}
+                    Err(mistake) => refused = Some(mistake.to_string()),
+                }
+                share *= 0.5;
+            }
+            if !nearer {
+                break;
+            }
+        }
+        self.settled(wanted, within, refused)
+    }
+
+    /// How the numbers change to move the place by a step.
+    fn step(&self, by: Point) -> Option<Vec<f64>> {
+        let step = match *self.columns.as_slice() {
+            [a] => vec![a.dot(by) / a.length_squared()],
+            [a, b] => {
+                let det = a.perp_dot(b);
+                vec![by.perp_dot(b) / det, a.perp_dot(by) / det]
+            }
+            _ => return None,
+        };
+        let sound = step.iter().all(|change| change.is_finite()) && step.iter().any(|change| *change != 0.0);
+        sound.then_some(step)
+    }
+
+    /// Corrects how the place moves by how it did move (C. G. Broyden, 1965).
+    fn learn(&mut self, step: &[f64], share: f64, at: Point) {
+        let step: Vec<f64> = step.iter().map(|change| change * share).collect();
+        let size: f64 = step.iter().map(|change| change * change).sum();
+        let told: Point = self.columns.iter().zip(&step).map(|(column, change)| *column * *change).sum();
+        let off = (at - self.at - told) / size;
+        for (column, change) in self.columns.iter_mut().zip(&step) {
+            *column += off * *change;
+        }
+    }
+
+    /// Where the place is with other numbers; `None` where it is not there any more.
+    fn tried(&self, values: &[f64]) -> Result<Option<Point>, Mistake> {
+        let values: Vec<(usize, f64)> = self.numbers.iter().copied().zip(values.iter().copied()).collect();
+        let text = self.holds.script.with_numbers(&values);
+        self.place(&text)
+    }
+
+    fn place(&self, text: &str) -> Result<Option<Point>, Mistake> {
+        let script = Script::read(self.holds.script.name(), text, self.holds.script.limits())?;
+        let sheet = perform(&script, &self.holds.settings)?;
+        Ok(self.grip.and_then(|grip| {
+            let placed = sheet.items().nth(grip.item)?;
+            placed.grips().into_iter().find(|own| own.kind == grip.kind).map(|own| own.at)
+        }))
+    }
+
+    /// The numbers with as few decimals as will do.
+    fn settled(&mut self, wanted: Point, within: f64, refused: Option<String>) -> Dragged {
+        let numbers = self.holds.script.numbers();
+        let needed = |column: &Point| {
+            // Half a unit of the last decimal moves the place by less than a quarter of what can be seen.
+            let decimals = (2.0 * column.length() / within).log10().ceil();
+            if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
+        };
+        let written = |values: &[f64], more: usize| {
+            let text = |((number, value), column): ((&usize, &f64), &Point)| {
+                Some((*number, numbers.get(*number)?.text(*value, needed(column) + more)))
+            };
+            let texts: Vec<(usize, String)> =
+                self.numbers.iter().zip(values).zip(&self.columns).filter_map(text).collect();
+            crate::numbers::replaced(self.holds.script.source(), numbers, &texts)
+        };
+        let near = self.at.distance(wanted).max(within);
+        let mut settled = None;
+        for more in 0..3 {
+            let text = written(&self.values, more);
+            if let Ok(Some(at)) = self.place(&text) {
+                settled = Some((text, at));
+                if at.distance(wanted) <= near {
+                    break;
+                }
+            }
+        }
+        let (text, at) = settled.unwrap_or_else(|| {
+            let start = self.grip.map_or(Point::ZERO, |grip| grip.at);
+            (self.holds.script.source().to_owned(), start)
+        });
+        let off = at.distance(wanted);
+        let held_back = (off > within).then(|| self.why(refused));
+        let values = self.numbers.iter().copied().zip(self.values.iter().copied()).collect();
+        Dragged { text, values, at, held_back }
+    }
+
+    fn why(&self, refused: Option<String>) -> String {
+        if let Some(refused) = refused {
+            return format!("the score does not run with the numbers that it would take: {refused}");
+        }
+        let lines: Vec<usize> = self
+            .numbers
+            .iter()
+            .filter_map(|number| self.holds.script.numbers().get(*number).map(|number| number.line))
+            .collect();
+        match lines.as_slice() {
+            [] => "no number of the score moves it".to_owned(),
+            [line] => format!("the number in line {line} moves it along one line only"),
+            [first, rest @ ..] => {
+                let last = rest.last().unwrap_or(first);
+                format!("the numbers in lines {first} and {last} do not bring it farther")
+            }
+        }
+    }
+}
+
+fn perform(script: &Script, settings: &Settings) -> Result<Sheet, Mistake> {
+    script.perform(&mut Stage::new(settings.clone()))
+}
+
+/// The places of a script with other numbers; `None` where it does not run.
+fn run(script: &Script, settings: &Settings, values: &[(usize, f64)]) -> Option<Vec<Grip>> {
+    let changed = Script::read(script.name(), script.with_numbers(values), script.limits()).ok()?;
+    let sheet = perform(&changed, settings).ok()?;
+    let scene = sheet.scene().ok()?;
+    Some(scene.grips())
+}
