@@ -15,6 +15,7 @@ use crate::input::Origin;
 use crate::options::DemoOptions;
 use crate::output::{say, time};
 use crate::record::Record;
+use crate::tracker;
 
 /// The demo's scores: the name, a line about it, the source.
 const SCORES: &[(&str, &str, &str)] = &[
@@ -164,6 +165,9 @@ const SCORES: &[(&str, &str, &str)] = &[
 ];
 
 pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
+    if options.tracker {
+        return tracker::stream(options.frames);
+    }
     let begin = Instant::now();
     let folder = &options.out;
     std::fs::create_dir_all(folder).map_err(|error| {

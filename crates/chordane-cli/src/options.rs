@@ -307,6 +307,12 @@ pub(crate) struct DemoOptions {
     /// The folder to write into; it is made where it is missing
     #[arg(long, value_name = "DIR", default_value = "chordane-demo")]
     pub(crate) out: PathBuf,
+    /// Instead, stream what a tracker would see of a kite in wind to standard output: JSON Lines of numbered points, 30 frames a second
+    #[arg(long, conflicts_with = "out")]
+    pub(crate) tracker: bool,
+    /// End the stream after so many frames
+    #[arg(long, value_name = "N", requires = "tracker")]
+    pub(crate) frames: Option<usize>,
 }
 
 #[derive(Debug, Args)]

@@ -234,3 +234,21 @@ fn moments_of_a_score_stand_side_by_side() {
         .code(2)
         .stderr(contains("--phases 12"));
 }
+
+#[test]
+fn the_tracker_streams_frames_and_ends_where_nobody_reads() {
+    use std::io::{BufRead, BufReader};
+    let two = chordane().args(["demo", "--tracker", "--frames", "2"]).assert().success();
+    let text = String::from_utf8(two.get_output().stdout.clone()).unwrap();
+    assert_eq!(text.lines().count(), 2);
+    let mut child = std::process::Command::new(assert_cmd::cargo::cargo_bin("chordane"))
+        .args(["demo", "--tracker"])
+        .stdout(std::process::Stdio::piped())
+        .spawn()
+        .unwrap();
+    let mut lines = BufReader::new(child.stdout.take().unwrap()).lines();
+    assert_eq!(lines.next().unwrap().unwrap(), text.lines().next().unwrap());
+    drop(lines);
+    assert_eq!(child.wait().unwrap().code(), Some(0));
+    chordane().args(["demo", "--frames", "2"]).assert().failure().code(2);
+}

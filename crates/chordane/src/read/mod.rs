@@ -1,4 +1,4 @@
-//! Reading: an SVG document becomes a sheet, and a file of pixels a picture.
+//! Reading: an SVG document becomes a sheet, a file of pixels a picture, and lines of positions marks.
 
 #[cfg(feature = "svg-read")]
 mod attributes;
@@ -16,6 +16,8 @@ mod error;
 mod images;
 #[cfg(feature = "svg-read")]
 mod layers;
+#[cfg(feature = "marks")]
+mod marks;
 #[cfg(feature = "svg-read")]
 mod metadata;
 #[cfg(feature = "png")]
@@ -45,6 +47,8 @@ mod walk;
 
 #[cfg(feature = "svg-read")]
 pub use error::{ReadError, SvgNote, SvgReading};
+#[cfg(feature = "marks")]
+pub use marks::{MarkFrame, Marks, MarksReader, MarksReading, Skipped};
 #[cfg(feature = "svg-read")]
 pub use metadata::read_metadata;
 #[cfg(feature = "png")]

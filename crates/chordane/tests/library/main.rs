@@ -15,6 +15,7 @@ mod findings;
 mod laws;
 mod layers;
 mod loops;
+mod marks;
 mod measures;
 mod meetings;
 mod morphs;
