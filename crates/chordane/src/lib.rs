@@ -25,7 +25,8 @@
 //! [`Pen`](path::Pen) makes a [`Path`](path::Path) of contours), [`shape`] (ready ones), [`measure`], [`chance`] (dice), [`reshape`]
 //! (a path in, a path out), [`combine`] (union, intersection, difference), [`sheet`](mod@sheet) (a path with a style is an
 //! [`Item`](sheet::Item), a [`Sheet`](sheet::Sheet) holds them), [`scene`] (what is where on a sheet), [`check`] (findings), [`raster`] (pixels),
-//! [`write`](mod@write) (SVG, PNG, files), [`picture`] (bones, contact sheets), `read` (SVG documents in; with the feature `svg-read`).
+//! [`write`](mod@write) (SVG, PNG, files), [`picture`] (bones, contact sheets), `read` (SVG documents in; with the feature `svg-read`), [`draft`] (shapes drawn vertex by
+//! vertex).
 //!
 //! # Conventions
 //!
@@ -52,6 +53,7 @@ mod arrange;
 pub mod chance;
 pub mod check;
 pub mod combine;
+pub mod draft;
 pub mod ground;
 pub mod measure;
 pub mod motion;

@@ -7,6 +7,7 @@
 static ALLOCATOR: chordane_score::CountingAllocator<std::alloc::System> =
     chordane_score::CountingAllocator::system();
 
+mod drafts;
 mod extremes;
 mod holds;
 mod language;

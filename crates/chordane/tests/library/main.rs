@@ -8,6 +8,7 @@ mod combine;
 mod copies;
 mod coverage;
 mod data;
+mod drafts;
 mod edits;
 mod examples;
 mod finding_kinds;

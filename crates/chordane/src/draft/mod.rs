@@ -1,0 +1,10 @@
+//! Drafts: shapes that are drawn vertex by vertex, over a picture or on their own. What is done are [`Step`]s, and what they make can be undone and done
+//! again without limit.
+
+mod find;
+mod history;
+mod shapes;
+mod text;
+
+pub use history::{Draft, Step, StepError};
+pub use shapes::{DraftShape, DraftVertex, VertexKind};

@@ -1,0 +1,194 @@
+//! Drafts: steps and their undoing, what is near, and the texts, which draw the same.
+
+use chordane::chance::Dice;
+use chordane::draft::{Draft, Step, StepError, VertexKind};
+use chordane::prelude::*;
+
+fn add(x: f64, y: f64) -> Step {
+    Step::Add { at: pt(x, y), kind: VertexKind::Corner }
+}
+
+/// A sail with a soft side and a rounded corner, a hole in it, and a line that is being drawn.
+fn sail() -> Draft {
+    let mut draft = Draft::new();
+    let steps = [
+        add(10.0, 10.0),
+        Step::Add { at: pt(90.0, 20.0), kind: VertexKind::Rounded(8.0) },
+        add(80.0, 90.0),
+        add(15.0, 80.0),
+        Step::Finish { closed: true },
+        Step::Insert { shape: 1, side: 3, at: pt(2.0, 45.0), kind: VertexKind::Soft },
+        Step::Hole { shape: 1 },
+        add(40.0, 40.0),
+        add(60.0, 40.0),
+        add(50.0, 60.0),
+        Step::Finish { closed: true },
+        add(5.0, 95.0),
+        add(95.0, 97.5),
+    ];
+    for step in steps {
+        draft.apply(step).unwrap();
+    }
+    draft
+}
+
+#[test]
+fn shapes_are_drawn_finished_and_have_holes() -> Result<(), Fault> {
+    let draft = sail();
+    let ids: Vec<(usize, usize, Option<usize>)> =
+        draft.shapes().map(|shape| (shape.id(), shape.vertices().len(), shape.hole_of())).collect();
+    assert_eq!(ids, [(1, 5, None), (2, 3, Some(1)), (3, 2, None)]);
+    assert_eq!(draft.active().map(|shape| shape.id()), Some(3));
+    let paths = draft.paths();
+    assert_eq!((paths.len(), paths[0].contours().len()), (2, 2));
+    // The hole is one.
+    let whole = draft.shape(1).unwrap().outline().area()?;
+    assert!((whole - paths[0].area()? - 200.0).abs() < 1e-9);
+    Ok(())
+}
+
+#[test]
+fn empty_shapes_vanish_and_holes_go_with_their_shape() {
+    let mut draft = Draft::new();
+    draft.apply(add(1.0, 1.0)).unwrap();
+    draft.apply(Step::Finish { closed: true }).unwrap();
+    assert_eq!(draft.shapes().len(), 0);
+    assert_eq!(draft.apply(Step::Finish { closed: true }), Err(StepError::NothingActive));
+    let mut draft = sail();
+    for vertex in [1, 0] {
+        draft.apply(Step::Remove { shape: 3, vertex }).unwrap();
+    }
+    assert_eq!((draft.shapes().len(), draft.active()), (2, None));
+    draft.apply(Step::Delete { shape: 1 }).unwrap();
+    assert_eq!(draft.shapes().len(), 0);
+    // Ids are not used again.
+    draft.apply(add(0.0, 0.0)).unwrap();
+    assert_eq!(draft.shapes().next().map(|shape| shape.id()), Some(4));
+}
+
+#[test]
+fn what_cannot_be_done_says_why_and_changes_nothing() {
+    let mut draft = sail();
+    let kind = VertexKind::Corner;
+    let nan = pt(f64::NAN, 0.0);
+    for (step, why) in [
+        (Step::Pick { shape: 9 }, "there is no shape 9"),
+        (Step::Move { shape: 1, vertex: 5, to: pt(0.0, 0.0) }, "shape 1 has no vertex or side 5"),
+        (Step::Insert { shape: 3, side: 1, at: pt(0.0, 0.0), kind }, "shape 3 has no vertex or side 1"),
+        (Step::Hole { shape: 2 }, "shape 2 is a hole itself; begin the hole in the shape around it"),
+        (Step::Add { at: nan, kind }, "positions and radii must be finite numbers, radii 0 or more"),
+        (
+            Step::Change { shape: 1, vertex: 0, kind: VertexKind::Rounded(-1.0) },
+            "positions and radii must be finite numbers, radii 0 or more",
+        ),
+    ] {
+        assert_eq!(draft.apply(step).unwrap_err().to_string(), why);
+        assert_eq!(draft, sail());
+    }
+}
+
+#[test]
+fn undoing_passes_over_the_picking_of_shapes() {
+    let mut draft = sail();
+    let before = draft.clone();
+    draft.apply(Step::Shift { shape: 1, by: pt(5.0, 0.0) }).unwrap();
+    draft.apply(Step::Pick { shape: 1 }).unwrap();
+    draft.apply(Step::Pick { shape: 3 }).unwrap();
+    let after = draft.clone();
+    // The hole went along.
+    assert_eq!(draft.shape(2).unwrap().vertices()[0].at, pt(45.0, 40.0));
+    assert!(draft.undo());
+    assert_eq!(draft, before);
+    assert!(draft.redo());
+    assert_eq!((&draft, draft.undone()), (&after, 0));
+    assert!(!draft.redo());
+}
+
+fn any_step(dice: &mut Dice) -> Step {
+    let shape = dice.whole(1, 5) as usize;
+    let place = dice.whole(0, 5) as usize;
+    let at = pt(dice.between(0.0, 100.0), dice.between(0.0, 100.0));
+    let kind = match dice.whole(0, 2) {
+        0 => VertexKind::Corner,
+        1 => VertexKind::Soft,
+        _ => VertexKind::Rounded(dice.between(0.0, 20.0)),
+    };
+    match dice.whole(0, 13) {
+        0 => Step::Insert { shape, side: place, at, kind },
+        1 => Step::Move { shape, vertex: place, to: at },
+        2 => Step::Shift { shape, by: at },
+        3 => Step::Change { shape, vertex: place, kind },
+        4 => Step::Remove { shape, vertex: place },
+        5 | 6 => Step::Finish { closed: place.is_multiple_of(2) },
+        7 => Step::Hole { shape },
+        8 => Step::Pick { shape },
+        9 => Step::Delete { shape },
+        _ => Step::Add { at, kind },
+    }
+}
+
+/// Whatever is done, undone and done again, the draft is what its steps make from nothing.
+#[test]
+fn a_draft_is_what_its_steps_make() {
+    let mut dice = Dice::new(4, "drafts");
+    for _ in 0..60 {
+        let mut draft = Draft::new();
+        for _ in 0..60 {
+            match dice.whole(0, 5) {
+                0 => drop(draft.undo()),
+                1 => drop(draft.redo()),
+                _ => drop(draft.apply(any_step(&mut dice))),
+            }
+            assert_eq!(Draft::of(draft.steps().copied()), draft);
+            assert!(draft.shapes().all(|shape| !shape.vertices().is_empty()));
+            assert!(draft.shapes().all(|shape| shape.hole_of().is_none_or(|of| draft.shape(of).is_some())));
+        }
+        let last = draft.clone();
+        let count = draft.steps().len();
+        while draft.undo() {}
+        assert!(draft.shapes().len() == 0);
+        while draft.steps().len() < count && draft.redo() {}
+        assert_eq!((draft.steps().len(), &draft), (count, &last));
+    }
+}
+
+#[test]
+fn what_is_near_is_found() {
+    let draft = sail();
+    assert_eq!(draft.vertex_near(pt(81.0, 88.0), 5.0), Some((1, 2)));
+    assert_eq!(draft.vertex_near(pt(70.0, 70.0), 5.0), None);
+    assert_eq!(draft.shape_at(pt(20.0, 20.0)), Some(1));
+    assert_eq!(draft.shape_at(pt(50.0, 45.0)), Some(2));
+    assert_eq!(draft.shape_at(pt(99.0, 1.0)), None);
+    // Each side is found from its middle, as the outline has it.
+    for shape in draft.shapes() {
+        for (side, vertex) in shape.vertices().iter().enumerate().take(shape.sides()) {
+            let next = shape.vertices()[(side + 1) % shape.vertices().len()];
+            let found = draft.side_near(vertex.at.lerp(next.at, 0.5), 12.0);
+            assert_eq!(found.map(|(shape, side, _)| (shape, side)), Some((shape.id(), side)));
+        }
+    }
+    assert_eq!(draft.snapped(pt(81.0, 88.0), Some(10.0), 5.0, None), pt(80.0, 90.0));
+    assert_eq!(draft.snapped(pt(71.0, 68.0), Some(10.0), 5.0, None), pt(70.0, 70.0));
+    assert_eq!(draft.snapped(pt(94.0, 97.0), None, 5.0, Some((3, 1))), pt(94.0, 97.0));
+}
+
+#[test]
+fn the_texts_of_a_draft_say_what_it_is() -> Result<(), Fault> {
+    let draft = sail();
+    assert_eq!(
+        draft.rust(100.0, 100.0),
+        "let shape_1 = through([corner((10.0, 10.0)), rounded((90.0, 20.0), 8.0), corner((80.0, 90.0)), corner((15.0, 80.0)), soft((2.0, 45.0))]).close();\n\
+         let shape_2 = Path::closed([(40.0, 40.0), (60.0, 40.0), (50.0, 60.0)]);\n\
+         let shape_3 = Path::open([(5.0, 95.0), (95.0, 97.5)]);\n\n\
+         sheet(100.0, 100.0)\n    \
+         .add(shape_1.with_hole(shape_2).fill(\"#c8553d\"))\n    \
+         .add(shape_3.stroke(\"#20303c\", 2.0))\n"
+    );
+    let paths: Vec<Path> = draft.data().lines().map(|line| Path::from_data(line).unwrap()).collect();
+    for (read, own) in paths.iter().zip(draft.paths()).take(1) {
+        assert!((read.area()? - own.area()?).abs() < 0.1);
+    }
+    assert_eq!(paths.len(), 2);
+    Ok(())
+}
