@@ -83,6 +83,11 @@ fn lanterns_runs() {
 }
 
 #[test]
+fn pointer_runs() {
+    run("pointer");
+}
+
+#[test]
 fn round_the_reel_runs() {
     run("round_the_reel");
 }
