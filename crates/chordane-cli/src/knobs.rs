@@ -8,6 +8,7 @@ use chordane_score::{Pictures, Run, Runner, Settings};
 use crate::failure::Failure;
 use crate::options::KnobOptions;
 use crate::output::{print_text, say};
+use crate::track;
 
 impl KnobOptions {
     /// The settings with the knobs set as asked.
@@ -31,6 +32,17 @@ impl KnobOptions {
         if let Some(phase) = self.phase {
             // The end of the loop is its beginning.
             settings = settings.phase(if phase < 1.0 { phase } else { 0.0 });
+        }
+        if let Some(pointer) = self.pointer {
+            settings = settings.pointer(pointer);
+        }
+        if let Some(file) = &self.track {
+            let track = track::read(file)?;
+            // A clip follows the whole of it.
+            if self.seconds.is_none() && track.seconds() > 0.0 {
+                settings = settings.seconds(track.seconds());
+            }
+            settings = settings.track(track);
         }
         let pictures = self.known_pictures(settings.get_pictures().clone())?;
         settings = settings.pictures(pictures);

@@ -30,6 +30,7 @@ mod options;
 mod output;
 mod record;
 mod report;
+mod track;
 mod tracker;
 mod vary;
 mod words;

@@ -8,7 +8,7 @@ use chordane::ground::Named;
 use chordane::picture::BoneLayer;
 use chordane::raster::MOST_PIXELS_A_SIDE;
 use chordane::write::{ClipFormat, Dither, Format};
-use chordane_score::Limits;
+use chordane_score::{Limits, Pointer};
 use clap::builder::PossibleValuesParser;
 use clap::{Args, CommandFactory, Parser, Subcommand};
 
@@ -167,6 +167,12 @@ pub(crate) struct KnobOptions {
     /// How long the loop of a score that moves is, in seconds [default: 4]
     #[arg(long, value_name = "S", allow_negative_numbers = true, value_parser = parse_seconds)]
     pub(crate) seconds: Option<f64>,
+    /// Where the pointer is, for a score that asks for it, and whether it is down [default: 0,0]
+    #[arg(long, value_name = "X,Y[,down]", allow_negative_numbers = true, value_parser = parse_pointer, conflicts_with = "track")]
+    pub(crate) pointer: Option<Pointer>,
+    /// A recorded track of the pointer, which a clip follows: a line of JSON for each moment, {"seconds": 0.1, "at": [12, 40], "down": true}
+    #[arg(long, value_name = "FILE")]
+    pub(crate) track: Option<PathBuf>,
 }
 
 const VARY_EXAMPLES: &str = "\
@@ -388,6 +394,19 @@ fn parse_size(text: &str) -> Result<(u32, u32), String> {
     match sides {
         Some((width, height)) if width > 0 && height > 0 => Ok((width, height)),
         _ => Err("give two whole numbers above 0, as in 1280x960".to_owned()),
+    }
+}
+
+fn parse_pointer(text: &str) -> Result<Pointer, String> {
+    let wrong = || "give two numbers, as in 120,80, and down where it is, as in 120,80,down".to_owned();
+    let mut parts = text.split(',').map(str::trim);
+    let mut number =
+        || parts.next().and_then(|part| part.parse::<f64>().ok()).filter(|number| number.is_finite());
+    let (Some(x), Some(y)) = (number(), number()) else { return Err(wrong()) };
+    match (parts.next(), parts.next()) {
+        (None, _) => Ok(Pointer::at((x, y))),
+        (Some("down"), None) => Ok(Pointer::down((x, y))),
+        _ => Err(wrong()),
     }
 }
 

@@ -3,9 +3,10 @@
 use std::collections::BTreeMap;
 use std::path::Path;
 
+use chordane::number::Point;
 use chordane::read::read_metadata;
 use chordane::sheet::Sheet;
-use chordane_score::Settings;
+use chordane_score::{Pointer, Settings};
 use serde::{Deserialize, Serialize};
 
 use crate::failure::Failure;
@@ -41,6 +42,11 @@ struct Made {
     phase: Option<f64>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     seconds: Option<f64>,
+    /// Where the pointer was, where it was not at the origin, and whether it was down.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pointer: Option<[f64; 2]>,
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pointer_down: bool,
 }
 
 impl From<&Settings> for Made {
@@ -50,6 +56,8 @@ impl From<&Settings> for Made {
             knobs: settings.knobs().clone(),
             size: settings.get_size().map(|size| [size.x, size.y]),
             phase: Some(settings.get_phase()).filter(|phase| *phase != 0.0),
+            pointer: Some(settings.get_pointer().at.to_array()).filter(|at| *at != [0.0; 2]),
+            pointer_down: settings.get_pointer().down,
             seconds: Some(settings.get_seconds()).filter(|seconds| *seconds != Settings::new().get_seconds()),
         }
     }
@@ -133,6 +141,8 @@ impl Record {
         let settings = made.knobs.iter().fold(Settings::new().seed(made.seed), set);
         let settings = made.seconds.map_or(settings.clone(), |seconds| settings.seconds(seconds));
         let settings = made.phase.map_or(settings.clone(), |phase| settings.phase(phase));
+        let at = Point::from(made.pointer.unwrap_or_default());
+        let settings = settings.pointer(Pointer { at, down: made.pointer_down });
         Ok(made.size.map_or(settings.clone(), |[width, height]| settings.size((width, height))))
     }
 

@@ -196,6 +196,12 @@ impl Run {
         self.stage.moves()
     }
 
+    /// Whether the score asked where the pointer is; see [`Stage::pointer`].
+    #[must_use]
+    pub fn points(&self) -> bool {
+        self.stage.points()
+    }
+
     /// Remarks on what the score asked for; see [`Stage::remarks`].
     #[must_use]
     pub fn remarks(&self) -> &[String] {

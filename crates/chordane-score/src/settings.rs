@@ -5,8 +5,9 @@ use std::collections::BTreeMap;
 use chordane::number::Point;
 
 use crate::pictures::Pictures;
+use crate::pointer::{Pointer, PointerTrack};
 
-/// What a score is run with: the seed of its dice, its knobs, the moment of its loop, and the size that is asked for. What is not said is as the
+/// What a score is run with: the seed of its dice, its knobs, the moment of its loop, the pointer, and the size that is asked for. What is not said is as the
 /// score has it.
 ///
 /// ```
@@ -21,6 +22,8 @@ pub struct Settings {
     size: Option<Point>,
     pictures: Pictures,
     time: Time,
+    pointer: Pointer,
+    track: Option<PointerTrack>,
 }
 
 /// A moment of a loop.
@@ -100,6 +103,40 @@ impl Settings {
     pub fn seconds(mut self, seconds: f64) -> Self {
         self.time.seconds = seconds;
         self
+    }
+
+    /// The same with the pointer somewhere; see [`Stage::pointer`](crate::Stage::pointer).
+    #[must_use]
+    pub fn pointer(mut self, pointer: Pointer) -> Self {
+        (self.pointer, self.track) = (pointer, None);
+        self
+    }
+
+    /// The same with the pointer where a track has it at each moment of the loop.
+    ///
+    /// ```
+    /// use chordane_score::{Pointer, PointerTrack, Settings};
+    /// let track = PointerTrack::new([(0.0, Pointer::at((0.0, 0.0))), (4.0, Pointer::at((80.0, 0.0)))]);
+    /// let half = Settings::new().track(track).seconds(4.0).phase(0.5);
+    /// assert_eq!(half.get_pointer(), Pointer::at((40.0, 0.0)));
+    /// ```
+    #[must_use]
+    pub fn track(mut self, track: PointerTrack) -> Self {
+        self.track = Some(track);
+        self
+    }
+
+    /// Where the pointer is: as the track has it where there is one.
+    #[must_use]
+    pub fn get_pointer(&self) -> Pointer {
+        let seconds = self.time.phase * self.time.seconds;
+        self.track.as_ref().map_or(self.pointer, |track| track.at(seconds))
+    }
+
+    /// The track of the pointer, where there is one.
+    #[must_use]
+    pub fn get_track(&self) -> Option<&PointerTrack> {
+        self.track.as_ref()
     }
 
     /// The place in the loop, 0 by default.

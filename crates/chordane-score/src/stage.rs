@@ -9,6 +9,7 @@ use chordane::number::{Point, pt};
 use chordane::sheet::{Colour, Picture};
 
 use crate::knob::{Knob, KnobKind, KnobProblem};
+use crate::pointer::Pointer;
 use crate::settings::Settings;
 
 /// More lines than these are not kept of what a score prints.
@@ -34,6 +35,7 @@ pub struct Stage {
     remarks: Vec<String>,
     printed: Vec<String>,
     moves: bool,
+    points: bool,
     /// What words of motion gave, where that is kept.
     trace: Option<Vec<Traced>>,
 }
@@ -99,6 +101,20 @@ impl Stage {
     pub fn frame(&mut self) -> usize {
         self.moves = true;
         self.settings.get_frame().0
+    }
+
+    /// Where the pointer is and whether it is down: in the live page the visitor's, in a clip that of a track. A score that asks for it moves where there
+    /// is a track.
+    pub fn pointer(&mut self) -> Pointer {
+        self.points = true;
+        self.moves |= self.settings.get_track().is_some();
+        self.settings.get_pointer()
+    }
+
+    /// Whether the score has asked where the pointer is.
+    #[must_use]
+    pub fn points(&self) -> bool {
+        self.points
     }
 
     /// Whether the score has asked for the phase, the seconds or the frame: if not, all its frames are alike.

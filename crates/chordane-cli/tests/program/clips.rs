@@ -5,6 +5,7 @@ use std::path::Path;
 
 use predicates::str::{contains, starts_with};
 
+use crate::browser::pixels;
 use crate::support::{chordane, loft};
 
 /// A bead that swings, and a line that draws itself.
@@ -251,4 +252,46 @@ fn the_tracker_streams_frames_and_ends_where_nobody_reads() {
     drop(lines);
     assert_eq!(child.wait().unwrap().code(), Some(0));
     chordane().args(["demo", "--frames", "2"]).assert().failure().code(2);
+}
+
+#[test]
+fn a_track_of_the_pointer_is_drawn_again_exactly() {
+    let (folder, score) = loft(
+        r##"let at = pointer();
+sheet(64, 48).ground("#f4efe6").add(circle(at, if pointer_down() { 9 } else { 4 }).fill("#c8553d"))
+"##,
+    );
+    let at = |name: &str| folder.path().join(name);
+    std::fs::write(
+        at("track.jsonl"),
+        "{\"seconds\": 0, \"at\": [8, 8]}\n{\"seconds\": 1, \"at\": [40, 8], \"down\": true}\n\n{\"seconds\": 2, \"at\": [40, 40]}\n",
+    )
+    .unwrap();
+    let draw = |out: &str, more: &[&str]| {
+        chordane().arg("draw").arg(&score).args(more).arg("-o").arg(at(out)).assert().success()
+    };
+    draw("frame.png", &["--frames", "8", "--track", at("track.jsonl").to_str().unwrap()]);
+    // The loop is as long as the track: frame 3 of 8 is at 0.5 seconds, frame 6 at 1.25.
+    for (frame, pointer) in [(1, "8,8"), (3, "24,8"), (6, "40,16,down")] {
+        draw("still.png", &["--pointer", pointer]);
+        let name = format!("frame-{frame:04}.png");
+        assert_eq!(pixels(&at("still.png")), pixels(&at(&name)), "frame {frame}");
+        // And from the picture alone.
+        chordane().args(["draw", "--again"]).arg(at(&name)).arg("-o").arg(at("again.png")).assert().success();
+        assert_eq!(pixels(&at("again.png")), pixels(&at(&name)));
+    }
+    let refused = |more: &[&str], code: i32, told: &str| {
+        let mut call = chordane();
+        call.arg("draw").arg(&score).args(more).arg("-o").arg(at("none.png"));
+        call.assert().failure().code(code).stderr(contains(told));
+    };
+    refused(
+        &["--pointer", "12"],
+        2,
+        "give two numbers, as in 120,80, and down where it is, as in 120,80,down",
+    );
+    std::fs::write(at("bad.jsonl"), "{\"seconds\": 0, \"at\": [8, 8]}\n{\"seconds\": 1}\n").unwrap();
+    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "bad.jsonl, line 2: missing field `at`");
+    std::fs::write(at("bad.jsonl"), "\n").unwrap();
+    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "has no moment of a track");
 }

@@ -51,6 +51,18 @@ fn phases() -> Vec<Word> {
             |call: &Call<'_>| call.stage(|stage| stage.frame()) as f64,
         ),
         word(
+            "pointer()",
+            "Where the pointer is: --pointer, or as a track has it at this moment. Its `x` and `y` are those of the sheet.",
+            r##"circle(pointer(), 12).fill("teal")"##,
+            |call: &Call<'_>| call.stage(|stage| stage.pointer().at),
+        ),
+        word(
+            "pointer_down()",
+            "Whether the pointer is down.",
+            r##"circle(pt(0, 0), if pointer_down() { 12 } else { 30 })"##,
+            |call: &Call<'_>| call.stage(|stage| stage.pointer().down),
+        ),
+        word(
             "rounds(phase, count, delay)",
             "The place in a round, from 0 up to 1, when the whole has so many rounds and each begins later by a share of one. With whole rounds it comes round.",
             r##"around(5).map(|a| circle(polar(a, 40), swing(rounds(phase(), 2, a.turns()), 3, 9)).fill("teal"))"##,

@@ -680,6 +680,8 @@ fn motion() -> Vec<Twin> {
         twin("phase", circle(O, 30.0).fill("teal").moved((swing(phase, -40.0, 40.0), 0.0))),
         twin("seconds", polygon(O, 5, 30.0).rotated(deg(90.0 * seconds))),
         twin("frame", circle(O, 20.0 + frame as f64)),
+        twin("pointer", circle(O, 12.0).fill("teal")),
+        twin("pointer_down", circle(O, 30.0)),
         twin("rounds", around(5).map(bead).collect::<Vec<_>>()),
         twin("swing", start(O).line((swing(phase, 20.0, 60.0), 40.0)).open()),
         twin("pulse", circle(O, pulse(phase, 20.0, 30.0))),
