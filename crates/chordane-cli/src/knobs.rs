@@ -6,6 +6,7 @@ use std::path::Path;
 use chordane_score::{Pictures, Run, Runner, Settings};
 
 use crate::failure::Failure;
+use crate::marks;
 use crate::options::KnobOptions;
 use crate::output::{print_text, say};
 use crate::track;
@@ -43,6 +44,16 @@ impl KnobOptions {
                 settings = settings.seconds(track.seconds());
             }
             settings = settings.track(track);
+        }
+        if let Some(file) = &self.marks {
+            let marks = marks::read(file, self.marks_held, self.marks_smoothed)?;
+            // The loop is as long as they are.
+            if self.seconds.is_none()
+                && let Some(seconds) = marks::seconds(&marks)
+            {
+                settings = settings.seconds(seconds);
+            }
+            settings = settings.marks(marks);
         }
         let pictures = self.known_pictures(settings.get_pictures().clone())?;
         settings = settings.pictures(pictures);

@@ -25,6 +25,7 @@ mod failure;
 mod input;
 mod knobs;
 mod manual;
+mod marks;
 mod moving_svg;
 mod options;
 mod output;

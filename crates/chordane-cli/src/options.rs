@@ -173,6 +173,15 @@ pub(crate) struct KnobOptions {
     /// A recorded track of the pointer, which a clip follows: a line of JSON for each moment, {"seconds": 0.1, "at": [12, 40], "down": true}
     #[arg(long, value_name = "FILE")]
     pub(crate) track: Option<PathBuf>,
+    /// Marks for a score that asks for them: numbered points, frame by frame, as JSON Lines or as .csv; or - for standard input
+    #[arg(long, value_name = "FILE")]
+    pub(crate) marks: Option<PathBuf>,
+    /// Keep marks that are lost where they were seen last
+    #[arg(long, requires = "marks")]
+    pub(crate) marks_held: bool,
+    /// Take the trembling out of marks, over so many frames
+    #[arg(long, value_name = "FRAMES", requires = "marks", value_parser = parse_width)]
+    pub(crate) marks_smoothed: Option<f64>,
 }
 
 const VARY_EXAMPLES: &str = "\
@@ -395,6 +404,11 @@ fn parse_size(text: &str) -> Result<(u32, u32), String> {
         Some((width, height)) if width > 0 && height > 0 => Ok((width, height)),
         _ => Err("give two whole numbers above 0, as in 1280x960".to_owned()),
     }
+}
+
+fn parse_width(text: &str) -> Result<f64, String> {
+    let width = text.parse::<f64>().ok().filter(|width| width.is_finite() && *width >= 0.0);
+    width.ok_or_else(|| "give a number of frames, 0 or more, as in 2".to_owned())
 }
 
 fn parse_pointer(text: &str) -> Result<Pointer, String> {

@@ -1,8 +1,10 @@
 //! What a score is run with.
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
 use chordane::number::Point;
+use chordane::read::{MarkFrame, Marks};
 
 use crate::pictures::Pictures;
 use crate::pointer::{Pointer, PointerTrack};
@@ -24,6 +26,7 @@ pub struct Settings {
     time: Time,
     pointer: Pointer,
     track: Option<PointerTrack>,
+    marks: Option<Arc<Marks>>,
 }
 
 /// A moment of a loop.
@@ -137,6 +140,33 @@ impl Settings {
     #[must_use]
     pub fn get_track(&self) -> Option<&PointerTrack> {
         self.track.as_ref()
+    }
+
+    /// The same with marks, which the score can ask for at each moment; see [`Stage::marks`](crate::Stage::marks).
+    ///
+    /// ```
+    /// use chordane::read::Marks;
+    /// use chordane_score::Settings;
+    /// let marks = Marks::read_json_lines("[[0,0]]\n[[9,0]]\n").marks;
+    /// let half = Settings::new().marks(marks).phase(0.5);
+    /// assert_eq!(half.get_marks().and_then(|frame| frame.at(0)), Some((9.0, 0.0).into()));
+    /// ```
+    #[must_use]
+    pub fn marks(mut self, marks: Marks) -> Self {
+        self.marks = Some(Arc::new(marks));
+        self
+    }
+
+    /// The marks of this moment: of its time where they have times, else of the frame that comes then when all of them fill the loop. `None` where
+    /// there are none.
+    #[must_use]
+    pub fn get_marks(&self) -> Option<&MarkFrame> {
+        let marks = self.marks.as_ref()?;
+        let count = marks.frames().len();
+        let frame = (self.time.phase * count as f64 + 1e-9).max(0.0) as usize;
+        marks
+            .at_seconds(self.time.phase * self.time.seconds)
+            .or_else(|| marks.frames().get(frame.min(count.saturating_sub(1))))
     }
 
     /// The place in the loop, 0 by default.

@@ -6,6 +6,7 @@
 use chordane::chance::Dice;
 use chordane::ground::nearest;
 use chordane::number::{Point, pt};
+use chordane::read::MarkFrame;
 use chordane::sheet::{Colour, Picture};
 
 use crate::knob::{Knob, KnobKind, KnobProblem};
@@ -47,6 +48,9 @@ pub(crate) struct Traced {
     pub(crate) line: Option<usize>,
     pub(crate) values: Vec<f64>,
 }
+
+/// So many marks are listed in a message.
+const MOST_LISTED: usize = 12;
 
 /// So much is kept of what words gave.
 const MOST_TRACED: usize = 10_000;
@@ -109,6 +113,33 @@ impl Stage {
         self.points = true;
         self.moves |= self.settings.get_track().is_some();
         self.settings.get_pointer()
+    }
+
+    /// The marks of this moment. A score that asks for them moves.
+    ///
+    /// # Errors
+    ///
+    /// That there are none.
+    pub fn marks(&mut self) -> Result<&MarkFrame, String> {
+        self.moves = true;
+        self.settings.get_marks().ok_or_else(|| "there are no marks; give some with --marks FILE".to_owned())
+    }
+
+    /// Where a mark is at this moment.
+    ///
+    /// # Errors
+    ///
+    /// That there are no marks, or that this one is not seen.
+    pub fn mark(&mut self, number: usize) -> Result<Point, String> {
+        let frame = self.marks()?;
+        frame.at(number).ok_or_else(|| {
+            let seen: Vec<String> = frame.points().take(MOST_LISTED).map(|(number, _)| number.to_string()).collect();
+            let more = if frame.points().len() > MOST_LISTED { ", .." } else { "" };
+            format!(
+                "mark {number} is not seen at this moment; there are {}{more}; --marks-held keeps those that are lost where they were",
+                seen.join(", ")
+            )
+        })
     }
 
     /// Whether the score has asked where the pointer is.

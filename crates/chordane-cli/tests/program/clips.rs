@@ -295,3 +295,75 @@ sheet(64, 48).ground("#f4efe6").add(circle(at, if pointer_down() { 9 } else { 4 
     std::fs::write(at("bad.jsonl"), "\n").unwrap();
     refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "has no moment of a track");
 }
+
+#[test]
+fn marks_are_followed_frame_by_frame() {
+    let (folder, score) = loft(
+        r##"sheet(640, 480).ground("#f4efe6").add(marks_closed([0, 1, 2, 3]).fill("#c8553d")).add(circle(mark(4), 9))
+"##,
+    );
+    let at = |name: &str| folder.path().join(name);
+    let stream = chordane().args(["demo", "--tracker", "--frames", "12"]).assert().success();
+    let mut lines = stream.get_output().stdout.clone();
+    lines.extend(b"[[0,0]\n");
+    std::fs::write(at("kite.jsonl"), &lines).unwrap();
+    let call = |more: &[&str]| {
+        let mut call = chordane();
+        call.arg("draw").arg(&score).args(more).current_dir(folder.path());
+        call.assert()
+    };
+    call(&[
+        "--marks",
+        "kite.jsonl",
+        "--marks-held",
+        "--marks-smoothed",
+        "1.5",
+        "--frames",
+        "12",
+        "-o",
+        "kite.png",
+    ])
+    .success()
+    .stderr(contains("note: kite.jsonl: 1 line was skipped\n  line 13: this is no frame: "));
+    let clip = files(folder.path(), ".png");
+    assert_eq!(clip.len(), 12);
+    // Each frame has its own marks.
+    assert!(clip.values().collect::<std::collections::BTreeSet<_>>().len() == 12);
+    // The same as rows.
+    let reading = chordane::read::Marks::read_json_lines(std::str::from_utf8(&lines).unwrap());
+    let mut rows = "frame,mark,x,y,seconds\n".to_owned();
+    for (i, frame) in reading.marks.frames().iter().enumerate() {
+        for (number, p) in frame.points() {
+            rows.push_str(&format!("{i},{number},{},{},{}\n", p.x, p.y, frame.seconds().unwrap()));
+        }
+    }
+    std::fs::write(at("kite.csv"), rows).unwrap();
+    std::fs::create_dir(at("rows")).unwrap();
+    call(&[
+        "--marks",
+        "kite.csv",
+        "--marks-held",
+        "--marks-smoothed",
+        "1.5",
+        "--frames",
+        "12",
+        "-o",
+        "rows/kite.png",
+    ])
+    .success();
+    assert_eq!(files(&at("rows"), ".png"), clip);
+    call(&["-o", "none.png"])
+        .failure()
+        .code(1)
+        .stderr(contains("there are no marks; give some with --marks FILE"));
+    std::fs::write(at("few.jsonl"), "[[0,0],[9,0],null,[1,1]]\n").unwrap();
+    call(&["--marks", "few.jsonl", "-o", "none.png"])
+        .failure()
+        .code(1)
+        .stderr(contains("mark 4 is not seen at this moment; there are 0, 1, 3; --marks-held keeps"));
+    std::fs::write(at("none.jsonl"), "x\n").unwrap();
+    call(&["--marks", "none.jsonl", "-o", "none.png"])
+        .failure()
+        .code(1)
+        .stderr(contains("none.jsonl has no frame of marks"));
+}

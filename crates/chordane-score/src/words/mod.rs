@@ -15,6 +15,7 @@ mod entry;
 mod gradients;
 mod knobs;
 mod layers;
+mod marks;
 mod meanings;
 mod measure;
 mod motion;
@@ -76,6 +77,7 @@ pub fn sections() -> &'static [Section] {
             knobs::section(),
             chance::section(),
             motion::section(),
+            marks::section(),
         ]
     })
 }

@@ -732,6 +732,18 @@ fn motion() -> Vec<Twin> {
 }
 
 /// Every word, a script that draws its example, and the same in Rust.
+fn marked() -> Vec<Twin> {
+    let marks = super::support::kite_marks();
+    let frame = &marks.frames()[0];
+    let all = frame.points().map(|(_, at)| circle(at, 4.0).fill("teal")).collect::<Vec<_>>();
+    vec![
+        twin("mark", circle(frame.at(0).unwrap(), 9.0).fill("teal")),
+        twin("mark_numbers", all),
+        twin("marks_closed", frame.closed(&[0, 1, 2, 3]).fill("#c8553d")),
+        twin("marks_open", frame.open(&[2, 5, 6]).stroke("#20303c", 2.0)),
+    ]
+}
+
 pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
     let sections = [
         numbers(),
@@ -749,6 +761,7 @@ pub(crate) fn drawn_examples() -> Vec<(&'static words::Word, String, Sheet)> {
         stamps(),
         given(),
         motion(),
+        marked(),
     ];
     let twins = sections.concat();
     let table: Vec<_> = words::all().collect();

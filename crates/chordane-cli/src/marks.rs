@@ -1,0 +1,46 @@
+//! Marks as files.
+
+use std::path::Path;
+
+use chordane::read::{MarkFrame, Marks};
+
+use crate::failure::Failure;
+use crate::input::read_file;
+use crate::output::say;
+
+/// So many lines that were skipped are told one by one.
+const MOST_TOLD: usize = 3;
+
+/// The marks in a file, JSON Lines but for the ending .csv; what is no frame is skipped and told.
+pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Marks, Failure> {
+    let name = if file == Path::new("-") { "standard input".to_owned() } else { file.display().to_string() };
+    let mend = "give marks as JSON Lines, a frame a line: [[0, 0], [30, 0], null], or as CSV with the columns frame, mark, x, y";
+    let bytes = read_file(file)?;
+    let text =
+        std::str::from_utf8(&bytes).map_err(|_| Failure::input(format!("{name} is not text"), mend))?;
+    let is_csv = file.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("csv"));
+    let reading = if is_csv { Marks::read_csv(text) } else { Marks::read_json_lines(text) };
+    if reading.skipped > 0 {
+        let told: Vec<String> = reading.told.iter().take(MOST_TOLD).map(|one| format!("\n  {one}")).collect();
+        let lines = if reading.skipped == 1 {
+            "1 line was".to_owned()
+        } else {
+            format!("{} lines were", reading.skipped)
+        };
+        say(&format!("note: {name}: {lines} skipped{}", told.concat()));
+    }
+    if reading.marks.frames().is_empty() {
+        return Err(Failure::input(format!("{name} has no frame of marks"), mend));
+    }
+    let marks = if held { reading.marks.held() } else { reading.marks };
+    Ok(smoothed.map_or(marks.clone(), |frames| marks.smoothed(frames)))
+}
+
+/// How long marks with times go on: to the end of the last frame. `None` of those without.
+pub(crate) fn seconds(marks: &Marks) -> Option<f64> {
+    let (first, last) = (marks.frames().first()?, marks.frames().last()?);
+    let (begin, end) = (MarkFrame::seconds(first)?, MarkFrame::seconds(last)?);
+    let steps = marks.frames().len() as f64 - 1.0;
+    let long = (end - begin) * (steps + 1.0) / steps;
+    (long.is_finite() && long > 0.0).then_some(begin + long)
+}
