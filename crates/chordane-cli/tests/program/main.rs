@@ -7,6 +7,7 @@ mod browser;
 mod clips;
 mod command;
 mod documents;
+mod drags;
 mod files;
 mod moving;
 mod sheets;
