@@ -152,7 +152,7 @@ sheet(64, 48).centred()
         .failure()
         .code(1)
         .stderr(contains(
-            "what moves here cannot be said in SVG:\n  item 1 (vent, line 3): its path has 3 segments in one frame and 4 in another",
+            "what moves here cannot be said in SVG:\n  item 1 (vent, line 3): its path has 4 vertices in one frame and 5 in another",
         ))
         .stderr(contains("or draw it as .gif or .apng"));
     assert!(!out.exists());
@@ -161,11 +161,7 @@ sheet(64, 48).centred()
     );
     let mut call = chordane();
     call.arg("draw").arg(&score).args(["--frames", "8", "-o", "-", "--as", "svg"]);
-    call.assert()
-        .failure()
-        .code(1)
-        .stdout("")
-        .stderr(contains("there are 1 items in frame 1 and 2 in frame 4"));
+    call.assert().failure().code(1).stdout("").stderr(contains("frame 1 has 1 item, and frame 4 has 2"));
     let mut call = chordane();
     call.arg("draw").arg(&score).args(["--frames", "5000", "-o", "long.svg"]);
     call.assert().failure().code(2).stderr(contains("an SVG document has at most 1000"));

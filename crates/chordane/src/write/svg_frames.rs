@@ -70,7 +70,7 @@ struct Moving {
 ///     frames.push(&sheet(60.0, 60.0).centred().add(polygon((0.0, 0.0), sides, 20.0).fill("teal").named("vent")))?;
 /// }
 /// let error = frames.text().unwrap_err();
-/// assert_eq!(error.unsaid()[0].to_string(), "item 1 (vent): its path has 3 segments in one frame and 4 in another");
+/// assert_eq!(error.unsaid()[0].to_string(), "item 1 (vent): its path has 4 vertices in one frame and 5 in another");
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -217,7 +217,8 @@ impl SvgFrames {
         let number = self.count + 1;
         let (a, b) = (self.sources.len(), sources.len());
         if a != b {
-            let message = format!("there are {a} items in frame 1 and {b} in frame {number}");
+            let items = if a == 1 { "item" } else { "items" };
+            let message = format!("frame 1 has {a} {items}, and frame {number} has {b}");
             return Some(Unsaid { item: None, name: None, line: None, message });
         }
         let same = |(known, tag): (&Moving, &Tag)| {

@@ -37,7 +37,8 @@ impl Pattern {
             for ((closed, pieces), (own_closed, own_pieces)) in known.contours.iter_mut().zip(own) {
                 let (a, b) = (pieces.len(), own_pieces.len());
                 if a != b {
-                    return Err(format!("its path has {a} segments in one frame and {b} in another"));
+                    let (a, b) = (a + 1, b + 1);
+                    return Err(format!("its path has {a} vertices in one frame and {b} in another"));
                 }
                 if *closed != own_closed {
                     return Err("its path is closed in one frame and open in another".to_owned());
