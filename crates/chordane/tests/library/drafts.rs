@@ -192,3 +192,19 @@ fn the_texts_of_a_draft_say_what_it_is() -> Result<(), Fault> {
     assert_eq!(paths.len(), 2);
     Ok(())
 }
+
+/// A journal: each step is a line of JSON, and the lines make the draft again.
+#[cfg(feature = "serde")]
+#[test]
+fn steps_are_lines_of_a_journal() {
+    let mut dice = Dice::new(6, "journal");
+    let mut draft = sail();
+    for _ in 0..100 {
+        let _ = draft.apply(any_step(&mut dice));
+    }
+    let lines: Vec<String> = draft.steps().map(|step| serde_json::to_string(step).unwrap()).collect();
+    assert_eq!(lines[0], "{\"add\":{\"at\":[10.0,10.0],\"kind\":\"corner\"}}");
+    assert_eq!(lines[1], "{\"add\":{\"at\":[90.0,20.0],\"kind\":{\"rounded\":8.0}}}");
+    let read = lines.iter().map(|line| serde_json::from_str::<Step>(line).unwrap());
+    assert_eq!(Draft::of(read), draft);
+}
