@@ -1,5 +1,6 @@
 //! Words for marks.
 
+use chordane::ground::plain_number;
 use chordane::prelude::*;
 use chordane::read::MarkFrame;
 
@@ -52,6 +53,7 @@ fn listed(call: &Call<'_>, numbers: &[f64], closed: bool) -> Result<Path, Refusa
     let whole = |number: &f64| {
         let sound = *number >= 0.0 && number.fract() == 0.0 && *number <= f64::from(u32::MAX);
         sound.then_some(*number as usize).ok_or_else(|| {
+            let number = plain_number(*number);
             Refusal::new(format!("the mark {number} has no whole number; list numbers such as [0, 1, 2]"))
         })
     };
