@@ -8,14 +8,14 @@ use std::time::Instant;
 
 use chordane::ground::Given;
 use chordane::raster::{Pixels, StillShapes};
-use chordane::sheet::Sheet;
 use chordane::write::{Clip, ClipFormat, ClipOptions, Dither, Format, Palette, WholeFile};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
 use rayon::prelude::*;
 
-use crate::drawing::{bytes_of, dressed, earlier, size_at, within};
+use crate::drawing::bytes_of;
 use crate::failure::Failure;
+use crate::frames::{FRAMES_A_ROUND, FRAMES_LEFT, Frames, rounds};
 use crate::input::Origin;
 use crate::knobs;
 use crate::moving_svg;
@@ -26,21 +26,14 @@ use crate::record::is_drawn;
 /// Frames to the second, where their number is not said.
 const FRAMES_A_SECOND: f64 = 25.0;
 
-/// So many bytes of frames are held at a time, and so many frames, but one at least.
+/// So many bytes of frames are held at a time, but one frame at least.
 const MOST_HELD: usize = 512 << 20;
-pub(crate) const FRAMES_A_ROUND: usize = 16;
 
 /// So many failures are kept, to be told; the others are only counted.
 const MOST_FAILED: usize = 1000;
 
 /// So many frames are looked at for the colours that all of them share.
 const LOOKED_AT: usize = 12;
-
-/// From so many frames on, two of them are looked at for what stands still.
-const WORTH_A_LOOK: usize = 8;
-
-/// How the bar of a clip looks.
-pub(crate) const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
 
 /// Whether a clip is asked for: by the number of its frames, or by a file that only holds clips.
 pub(crate) fn is_asked(options: &DrawOptions) -> bool {
@@ -113,62 +106,6 @@ impl ClipTarget {
     }
 }
 
-/// What draws the frames of a clip.
-pub(crate) struct Frames<'a> {
-    pub(crate) options: &'a DrawOptions,
-    pub(crate) settings: &'a Settings,
-    origin: Option<&'a Origin>,
-    limits: Option<Limits>,
-    runner: Runner<'a>,
-    /// How many there are in the whole clip.
-    pub(crate) count: usize,
-    /// What stands still in all of them.
-    still: StillShapes,
-}
-
-impl Frames<'_> {
-    fn settings(&self, frame: usize) -> Settings {
-        self.settings.clone().frame(frame, self.count)
-    }
-
-    /// One frame, for a file in its format.
-    pub(crate) fn sheet(&self, frame: usize) -> Result<(Sheet, Option<(u32, u32)>), Failure> {
-        let settings = self.settings(frame);
-        let sheet = self.runner.run(&settings).into_sheet()?;
-        let earlier = earlier(&self.runner, &settings, self.options.trail)?;
-        dressed(sheet, self.options, &settings, self.origin, self.limits, &earlier)
-    }
-
-    fn pixels(&self, frame: usize) -> Result<Pixels, Failure> {
-        let (sheet, shown) = self.sheet(frame)?;
-        let size = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
-        let own = self.options.pixel_options(shown);
-        let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with_still(&self.still, &own));
-        drawn.map_err(|error| Failure::of_draw(&error, shown.is_some(), self.options.max_side))
-    }
-
-    /// One frame as the bytes of a file.
-    fn png(&self, frame: usize) -> Result<Vec<u8>, Failure> {
-        let mut bytes = Vec::new();
-        let written = self.pixels(frame)?.write_png(&mut bytes);
-        written.map_err(|error| Failure::input(error.to_string(), "draw it in another size"))?;
-        Ok(bytes)
-    }
-
-    /// What two frames have in common. Frames that cannot be drawn are told when it comes to their turn.
-    fn still(&self) -> Option<StillShapes> {
-        let ((first, shown), (second, _)) = (self.sheet(0).ok()?, self.sheet(1).ok()?);
-        let own = self.options.pixel_options(shown);
-        within(self.limits, 0, || StillShapes::of([&first, &second], &own)).ok()
-    }
-
-    /// What is told before the failure of a frame.
-    pub(crate) fn place(&self, frame: usize) -> String {
-        let phase = (self.settings(frame).get_phase() * 1e4).round() / 1e4;
-        format!("in frame {} of {}, at phase {phase}:", frame + 1, self.count)
-    }
-}
-
 /// Draws a clip.
 pub(crate) fn draw<'a>(
     options: &DrawOptions,
@@ -211,8 +148,8 @@ pub(crate) fn draw<'a>(
     drop(first);
     let mut frames =
         Frames { options, settings, origin, limits, runner, count, still: StillShapes::default() };
-    if count >= WORTH_A_LOOK && targets.iter().any(|target| target.kept != Kept::Svg) {
-        frames.still = frames.still().unwrap_or_default();
+    if targets.iter().any(|target| target.kept != Kept::Svg) {
+        frames.find_still();
     }
     for target in &targets {
         match (target.kept, &target.file) {
@@ -311,12 +248,6 @@ fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Res
     let name = file.map_or("standard output".to_owned(), |file| file.display().to_string());
     say(&format!("{name}  {} frames  {}  {}", frames.count, size(bytes), time(begin.elapsed())));
     Ok(())
-}
-
-/// The numbers of a range, so many at a time.
-pub(crate) fn rounds(range: Range<usize>, size: usize) -> impl Iterator<Item = Range<usize>> {
-    let end = range.end;
-    range.step_by(size.max(1)).map(move |begin| begin..(begin + size).min(end))
 }
 
 /// What a clip in one file is.

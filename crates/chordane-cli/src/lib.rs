@@ -22,6 +22,7 @@ mod demo;
 mod draw;
 mod drawing;
 mod failure;
+mod frames;
 mod input;
 mod knobs;
 mod manual;

@@ -7,8 +7,8 @@ use chordane::sheet::Sheet;
 use chordane::write::{Format, SvgFrames, SvgOptions};
 use rayon::prelude::*;
 
-use crate::clip::{FRAMES_A_ROUND, FRAMES_LEFT, Frames, rounds};
 use crate::failure::Failure;
+use crate::frames::{FRAMES_A_ROUND, FRAMES_LEFT, Frames, rounds};
 use crate::output::{Target, progress, say, size, time};
 
 /// The numbers of more frames than this make a document that no browser plays well.

@@ -4,8 +4,8 @@ use std::borrow::Cow;
 
 use super::ink::{Ink, Stores, Surface};
 use super::reach::seen;
+use super::reuse::{Reuse, Source};
 use super::shapes::{Polygons, Shape, within_reach};
-use super::still::{Reuse, Source};
 use crate::ground::Fault;
 use crate::number::Point;
 use crate::path::{Affine, Contour, FillRule, Path, flatten_segment};

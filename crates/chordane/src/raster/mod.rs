@@ -15,6 +15,7 @@ mod pixel;
 mod pixels;
 mod plan;
 mod reach;
+mod reuse;
 mod sampler;
 mod shader;
 mod shades;

@@ -5,7 +5,7 @@ use std::fmt;
 use super::items::View;
 use super::pixel::Rgba;
 use super::plan::Plan;
-use super::still::Reuse;
+use super::reuse::Reuse;
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::Affine;

@@ -1,13 +1,10 @@
 //! Shapes that frames of a clip have in common: flattened once, not for each frame.
 
-use std::collections::HashMap;
 use std::fmt;
-use std::hash::{DefaultHasher, Hash, Hasher};
 use std::sync::Mutex;
 
 use super::pixels::{DrawError, PixelOptions, Pixels};
-use crate::path::{Affine, Path};
-use crate::reshape::{FlatPath, Outline};
+use super::reuse::{KnownShapes, Reuse};
 use crate::sheet::Sheet;
 
 /// The shapes that two frames of a clip have in common, as they are filled: what stands still is not flattened again for the others.
@@ -28,7 +25,7 @@ use crate::sheet::Sheet;
 /// ```
 #[derive(Clone, Default)]
 pub struct StillShapes {
-    known: HashMap<u64, Known>,
+    known: KnownShapes,
 }
 
 impl fmt::Debug for StillShapes {
@@ -44,8 +41,8 @@ impl StillShapes {
     ///
     /// As [`Sheet::pixels_with`], for either of the frames.
     pub fn of(frames: [&Sheet; 2], options: &PixelOptions) -> Result<Self, DrawError> {
-        let seen = |frame: &Sheet| -> Result<HashMap<u64, Known>, DrawError> {
-            let gathered = Mutex::new(HashMap::new());
+        let seen = |frame: &Sheet| -> Result<KnownShapes, DrawError> {
+            let gathered = Mutex::new(KnownShapes::new());
             Pixels::planned(frame, options, Some(Reuse::Gather(&gathered)))?;
             Ok(gathered.into_inner().unwrap_or_default())
         };
@@ -78,107 +75,6 @@ impl Sheet {
         still: &StillShapes,
         options: &PixelOptions,
     ) -> Result<Pixels, DrawError> {
-        self.drawn(options, Some(Reuse::Known(still)))
-    }
-}
-
-/// What is done with flattened shapes.
-#[derive(Clone, Copy)]
-pub(super) enum Reuse<'s> {
-    Gather(&'s Mutex<HashMap<u64, Known>>),
-    Known(&'s StillShapes),
-}
-
-impl fmt::Debug for Reuse<'_> {
-    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
-        out.write_str(if matches!(self, Self::Gather(_)) { "Gather" } else { "Known" })
-    }
-}
-
-/// What a flat shape is made from.
-#[derive(Clone, Copy)]
-pub(super) struct Source<'a> {
-    pub(super) path: &'a Path,
-    pub(super) to_pixels: &'a Affine,
-    /// Of a stroke.
-    pub(super) outline: Option<&'a Outline>,
-    pub(super) tolerance: f64,
-    pub(super) size: (usize, usize),
-}
-
-/// A flat shape and what it was made from.
-#[derive(Clone)]
-pub(super) struct Known {
-    path: Path,
-    to_pixels: Affine,
-    outline: Option<Outline>,
-    tolerance: f64,
-    size: (usize, usize),
-    flat: FlatPath,
-}
-
-impl Known {
-    fn source(&self) -> Source<'_> {
-        Source {
-            path: &self.path,
-            to_pixels: &self.to_pixels,
-            outline: self.outline.as_ref(),
-            tolerance: self.tolerance,
-            size: self.size,
-        }
-    }
-
-    fn same_source(&self, other: &Self) -> bool {
-        self.source().same(&other.source())
-    }
-}
-
-impl Source<'_> {
-    fn same(&self, other: &Source<'_>) -> bool {
-        self.size == other.size
-            && self.tolerance == other.tolerance
-            && self.to_pixels == other.to_pixels
-            && self.outline == other.outline
-            && self.path.contours() == other.path.contours()
-    }
-
-    /// A number of what it is made from, nearly always another one for something else.
-    fn number(&self) -> u64 {
-        let mut hasher = DefaultHasher::new();
-        self.size.hash(&mut hasher);
-        let mut numbers = |all: &[f64]| all.iter().for_each(|number| number.to_bits().hash(&mut hasher));
-        numbers(&self.to_pixels.to_cols_array());
-        numbers(&[self.outline.map_or(-1.0, Outline::width)]);
-        for contour in self.path.contours() {
-            // Shapes that are not the same and have these in common are told apart by all their numbers.
-            let (start, end) = (contour.start(), contour.end());
-            numbers(&[start.x, start.y, end.x, end.y, contour.vertex_count() as f64]);
-        }
-        hasher.finish()
-    }
-}
-
-impl Reuse<'_> {
-    /// A shape that is known already.
-    pub(super) fn known(&self, source: &Source<'_>) -> Option<&FlatPath> {
-        let Self::Known(still) = self else { return None };
-        let known = still.known.get(&source.number())?;
-        known.source().same(source).then_some(&known.flat)
-    }
-
-    /// Keeps a shape that was made.
-    pub(super) fn gather(&self, source: &Source<'_>, flat: &FlatPath) {
-        let Self::Gather(gathered) = self else { return };
-        let known = Known {
-            path: source.path.clone(),
-            to_pixels: *source.to_pixels,
-            outline: source.outline.cloned(),
-            tolerance: source.tolerance,
-            size: source.size,
-            flat: flat.clone(),
-        };
-        if let Ok(mut all) = gathered.lock() {
-            all.insert(source.number(), known);
-        }
+        self.drawn(options, Some(Reuse::Known(&still.known)))
     }
 }

@@ -2,10 +2,11 @@
 
 use std::fmt::Write;
 
-use super::svg_motion::{Loop, Value};
-use super::svg_text::plain;
+use super::motion::Loop;
+use super::values::Value;
 use crate::number::Point;
 use crate::path::{Contour, Path};
+use crate::write::svg_text::plain;
 
 /// So far from the part of the whole line, of its length, a frame's path may be.
 const SAME: f64 = 1e-6;

@@ -4,13 +4,14 @@ use std::error::Error;
 use std::fmt;
 use std::fmt::Write;
 
-use super::svg::SvgOptions;
-use super::svg_drawn::DrawnLine;
-use super::svg_motion::{Loop, Value, same_segments};
-use super::svg_tags::{Side, Tag, tags};
-use super::svg_writer::Source;
+use super::drawn::DrawnLine;
+use super::motion::{Loop, same_segments};
+use super::tags::{Side, Tag, tags};
+use super::values::Value;
 use crate::ground::{Carried, Fault};
 use crate::sheet::Sheet;
+use crate::write::svg::SvgOptions;
+use crate::write::svg_writer::Source;
 
 /// Frames of a loop as one SVG document that moves by itself, in any size and at any rate, going round for ever.
 ///

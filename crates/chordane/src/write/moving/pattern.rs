@@ -1,8 +1,11 @@
 //! What the paths of several frames have in common, so that they go over into one another.
 
-use super::svg_motion::{PATH_CHANGES, rounded};
+use super::values::rounded;
 use crate::number::Point;
 use crate::path::{Arc, ArcSegment, Contour, Path, Segment};
+
+/// Where more cannot be said of a path that changes.
+pub(super) const PATH_CHANGES: &str = "its path changes";
 
 /// What the segments of several paths have in common.
 pub(super) struct Pattern {

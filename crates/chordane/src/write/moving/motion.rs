@@ -2,40 +2,15 @@
 
 use std::fmt::Write;
 
-use super::svg_keys::{Keys, keys};
-use super::svg_pattern::Pattern;
-use super::svg_refine::refined;
-use super::svg_text::plain;
+use super::keys::{Keys, keys};
+use super::pattern::{PATH_CHANGES, Pattern};
+use super::refine::refined;
+use super::values::{Value, rounded};
 use crate::motion::Parts;
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path};
 use crate::sheet::Colour;
-
-/// What an attribute has in one frame.
-#[derive(Clone, Debug, PartialEq)]
-pub(super) enum Value {
-    /// Nothing: what SVG begins with.
-    Absent,
-    Text(String),
-    /// Path data, with a number of decimals.
-    Path(Path, usize),
-}
-
-impl Value {
-    pub(super) fn text(&self) -> Option<&str> {
-        match self {
-            Self::Text(text) => Some(text),
-            _ => None,
-        }
-    }
-
-    pub(super) fn path(&self) -> Option<&Path> {
-        match self {
-            Self::Path(path, _) => Some(path),
-            _ => None,
-        }
-    }
-}
+use crate::write::svg_text::plain;
 
 /// How the values of an attribute go over into one another.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -260,9 +235,6 @@ fn wording(name: &str) -> &'static str {
     }
 }
 
-/// Where more cannot be said of a path that changes.
-pub(super) const PATH_CHANGES: &str = "its path changes";
-
 /// Keys of what begins again as it began.
 fn looped(frames: &[Vec<f64>], tolerance: f64) -> Keys {
     let end = frames.first().map(Vec::as_slice).unwrap_or_default();
@@ -285,12 +257,6 @@ fn channels(text: &str) -> Option<Vec<f64>> {
     }
     let [red, green, blue, _] = Colour::parse(text).ok()?.to_rgba8();
     Some([red, green, blue].map(f64::from).to_vec())
-}
-
-/// A number with as many decimals as the tolerance asks for.
-pub(super) fn rounded(value: f64, tolerance: f64) -> String {
-    let factor = 10_f64.powf((-tolerance.log10()).ceil().clamp(0.0, 12.0));
-    plain((value * factor).round() / factor)
 }
 
 fn joined(value: &[f64], tolerance: f64) -> String {

@@ -1,7 +1,7 @@
 //! Paths that are cut in more pieces, so that they have as many as others: at the ends of a morph a path has the segments of what it becomes, and
 //! between them more.
 
-use super::svg_motion::Value;
+use super::values::Value;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
