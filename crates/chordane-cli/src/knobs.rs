@@ -137,7 +137,7 @@ pub(crate) fn run(runner: &Runner<'_>, settings: &Settings) -> Result<Run, Failu
 pub(crate) fn note_still(run: &Run) {
     if !run.moves() {
         say(
-            "note: the score never asks where in its loop it is: all its moments are alike.\n  help: make something depend on phase(), as in swing(phase(), 10, 40)",
+            "note: nothing in the score depends on the phase, so all its frames are alike.\n  help: make something depend on phase(), as in swing(phase(), 10, 40)",
         );
     }
 }

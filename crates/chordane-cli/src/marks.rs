@@ -30,7 +30,7 @@ pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Mar
         say(&format!("note: {name}: {lines} skipped{}", told.concat()));
     }
     if reading.marks.frames().is_empty() {
-        return Err(Failure::input(format!("{name} has no frame of marks"), mend));
+        return Err(Failure::input(format!("{name} holds no frames of marks"), mend));
     }
     let marks = if held { reading.marks.held() } else { reading.marks };
     Ok(smoothed.map_or(marks.clone(), |frames| marks.smoothed(frames)))

@@ -24,11 +24,8 @@ pub(crate) fn draw(frames: &Frames<'_>, file: Option<&Path>) -> Result<(), Failu
     let count = frames.count;
     if count > MOST_FRAMES {
         return Err(Failure::call(
-            format!(
-                "{} would have {count} frames, and an SVG document has at most {MOST_FRAMES}",
-                target.name()
-            ),
-            "ask for fewer with --frames: between two of them it goes on smoothly",
+            format!("{}: an animated SVG can have at most {MOST_FRAMES} frames, got {count}", target.name()),
+            "ask for fewer with --frames; it interpolates between them",
         ));
     }
     let (first, shown) = frames.sheet(0).inspect_err(|_| say(&frames.place(0)))?;
@@ -58,8 +55,8 @@ pub(crate) fn draw(frames: &Frames<'_>, file: Option<&Path>) -> Result<(), Failu
         let more = error.unsaid().len().saturating_sub(MOST_TOLD);
         let more = if more > 0 { format!("\n  and {more} more") } else { String::new() };
         Failure::input(
-            format!("what moves here cannot be said in SVG:\n  {}{more}", told.join("\n  ")),
-            "keep the same items, contours and segments in every frame, or draw it as .gif or .apng",
+            format!("this motion cannot be written as animated SVG:\n  {}{more}", told.join("\n  ")),
+            "keep the same items, contours and vertices in every frame, or draw a .gif or .apng instead",
         )
     })?;
     target.write(text.as_bytes())?;

@@ -167,19 +167,19 @@ pub(crate) struct KnobOptions {
     /// How long the loop of a score that moves is, in seconds [default: 4]
     #[arg(long, value_name = "S", allow_negative_numbers = true, value_parser = parse_seconds)]
     pub(crate) seconds: Option<f64>,
-    /// Where the pointer is, for a score that asks for it, and whether it is down [default: 0,0]
+    /// The pointer's position, for a score that uses it, and whether it is down [default: 0,0]
     #[arg(long, value_name = "X,Y[,down]", allow_negative_numbers = true, value_parser = parse_pointer, conflicts_with = "track")]
     pub(crate) pointer: Option<Pointer>,
-    /// A recorded track of the pointer, which a clip follows: a line of JSON for each moment, {"seconds": 0.1, "at": [12, 40], "down": true}
+    /// A recorded track of the pointer for a clip to follow: one line of JSON for each moment, {"seconds": 0.1, "at": [12, 40], "down": true}
     #[arg(long, value_name = "FILE")]
     pub(crate) track: Option<PathBuf>,
-    /// Marks for a score that asks for them: numbered points, frame by frame, as JSON Lines or as .csv; or - for standard input
+    /// Marks for a score that uses them: numbered points, frame by frame, as JSON Lines or .csv; or - for standard input
     #[arg(long, value_name = "FILE")]
     pub(crate) marks: Option<PathBuf>,
-    /// Keep marks that are lost where they were seen last
+    /// Keep lost marks where they were last seen
     #[arg(long, requires = "marks")]
     pub(crate) marks_held: bool,
-    /// Take the trembling out of marks, over so many frames
+    /// Smooth the marks over so many frames, to remove jitter
     #[arg(long, value_name = "FRAMES", requires = "marks", value_parser = parse_width)]
     pub(crate) marks_smoothed: Option<f64>,
 }
@@ -322,7 +322,7 @@ pub(crate) struct DemoOptions {
     /// The folder to write into; it is made where it is missing
     #[arg(long, value_name = "DIR", default_value = "chordane-demo")]
     pub(crate) out: PathBuf,
-    /// Instead, stream what a tracker would see of a kite in wind to standard output: JSON Lines of numbered points, 30 frames a second
+    /// Instead, stream a simulated tracker's marks of a kite in wind to standard output, as JSON Lines, 30 frames a second
     #[arg(long, conflicts_with = "out")]
     pub(crate) tracker: bool,
     /// End the stream after so many frames
@@ -412,7 +412,7 @@ fn parse_width(text: &str) -> Result<f64, String> {
 }
 
 fn parse_pointer(text: &str) -> Result<Pointer, String> {
-    let wrong = || "give two numbers, as in 120,80, and down where it is, as in 120,80,down".to_owned();
+    let wrong = || "give two numbers, as in 120,80, or 120,80,down if it is pressed".to_owned();
     let mut parts = text.split(',').map(str::trim);
     let mut number =
         || parts.next().and_then(|part| part.parse::<f64>().ok()).filter(|number| number.is_finite());

@@ -34,7 +34,7 @@ pub(crate) fn read(file: &Path) -> Result<PointerTrack, Failure> {
         moments.push((moment.seconds, pointer));
     }
     if moments.is_empty() {
-        return Err(Failure::input(format!("{name} has no moment of a track"), mend));
+        return Err(Failure::input(format!("{name} holds no moments of a pointer track"), mend));
     }
     Ok(PointerTrack::new(moments))
 }

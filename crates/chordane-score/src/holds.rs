@@ -389,7 +389,7 @@ impl Drag<'_> {
 
     fn why(&self, refused: Option<String>) -> String {
         if let Some(refused) = refused {
-            return format!("the score does not run with the numbers that it would take: {refused}");
+            return format!("the score fails with the numbers this would need: {refused}");
         }
         let lines: Vec<usize> = self
             .numbers
@@ -398,10 +398,12 @@ impl Drag<'_> {
             .collect();
         match lines.as_slice() {
             [] => "no number of the score moves it".to_owned(),
-            [line] => format!("the number in line {line} moves it along one line only"),
+            [line] => format!("only the number in line {line} moves it, and only along one line"),
             [first, rest @ ..] => {
                 let last = rest.last().unwrap_or(first);
-                format!("the numbers in lines {first} and {last} do not bring it farther")
+                let lines =
+                    if first == last { format!("line {first}") } else { format!("lines {first} and {last}") };
+                format!("the numbers in {lines} cannot bring it any closer")
             }
         }
     }

@@ -136,7 +136,7 @@ impl Stage {
             let seen: Vec<String> = frame.points().take(MOST_LISTED).map(|(number, _)| number.to_string()).collect();
             let more = if frame.points().len() > MOST_LISTED { ", .." } else { "" };
             format!(
-                "mark {number} is not seen at this moment; there are {}{more}; --marks-held keeps those that are lost where they were",
+                "mark {number} is missing at this moment (seen: {}{more}); to keep lost marks where they were, add --marks-held",
                 seen.join(", ")
             )
         })

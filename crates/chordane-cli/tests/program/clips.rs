@@ -202,7 +202,7 @@ fn calls_that_cannot_be_are_told() {
         .arg(&gif)
         .assert()
         .success()
-        .stderr(contains("all its moments are alike"));
+        .stderr(contains("all its frames are alike"));
     assert!(gif.exists());
 }
 
@@ -285,15 +285,11 @@ sheet(64, 48).ground("#f4efe6").add(circle(at, if pointer_down() { 9 } else { 4 
         call.arg("draw").arg(&score).args(more).arg("-o").arg(at("none.png"));
         call.assert().failure().code(code).stderr(contains(told));
     };
-    refused(
-        &["--pointer", "12"],
-        2,
-        "give two numbers, as in 120,80, and down where it is, as in 120,80,down",
-    );
+    refused(&["--pointer", "12"], 2, "give two numbers, as in 120,80, or 120,80,down if it is pressed");
     std::fs::write(at("bad.jsonl"), "{\"seconds\": 0, \"at\": [8, 8]}\n{\"seconds\": 1}\n").unwrap();
     refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "bad.jsonl, line 2: missing field `at`");
     std::fs::write(at("bad.jsonl"), "\n").unwrap();
-    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "has no moment of a track");
+    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "holds no moments of a pointer track");
 }
 
 #[test]
@@ -312,19 +308,12 @@ fn marks_are_followed_frame_by_frame() {
         call.arg("draw").arg(&score).args(more).current_dir(folder.path());
         call.assert()
     };
-    call(&[
-        "--marks",
-        "kite.jsonl",
-        "--marks-held",
-        "--marks-smoothed",
-        "1.5",
-        "--frames",
-        "12",
-        "-o",
-        "kite.png",
-    ])
-    .success()
-    .stderr(contains("note: kite.jsonl: 1 line was skipped\n  line 13: this is no frame: "));
+    let clip_of = |marks: &str, out: &str| {
+        call(&["--marks", marks, "--marks-held", "--marks-smoothed", "1.5", "--frames", "12", "-o", out])
+    };
+    clip_of("kite.jsonl", "kite.png")
+        .success()
+        .stderr(contains("note: kite.jsonl: 1 line was skipped\n  line 13: not a frame: "));
     let clip = files(folder.path(), ".png");
     assert_eq!(clip.len(), 12);
     // Each frame has its own marks.
@@ -339,18 +328,7 @@ fn marks_are_followed_frame_by_frame() {
     }
     std::fs::write(at("kite.csv"), rows).unwrap();
     std::fs::create_dir(at("rows")).unwrap();
-    call(&[
-        "--marks",
-        "kite.csv",
-        "--marks-held",
-        "--marks-smoothed",
-        "1.5",
-        "--frames",
-        "12",
-        "-o",
-        "rows/kite.png",
-    ])
-    .success();
+    clip_of("kite.csv", "rows/kite.png").success();
     assert_eq!(files(&at("rows"), ".png"), clip);
     call(&["-o", "none.png"])
         .failure()
@@ -360,10 +338,10 @@ fn marks_are_followed_frame_by_frame() {
     call(&["--marks", "few.jsonl", "-o", "none.png"])
         .failure()
         .code(1)
-        .stderr(contains("mark 4 is not seen at this moment; there are 0, 1, 3; --marks-held keeps"));
+        .stderr(contains("mark 4 is missing at this moment (seen: 0, 1, 3)"));
     std::fs::write(at("none.jsonl"), "x\n").unwrap();
     call(&["--marks", "none.jsonl", "-o", "none.png"])
         .failure()
         .code(1)
-        .stderr(contains("none.jsonl has no frame of marks"));
+        .stderr(contains("none.jsonl holds no frames of marks"));
 }

@@ -152,9 +152,9 @@ sheet(64, 48).centred()
         .failure()
         .code(1)
         .stderr(contains(
-            "what moves here cannot be said in SVG:\n  item 1 (vent, line 3): its path has 4 vertices in one frame and 5 in another",
+            "this motion cannot be written as animated SVG:\n  item 1 (vent, line 3): its path has 4 vertices in one frame and 5 in another",
         ))
-        .stderr(contains("or draw it as .gif or .apng"));
+        .stderr(contains("or draw a .gif or .apng instead"));
     assert!(!out.exists());
     let (_folder, score) = loft(
         "let page = sheet(64, 48); for i in 0..1 + floor(phase() * 3) { page.add(circle(pt(9 * i, 9), 4)); } page\n",
@@ -164,7 +164,10 @@ sheet(64, 48).centred()
     call.assert().failure().code(1).stdout("").stderr(contains("frame 1 has 1 item, and frame 4 has 2"));
     let mut call = chordane();
     call.arg("draw").arg(&score).args(["--frames", "5000", "-o", "long.svg"]);
-    call.assert().failure().code(2).stderr(contains("an SVG document has at most 1000"));
+    call.assert()
+        .failure()
+        .code(2)
+        .stderr(contains("an animated SVG can have at most 1000 frames, got 5000"));
 }
 
 #[test]
@@ -181,7 +184,7 @@ sheet(64, 48).centred().ground("#f4efe6").add(circle(pt(swing(t, -20, 20), 0), 6
     draw(&score, "moving.svg", &["--frames", "12", "--seconds", "1.5"]);
     draw(&score, "still.png", &[]);
     let told = draw(&at("moving.svg"), "read.png", &[]);
-    told.stderr(contains("animate is not played: what moves is drawn as it is without it"));
+    told.stderr(contains("animate is ignored: the drawing is shown without its motion"));
     assert_eq!(pixels(&at("read.png")), pixels(&at("still.png")));
     let text = std::fs::read_to_string(at("moving.svg")).unwrap();
     assert_eq!(text.matches("<animate ").count(), 1);

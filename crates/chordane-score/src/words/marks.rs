@@ -54,7 +54,9 @@ fn listed(call: &Call<'_>, numbers: &[f64], closed: bool) -> Result<Path, Refusa
         let sound = *number >= 0.0 && number.fract() == 0.0 && *number <= f64::from(u32::MAX);
         sound.then_some(*number as usize).ok_or_else(|| {
             let number = plain_number(*number);
-            Refusal::new(format!("the mark {number} has no whole number; list numbers such as [0, 1, 2]"))
+            Refusal::new(format!(
+                "mark numbers must be whole and not negative, got {number}; list them as in [0, 1, 2]"
+            ))
         })
     };
     let numbers = numbers.iter().map(whole).collect::<Result<Vec<_>, _>>()?;

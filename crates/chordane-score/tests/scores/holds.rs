@@ -71,7 +71,10 @@ fn a_corner_hangs_on_the_radius_and_a_turned_one_on_the_angle_too() {
     assert!(by[1..3].contains(&vec![30.0]) && by[1..3].contains(&vec![15.0]), "{by:?}");
     let one = Hold { numbers: holds.of(corner)[0].numbers[..1].to_vec(), ..holds.of(corner)[0].clone() };
     let aside = holds.drag(corner, &one).to(pt(95.0, 5.0), 0.5);
-    assert_eq!(aside.held_back.as_deref(), Some("the number in line 1 moves it along one line only"));
+    assert_eq!(
+        aside.held_back.as_deref(),
+        Some("only the number in line 1 moves it, and only along one line")
+    );
     // As near as it can come.
     let ray = polar(turns(-0.25) + turns(15.0 / 360.0), 1.0);
     let foot = pt(60.0, 50.0) + ray * (pt(95.0, 5.0) - pt(60.0, 50.0)).dot(ray);
@@ -106,7 +109,7 @@ fn gradients_and_knobs_are_held_too() {
     // Beyond its range it does not run.
     let beyond = holds.drag(corner, &hold).to(pt(400.0, 20.0), 0.5);
     let why = beyond.held_back.unwrap();
-    assert!(why.starts_with("the score does not run with the numbers that it would take: "), "{why}");
+    assert!(why.starts_with("the score fails with the numbers this would need: "), "{why}");
     assert!(beyond.at.x > 120.0 && beyond.at.x <= 180.0, "{}", beyond.at);
 }
 

@@ -92,7 +92,7 @@ impl MarkFrame {
 /// let text = "[[0,0],[30,0],null]\n{\"marks\":{\"0\":[1,0],\"2\":[0,40]},\"seconds\":0.04}\nwhat was that?\n";
 /// let reading = Marks::read_json_lines(text);
 /// assert_eq!((reading.marks.frames().len(), reading.skipped), (2, 1));
-/// assert_eq!(reading.told[0].to_string(), "line 3: this is no frame: expected value at line 1 column 1");
+/// assert_eq!(reading.told[0].to_string(), "line 3: not a frame: expected value at line 1 column 1");
 /// // Held, mark 1 stays where it was seen last.
 /// assert_eq!(reading.marks.held().frames()[1].at(1), Some(pt(30.0, 0.0)));
 /// ```
@@ -192,8 +192,7 @@ impl Marks {
             else {
                 reading.skip(
                     line,
-                    "this is no mark: give whole numbers for frame and mark, and numbers for x and y"
-                        .to_owned(),
+                    "not a mark: frame and mark must be whole numbers, x and y numbers".to_owned(),
                 );
                 continue;
             };
@@ -309,10 +308,10 @@ impl MarksReader {
 
 /// The frame of a line of JSON.
 fn frame(line: &str) -> Result<MarkFrame, String> {
-    let value: Value = serde_json::from_str(line).map_err(|error| format!("this is no frame: {error}"))?;
+    let value: Value = serde_json::from_str(line).map_err(|error| format!("not a frame: {error}"))?;
     let (marks, seconds) = match &value {
         Value::Object(object) => {
-            let marks = object.get("marks").ok_or("this is no frame: it has no \"marks\"")?;
+            let marks = object.get("marks").ok_or("not a frame: it has no \"marks\"")?;
             (marks, object.get("seconds").and_then(Value::as_f64))
         }
         other => (other, None),
@@ -330,13 +329,13 @@ fn frame(line: &str) -> Result<MarkFrame, String> {
                 frame.points.insert(number, point(value).ok_or_else(|| wrong(name))?);
             }
         }
-        _ => return Err("this is no frame: give a list of points, as in [[0, 0], [30, 0]]".to_owned()),
+        _ => return Err("not a frame: give a list of points, as in [[0, 0], [30, 0]]".to_owned()),
     }
     Ok(frame)
 }
 
 fn wrong(mark: &str) -> String {
-    format!("mark {mark} is no point: give a whole number and two numbers, as in {{\"3\": [12.5, 40]}}")
+    format!("mark {mark} is not a point: write two numbers, as in {{\"3\": [12.5, 40]}}")
 }
 
 fn point(value: &Value) -> Option<Point> {

@@ -102,7 +102,7 @@ fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
     for (_, element) in document.elements().filter(|(_, element)| MOVES.contains(&&*element.name)) {
         walk.note(
             element.at,
-            format!("{} is not played: what moves is drawn as it is without it", element.name),
+            format!("{} is ignored: the drawing is shown without its motion", element.name),
         );
     }
     let (blank, place) = walk.blank(root, shown);

@@ -52,10 +52,10 @@ fn what_cannot_be_read_is_skipped_and_told() {
     assert_eq!(
         told[..4],
         [
-            "line 1: mark 1 is no point: give a whole number and two numbers, as in {\"3\": [12.5, 40]}",
-            "line 2: this is no frame: it has no \"marks\"",
-            "line 3: mark a is no point: give a whole number and two numbers, as in {\"3\": [12.5, 40]}",
-            "line 4: this is no frame: give a list of points, as in [[0, 0], [30, 0]]",
+            "line 1: mark 1 is not a point: write two numbers, as in {\"3\": [12.5, 40]}",
+            "line 2: not a frame: it has no \"marks\"",
+            "line 3: mark a is not a point: write two numbers, as in {\"3\": [12.5, 40]}",
+            "line 4: not a frame: give a list of points, as in [[0, 0], [30, 0]]",
         ]
     );
     let reading =
@@ -63,7 +63,7 @@ fn what_cannot_be_read_is_skipped_and_told() {
     assert_eq!((reading.marks.frames().len(), reading.skipped), (2, 2));
     assert_eq!(
         reading.told[0].to_string(),
-        "line 3: this is no mark: give whole numbers for frame and mark, and numbers for x and y"
+        "line 3: not a mark: frame and mark must be whole numbers, x and y numbers"
     );
     assert_eq!(reading.marks.at_seconds(0.05).and_then(|frame| frame.at(0)), Some(pt(1.0, 2.0)));
     assert_eq!(reading.marks.at_seconds(9.0).and_then(|frame| frame.at(0)), Some(pt(5.0, 6.0)));

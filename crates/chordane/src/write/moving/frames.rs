@@ -108,7 +108,7 @@ impl fmt::Display for Unsaid {
 /// use chordane::prelude::*;
 /// use chordane::write::SvgFrames;
 /// let error = SvgFrames::new(1.0, SvgOptions::default()).text().unwrap_err();
-/// assert_eq!(error.to_string(), "what moves cannot be said in SVG: there is no frame");
+/// assert_eq!(error.to_string(), "the motion cannot be written as animated SVG: there is no frame");
 /// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct StillOnly {
@@ -125,7 +125,7 @@ impl StillOnly {
 
 impl fmt::Display for StillOnly {
     fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
-        out.write_str("what moves cannot be said in SVG")?;
+        out.write_str("the motion cannot be written as animated SVG")?;
         if let [first, rest @ ..] = self.unsaid.as_slice() {
             write!(out, ": {first}")?;
             if !rest.is_empty() {
@@ -232,7 +232,7 @@ impl SvgFrames {
             let shared = self.tags.iter().zip(tags).position(|pair| !same(pair));
             shared.unwrap_or(self.tags.len().min(tags.len()))
         };
-        let message = format!("what it is made of is not the same in frame 1 and in frame {number}");
+        let message = format!("it is made of different parts in frame 1 and frame {number}");
         Some(self.about(self.tags.get(at).and_then(|tag| tag.source), message))
     }
 
