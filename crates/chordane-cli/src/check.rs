@@ -1,13 +1,14 @@
 //! `chordane check`: the figures of what is on a sheet, and what looks wrong.
 
 use std::io::IsTerminal;
+use std::time::Duration;
 
 use chordane::check::{LeftOut, Level, PathFigures, Report};
 use chordane::ground::{short, visible};
 use chordane::number::{Cell, Point};
 use chordane::read::SvgNote;
 use chordane::sheet::{Colour, Paint, Sheet};
-use chordane_score::{Limits, Runner};
+use chordane_score::{Limits, Run, Runner};
 use serde::Serialize;
 
 use crate::drawing::within;
@@ -44,19 +45,8 @@ pub(crate) fn score(
         settings = settings.size((f64::from(width), f64::from(height)));
     }
     let run = knobs::run(runner, &settings)?;
-    let sheet = run.sheet()?;
-    let check = |sheet: &Sheet| within(limits, 0, || sheet.check());
-    // One moment that is asked for, or the whole loop of what moves.
-    let mut report = if run.moves() && options.knobs.phase.is_none() {
-        runner.over_loop(&settings, &check).map_err(|failed| {
-            say(&format!("at phase {}:", short(failed.phase, 3)));
-            Failure::from(failed.mistake)
-        })?
-    } else {
-        check(sheet).map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))?
-    };
-    let (findings, untried) = runner.knob_findings_within(&run, limits.unwrap_or_default().time);
-    report.findings.extend(findings);
+    let time = limits.unwrap_or_default().time;
+    let (report, untried) = looked_over(runner, &run, options.knobs.phase.is_none(), limits, time)?;
     let mut notes: Vec<Note> =
         notes.iter().map(|note| Note { line: note.line, message: note.what.clone() }).collect();
     let told = notes.len();
@@ -81,6 +71,29 @@ pub(crate) fn score(
     print(text.as_bytes())?;
     let warned = report.findings.iter().any(|finding| finding.level == Level::Warning);
     Ok(if warned { Outcome::Found } else { Outcome::Sound })
+}
+
+/// The report of a run, of one moment or over the whole loop of what moves, and the names of those knobs that there was no time for.
+pub(crate) fn looked_over(
+    runner: &Runner<'_>,
+    run: &Run,
+    whole_loop: bool,
+    limits: Option<Limits>,
+    for_knobs: Duration,
+) -> Result<(Report, Vec<String>), Failure> {
+    let sheet = run.sheet()?;
+    let check = |sheet: &Sheet| within(limits, 0, || sheet.check());
+    let mut report = if run.moves() && whole_loop {
+        runner.over_loop(run.settings(), &check).map_err(|failed| {
+            say(&format!("at phase {}:", short(failed.phase, 3)));
+            Failure::from(failed.mistake)
+        })?
+    } else {
+        check(sheet).map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))?
+    };
+    let (findings, untried) = runner.knob_findings_within(run, for_knobs);
+    report.findings.extend(findings);
+    Ok((report, untried))
 }
 
 /// The report with names that do nothing to a terminal.

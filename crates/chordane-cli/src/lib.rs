@@ -25,6 +25,7 @@ mod failure;
 mod frames;
 mod input;
 mod knobs;
+mod live;
 mod manual;
 mod marks;
 mod moving_svg;
@@ -75,6 +76,10 @@ pub fn main() -> ExitCode {
             options.vary.knobs.of_file(&options.input);
             vary::file(&options)
         }
+        Action::Live(mut options) => {
+            options.live.knobs.of_file(&options.input);
+            live::file(&options)
+        }
         Action::Words(options) => words::show(&options),
         Action::Demo(options) => demo::write(&options),
         Action::Completions(options) => manual::completions(&options),
@@ -116,6 +121,9 @@ fn run_with(
         }
         Ok(options::OneScore { action: Some(options::OneScoreAction::Vary(options)), .. }) => {
             end(vary::score(&options, &origin, &runner, None))
+        }
+        Ok(options::OneScore { action: Some(options::OneScoreAction::Live(options)), .. }) => {
+            end(live::score(&options, &origin, &runner))
         }
         Ok(options::OneScore { draw: options, .. }) => {
             end(draw::score(&options, Settings::new(), Some(origin), None, || Ok(runner)))

@@ -1,6 +1,7 @@
 //! The command line: what can be asked for, and its help.
 
 use std::ffi::OsString;
+use std::net::IpAddr;
 use std::path::PathBuf;
 use std::time::Duration;
 
@@ -27,6 +28,7 @@ First steps:
   chordane draw sail.chord -o sail.png        draw a score and look at it
   chordane check sail.chord                   see its figures, and what looks wrong
   chordane vary sail.chord -o all.png --seeds 24    see many of it side by side
+  chordane live sail.chord                    see it in a page while you write, and drag its vertices
 
 A score is a text file whose last value is a sheet:
   let sail = polygon(pt(0, 0), 4, 120);
@@ -40,6 +42,8 @@ pub(crate) enum Action {
     Check(CheckFileOptions),
     /// Draw a score many times, by seeds, knobs, sizes or moments, on one contact sheet
     Vary(VaryFileOptions),
+    /// Show a score in a page while it is written: it is drawn at each change, and what is dragged changes its numbers
+    Live(LiveFileOptions),
     /// Show the words of a score, or one of them with an example
     Words(WordsOptions),
     /// Make the demo: every picture, and a page that shows them beside their scores
@@ -274,6 +278,36 @@ pub(crate) struct CheckOptions {
     pub(crate) json: bool,
 }
 
+const LIVE_EXAMPLES: &str = "\
+Examples:
+  chordane live sail.chord              open the address that is printed
+  chordane live sail.chord --port 8000
+  chordane live picture.svg
+  chordane demo --tracker | chordane live kite.chord --marks -";
+
+#[derive(Debug, Args)]
+#[command(after_help = LIVE_EXAMPLES)]
+pub(crate) struct LiveFileOptions {
+    /// The score or drawing: a .chord or .svg file. It is watched, and written when it is edited in the page
+    pub(crate) input: PathBuf,
+    #[command(flatten)]
+    pub(crate) live: LiveOptions,
+    #[command(flatten)]
+    pub(crate) limits: LimitOptions,
+}
+
+#[derive(Debug, Args)]
+pub(crate) struct LiveOptions {
+    /// The port of the page, or 0 for any that is free [default: 4717, or the next that is free]
+    #[arg(long, value_name = "PORT")]
+    pub(crate) port: Option<u16>,
+    /// The address to listen at; others than this machine can then reach the page [default: 127.0.0.1]
+    #[arg(long, value_name = "ADDRESS")]
+    pub(crate) host: Option<IpAddr>,
+    #[command(flatten)]
+    pub(crate) knobs: KnobOptions,
+}
+
 /// What a script may use up. Raised where a large score needs more.
 #[derive(Debug, Args)]
 #[command(next_help_heading = "Limits of a score")]
@@ -364,6 +398,8 @@ pub(crate) enum OneScoreAction {
     Check(CheckOptions),
     /// Draw the score many times, by seeds, knobs, sizes or moments, on one contact sheet
     Vary(VaryOptions),
+    /// Show the score in a page
+    Live(LiveOptions),
 }
 
 pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {

@@ -32,7 +32,9 @@ pub(crate) struct Record {
 /// What a score was run with.
 #[derive(Clone, Debug, Deserialize, PartialEq, Serialize)]
 struct Made {
-    seed: u64,
+    /// The seed that was asked for; the score's own where it is not there.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    seed: Option<u64>,
     knobs: BTreeMap<String, String>,
     /// The size that the score was asked for.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -52,7 +54,7 @@ struct Made {
 impl From<&Settings> for Made {
     fn from(settings: &Settings) -> Self {
         Self {
-            seed: settings.get_seed(),
+            seed: settings.asked_seed(),
             knobs: settings.knobs().clone(),
             size: settings.get_size().map(|size| [size.x, size.y]),
             phase: Some(settings.get_phase()).filter(|phase| *phase != 0.0),
@@ -138,7 +140,8 @@ impl Record {
             ));
         }
         let set = |all: Settings, (name, value): (&String, &String)| all.set(name, value);
-        let settings = made.knobs.iter().fold(Settings::new().seed(made.seed), set);
+        let settings = made.seed.map_or_else(Settings::new, |seed| Settings::new().seed(seed));
+        let settings = made.knobs.iter().fold(settings, set);
         let settings = made.seconds.map_or(settings.clone(), |seconds| settings.seconds(seconds));
         let settings = made.phase.map_or(settings.clone(), |phase| settings.phase(phase));
         let at = Point::from(made.pointer.unwrap_or_default());
@@ -151,14 +154,17 @@ impl Record {
         let source = self.source.clone().ok_or_else(|| {
             Failure::call(
                 format!("{} was drawn by a compiled score, {}", file.display(), self.score),
-                format!("run that one again with --seed {}{}", self.made.seed, self.knob_options()),
+                format!("run that one again{}", self.options()),
             )
         })?;
         Ok(Input::Score(self.score.clone(), source))
     }
 
-    fn knob_options(&self) -> String {
-        self.made.knobs.iter().map(|(name, value)| format!(" --set {name}={value}")).collect()
+    fn options(&self) -> String {
+        let seed = self.made.seed.map(|seed| format!("--seed {seed}"));
+        let knobs = self.made.knobs.iter().map(|(name, value)| format!("--set {name}={value}"));
+        let options: Vec<String> = seed.into_iter().chain(knobs).collect();
+        if options.is_empty() { String::new() } else { format!(" with {}", options.join(" ")) }
     }
 }
 

@@ -75,6 +75,7 @@ impl Account {
         });
         let at_work = AtWork::begin();
         let budget = Budget {
+            outer: Allowance::current(),
             limits,
             work,
             begin: Instant::now(),
@@ -175,6 +176,8 @@ fn held_by_all() -> usize {
 /// What a run may still use.
 #[derive(Debug)]
 struct Budget {
+    /// What held before, which holds on: whoever asked for the run may call it off.
+    outer: Option<Allowance>,
     limits: Limits,
     work: Work,
     begin: Instant,
@@ -188,6 +191,9 @@ impl Budget {
     /// the clock, and what all of the program holds, only now and then, since they take longer.
     fn spent(&self) -> Option<String> {
         let look = self.looks.fetch_add(1, Ordering::Relaxed);
+        if let Some(why) = self.outer.as_ref().and_then(Allowance::ask) {
+            return Some(why.to_owned());
+        }
         if look.is_multiple_of(LOOKS_A_CLOCK) && self.begin.elapsed() > self.limits.time {
             return Some(self.work.too_long(self.limits.time.as_secs_f64()));
         }

@@ -15,8 +15,8 @@ use rhai::{Dynamic, Engine, FuncRegistration, Module, NativeCallContext, RhaiFun
 
 use crate::Limits;
 use crate::call::Call;
+use crate::declarations::Gathered;
 use crate::lists::lists;
-use crate::numbers::Spots;
 use crate::operators::operators;
 use crate::refusal::Refusal;
 use crate::running::{Running, Tag, running_of};
@@ -25,18 +25,18 @@ use crate::values::{Builder, ScoreKeys, ScoreStamp, description, numbers_in, sho
 use crate::words::{self, Kind, Word};
 
 /// An engine that reads scripts, until reading has to stop, and gathers the numbers in them.
-pub(crate) fn reader(limits: &Limits, allowance: &Allowance, spots: &Arc<Mutex<Spots>>) -> Engine {
+pub(crate) fn reader(limits: &Limits, allowance: &Allowance, gathered: &Arc<Mutex<Gathered>>) -> Engine {
     let mut engine = plain(limits);
     // Reading a text or a name takes the square of its length.
     engine.set_max_string_size(limits.text.clamp(1, LONGEST_WORD));
-    let (allowance, spots) = (allowance.clone(), Arc::clone(spots));
+    let (allowance, gathered) = (allowance.clone(), Arc::clone(gathered));
     #[allow(deprecated, reason = "the engine's way to say that a call may change; its version is pinned")]
     engine.on_parse_token(move |token, place, _| {
         if allowance.ask().is_some() {
             return Token::EOF;
         }
-        if let Ok(mut spots) = spots.lock() {
-            spots.read(&token, place);
+        if let Ok(mut gathered) = gathered.lock() {
+            gathered.read(&token, place);
         }
         token
     });

@@ -94,6 +94,12 @@ impl Holds {
         &self.script
     }
 
+    /// What it is run with.
+    #[must_use]
+    pub fn settings(&self) -> &Settings {
+        &self.settings
+    }
+
     /// The places that can be taken hold of.
     #[must_use]
     pub fn grips(&self) -> &[Grip] {
@@ -354,8 +360,8 @@ impl Drag<'_> {
     fn settled(&mut self, wanted: Point, within: f64, refused: Option<String>) -> Dragged {
         let numbers = self.holds.script.numbers();
         let needed = |column: &Point| {
-            // Half a unit of the last decimal moves the place by less than a quarter of what can be seen.
-            let decimals = (2.0 * column.length() / within).log10().ceil();
+            // Half a unit of the last decimal of two numbers moves the place by no more than cannot be seen.
+            let decimals = (0.71 * column.length() / within).log10().ceil();
             if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
         };
         let written = |values: &[f64], more: usize| {

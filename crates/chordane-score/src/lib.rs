@@ -25,8 +25,10 @@
 #[derive(Debug)]
 pub struct Readme;
 
+mod brackets;
 mod budget;
 mod call;
+mod declarations;
 mod engine;
 mod explain;
 mod holds;
@@ -34,6 +36,7 @@ mod knob;
 mod limits;
 mod lists;
 mod loops;
+mod mends;
 mod mistake;
 mod numbers;
 mod operators;
@@ -49,6 +52,7 @@ mod settings;
 mod stage;
 mod unkept;
 mod values;
+mod vertices;
 pub mod words;
 
 pub use budget::CountingAllocator;
@@ -56,6 +60,7 @@ pub use holds::{Drag, Dragged, Hold, Holds};
 pub use knob::{Knob, KnobKind, KnobProblem};
 pub use limits::Limits;
 pub use loops::LoopMistake;
+pub use mends::mended;
 pub use mistake::Mistake;
 pub use numbers::Number;
 pub use pictures::Pictures;

@@ -83,20 +83,38 @@ impl Spots {
     }
 }
 
-/// The numbers at such spots of a text, those that are written in decimals.
-pub(crate) fn numbers(source: &str, spots: &[Spot]) -> Vec<Number> {
-    let lines: Vec<usize> =
-        std::iter::once(0).chain(source.match_indices('\n').map(|(at, _)| at + 1)).collect();
-    let byte = |place: Position| -> Option<usize> {
-        let begin = *lines.get(place.line()?.checked_sub(1)?)?;
-        let line = source.get(begin..)?;
+/// Where the engine's places are in a text.
+#[derive(Debug)]
+pub(crate) struct Places<'t> {
+    text: &'t str,
+    lines: Vec<usize>,
+}
+
+impl<'t> Places<'t> {
+    pub(crate) fn of(text: &'t str) -> Self {
+        let lines = std::iter::once(0).chain(text.match_indices('\n').map(|(at, _)| at + 1)).collect();
+        Self { text, lines }
+    }
+
+    pub(crate) fn text(&self) -> &'t str {
+        self.text
+    }
+
+    pub(crate) fn byte(&self, place: Position) -> Option<usize> {
+        let begin = *self.lines.get(place.line()?.checked_sub(1)?)?;
+        let line = self.text.get(begin..)?;
         let (at, _) = line.char_indices().nth(place.position()?.checked_sub(1)?)?;
         Some(begin + at)
-    };
+    }
+}
+
+/// The numbers at such spots of a text, those that are written in decimals.
+pub(crate) fn numbers(places: &Places<'_>, spots: &[Spot]) -> Vec<Number> {
+    let source = places.text();
     let mut all: Vec<Number> = spots
         .iter()
         .filter_map(|spot| {
-            let begin = byte(spot.place)?;
+            let begin = places.byte(spot.place)?;
             // A minus right before it that takes nothing away is part of it.
             let signed = source.get(begin..)?.starts_with('-');
             let text = written(source.get(begin + usize::from(signed)..)?);

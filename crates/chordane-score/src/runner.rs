@@ -190,6 +190,12 @@ impl Run {
         self.stage.problem().filter(|_| self.made.is_ok())
     }
 
+    /// The seed that its dice came from; see [`Stage::seed`].
+    #[must_use]
+    pub fn seed(&self) -> u64 {
+        self.stage.get_seed()
+    }
+
     /// Whether the score asked where in its loop it is; see [`Stage::moves`].
     #[must_use]
     pub fn moves(&self) -> bool {

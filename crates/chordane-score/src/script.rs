@@ -2,19 +2,21 @@
 
 use std::sync::{Arc, Mutex};
 
-use chordane::ground::FaultKind;
+use chordane::ground::{Allowance, FaultKind};
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
+use crate::brackets::Bracket;
 use crate::budget::{Account, Work, told};
+use crate::declarations::{self, Declaration, Gathered, Known};
 use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
 use crate::explain::explain;
-use crate::numbers::{MOST_DECIMALS, Number, Spots, numbers, replaced};
+use crate::numbers::{MOST_DECIMALS, Number, replaced};
 use crate::outer::{self, outer_names};
 use crate::running::Running;
 use crate::unkept::unkept;
 use crate::values::Builder;
-use crate::{Limits, Mistake, Score, Stage, values};
+use crate::{Knob, Limits, Mistake, Score, Stage, values};
 
 /// A score in the script language, read and ready to run.
 ///
@@ -31,7 +33,7 @@ pub struct Script {
     compiled: AST,
     /// The names of its own values that its functions use.
     outer: Vec<String>,
-    numbers: Vec<Number>,
+    known: Known,
     limits: Limits,
 }
 
@@ -46,10 +48,10 @@ impl Script {
         // A byte order mark is no part of the text.
         let source = source.strip_prefix('\u{feff}').map_or_else(|| source.clone(), str::to_owned);
         fits(&source)?;
-        let spots = Arc::new(Mutex::new(Spots::default()));
+        let gathered = Arc::new(Mutex::new(Gathered::default()));
         let (compiled, outer) = on_large_stack(|| {
             Account::open().within(limits, Work::Score, |allowance| {
-                let compiled = reader(&limits, allowance, &spots).compile(&source);
+                let compiled = reader(&limits, allowance, &gathered).compile(&source);
                 if let Some(why) = allowance.stopped() {
                     let why = told(why);
                     return Err(Mistake::new(format!("{}: stopped while it was read", why.message))
@@ -71,8 +73,8 @@ impl Script {
                 Ok((compiled, outer))
             })
         })?;
-        let numbers = spots.lock().map(|spots| numbers(&source, &spots.found)).unwrap_or_default();
-        Ok(Self { name, source, compiled, outer, numbers, limits })
+        let known = gathered.lock().map(|gathered| gathered.of(&source)).unwrap_or_default();
+        Ok(Self { name, source, compiled, outer, known, limits })
     }
 
     /// What messages call it.
@@ -96,16 +98,88 @@ impl Script {
     /// The numbers that are written in it, in their order.
     #[must_use]
     pub fn numbers(&self) -> &[Number] {
-        &self.numbers
+        &self.known.numbers
+    }
+
+    pub(crate) fn brackets(&self) -> &[Bracket] {
+        &self.known.brackets
+    }
+
+    /// The names of the knobs that are declared in it.
+    pub(crate) fn knob_names(&self) -> impl Iterator<Item = &str> {
+        self.known.declared.iter().filter_map(|own| own.name.as_deref())
     }
 
     /// Its text with other values in place of some numbers, by their places in [`Script::numbers`]. Nothing else is changed; a number keeps its
     /// decimals and gets more where the value has them, nine at most.
     #[must_use]
     pub fn with_numbers(&self, values: &[(usize, f64)]) -> String {
-        let text =
-            |(at, value): &(usize, f64)| Some((*at, self.numbers.get(*at)?.text(*value, MOST_DECIMALS)));
-        replaced(&self.source, &self.numbers, &values.iter().filter_map(text).collect::<Vec<_>>())
+        let text = |(at, value): &(usize, f64)| {
+            Some((*at, self.known.numbers.get(*at)?.text(*value, MOST_DECIMALS)))
+        };
+        replaced(&self.source, &self.known.numbers, &values.iter().filter_map(text).collect::<Vec<_>>())
+    }
+
+    /// Its text with what knobs are set to written where they are declared, in place of what they started with. Nothing else is changed; a knob that is
+    /// declared at several places is changed at each.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Score, Script, Settings, Stage};
+    /// let script = Script::read("page.chord", "let wide = knob(\"wide\", 90, 10, 200);\nsheet(wide, 60)", Limits::default())?;
+    /// let mut stage = Stage::new(Settings::new().set("wide", "120"));
+    /// script.perform(&mut stage)?;
+    /// assert_eq!(script.with_knobs(stage.knobs()), "let wide = knob(\"wide\", 120, 10, 200);\nsheet(wide, 60)");
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn with_knobs(&self, knobs: &[Knob]) -> String {
+        let mut text = self.source.clone();
+        for own in self.known.declared.iter().rev() {
+            let knob = knobs.iter().find(|knob| own.name.as_ref() == Some(&knob.name));
+            let before = self.source.get(own.start.clone()).unwrap_or_default();
+            let written =
+                knob.and_then(|knob| declarations::written(knob, before, &self.known.numbers, &own.start));
+            if let Some(written) = written {
+                text.replace_range(own.start.clone(), &written);
+            }
+        }
+        text
+    }
+
+    /// Its text with another seed of its own: written where it says `seed(..)`, or as its first line where it does not.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Script};
+    /// let script = Script::read("page.chord", "// kites\nseed(3); // liked\nsheet(9, 6)", Limits::default())?;
+    /// assert_eq!(script.with_seed(7), "// kites\nseed(7); // liked\nsheet(9, 6)");
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn with_seed(&self, seed: u64) -> String {
+        let own: Vec<&Declaration> = self.known.declared.iter().filter(|own| own.name.is_none()).collect();
+        let mut text = self.source.clone();
+        for own in own.iter().rev() {
+            text.replace_range(own.start.clone(), &seed.to_string());
+        }
+        if own.is_empty() { format!("seed({seed});\n{text}") } else { text }
+    }
+
+    /// Its text with a knob taken out: what it started with stands in place of its declaration.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Script};
+    /// let script = Script::read("page.chord", "let wide = knob(\"wide\", 90, 10, 200);\nsheet(9, 6)", Limits::default())?;
+    /// assert_eq!(script.without_knob("wide"), "let wide = 90;\nsheet(9, 6)");
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn without_knob(&self, name: &str) -> String {
+        let mut text = self.source.clone();
+        for own in self.known.declared.iter().rev().filter(|own| own.name.as_deref() == Some(name)) {
+            let start = self.source.get(own.start.clone()).unwrap_or_default();
+            text.replace_range(own.call.clone(), start);
+        }
+        text
     }
 
     /// Runs the script, and gives what its last value is.
@@ -213,6 +287,11 @@ const STACK: usize = 512 << 20;
 
 /// Does some work on a thread with a large stack: the engine goes down one into another as deep as a score is nested.
 fn on_large_stack<R: Send>(work: impl FnOnce() -> R + Send) -> R {
+    let outer = Allowance::current();
+    let work = move || match outer {
+        Some(outer) => outer.within(work),
+        None => work(),
+    };
     let mut work = Some(work);
     let done = std::thread::scope(|scope| {
         let take = &mut work;

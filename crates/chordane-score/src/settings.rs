@@ -19,7 +19,7 @@ use crate::pointer::{Pointer, PointerTrack};
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Settings {
-    seed: u64,
+    seed: Option<u64>,
     knobs: BTreeMap<String, String>,
     size: Option<Point>,
     pictures: Pictures,
@@ -45,7 +45,7 @@ impl Default for Time {
 }
 
 impl Settings {
-    /// The seed 0, all knobs at their starts, and the score's own size.
+    /// No seed asked for, all knobs at their starts, and the score's own size.
     #[must_use]
     pub fn new() -> Self {
         Self::default()
@@ -54,7 +54,7 @@ impl Settings {
     /// The same with another seed, which all dice come from.
     #[must_use]
     pub fn seed(mut self, seed: u64) -> Self {
-        self.seed = seed;
+        self.seed = Some(seed);
         self
     }
 
@@ -62,6 +62,13 @@ impl Settings {
     #[must_use]
     pub fn set(mut self, name: &str, value: &str) -> Self {
         self.knobs.insert(name.to_owned(), value.trim().to_owned());
+        self
+    }
+
+    /// The same with all knobs at their starts.
+    #[must_use]
+    pub fn without_knobs(mut self) -> Self {
+        self.knobs.clear();
         self
     }
 
@@ -193,9 +200,15 @@ impl Settings {
         &self.pictures
     }
 
-    /// The seed.
+    /// The seed that is asked for; 0 where none is.
     #[must_use]
     pub fn get_seed(&self) -> u64 {
+        self.seed.unwrap_or(0)
+    }
+
+    /// The seed that is asked for, if one is; see [`Stage::seed`](crate::Stage::seed).
+    #[must_use]
+    pub fn asked_seed(&self) -> Option<u64> {
         self.seed
     }
 

@@ -31,6 +31,7 @@ const MOST_PRINTED: usize = 10_000;
 #[derive(Clone, Debug, Default)]
 pub struct Stage {
     settings: Settings,
+    own_seed: u64,
     knobs: Vec<Knob>,
     problem: Option<KnobProblem>,
     remarks: Vec<String>,
@@ -71,7 +72,19 @@ impl Stage {
     /// The dice of a name, from the seed. Asked for again, they begin again.
     #[must_use]
     pub fn dice(&self, name: &str) -> Dice {
-        Dice::new(self.settings.get_seed(), name)
+        Dice::new(self.get_seed(), name)
+    }
+
+    /// The seed of the score's own, for the dice that come after, where none is asked for; 0 unless it is said. Gives the seed that holds.
+    pub fn seed(&mut self, own: u64) -> u64 {
+        self.own_seed = own;
+        self.get_seed()
+    }
+
+    /// The seed that holds: the one that is asked for, else the score's own.
+    #[must_use]
+    pub fn get_seed(&self) -> u64 {
+        self.settings.asked_seed().unwrap_or(self.own_seed)
     }
 
     /// The picture of a name: one that was handed in, else a file below the score's folder.

@@ -1,6 +1,7 @@
 //! Words for chance.
 
 use chordane::chance::Dice;
+use chordane::ground::plain_number;
 use chordane::prelude::*;
 use rhai::{Array, Dynamic, FnPtr};
 
@@ -17,6 +18,9 @@ pub(super) fn section() -> Section {
     }
 }
 
+/// Whole numbers are exact up to this.
+const MOST_SEED: f64 = 9_007_199_254_740_992.0;
+
 fn words() -> Vec<Word> {
     vec![
         word(
@@ -24,6 +28,21 @@ fn words() -> Vec<Word> {
             "The dice of a name, from the seed.",
             r#"dice("tail").between(10, 20)"#,
             |call: &Call<'_>, name: String| call.stage(|stage| stage.dice(&name)),
+        ),
+        word(
+            "seed(number)",
+            "The seed of the score's own, for the dice that come after: it keeps what was liked. One that is asked for, by --seed, goes before it. Gives the seed that holds.",
+            r#"seed(7);
+dice("tail").between(10, 20)"#,
+            |call: &Call<'_>, number: f64| {
+                let whole = number.fract() == 0.0 && (0.0..=MOST_SEED).contains(&number);
+                if !whole {
+                    let told =
+                        format!("the seed must be a whole number from 0 up, got {}", plain_number(number));
+                    return Err(Refusal::new(told));
+                }
+                Ok(call.stage(|stage| stage.seed(number as u64)) as f64)
+            },
         ),
         word(
             ".between(low, high)",

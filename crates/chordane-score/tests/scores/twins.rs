@@ -627,6 +627,8 @@ fn given() -> Vec<Twin> {
     let cloths = ["#c8553d", "#2f6f73"];
     let mut order = vec![1.0, 2.0, 3.0, 4.0];
     dice("order").shuffle(&mut order);
+    let mut kept = Stage::new(Settings::new());
+    kept.seed(7);
     let mut dots = dice("dots");
     let apart = dots.scatter_apart(&circle(O, 40.0), 6.0);
     let few = dots.take(&apart, 12);
@@ -643,6 +645,7 @@ fn given() -> Vec<Twin> {
         twin("knob", circle(stage.point("vent", (0.0, -20.0)), 9.0)),
         twin("asked_size", sheet(size.x, size.y).ground("#f4efe6")),
         twin("dice", stage.dice("tail").between(10.0, 20.0)),
+        twin("seed", kept.dice("tail").between(10.0, 20.0)),
         twin("between", dice("tail").between(10.0, 20.0)),
         twin("whole", dice("tail").whole(1, 6) as f64),
         twin("pick", dice("cloth").pick(&cloths).unwrap().to_string()),

@@ -57,6 +57,18 @@ impl Allowance {
         entered(Some(self.clone()), work)
     }
 
+    /// The allowance that holds on this thread, to be handed to another, or to be asked by one that holds in its place.
+    ///
+    /// ```
+    /// use chordane::ground::Allowance;
+    /// assert!(Allowance::current().is_none());
+    /// Allowance::new(|| None).within(|| assert!(Allowance::current().is_some()));
+    /// ```
+    #[must_use]
+    pub fn current() -> Option<Self> {
+        current()
+    }
+
     /// Why work was stopped, if it was.
     #[must_use]
     pub fn stopped(&self) -> Option<&str> {

@@ -1,0 +1,46 @@
+// What looks wrong: a list that leads to the place and to the line, and mends what a change of the text can mend.
+
+import { element, html } from "./parts.js";
+
+export class Findings {
+    /**
+     * @param {import("./wire.js").Wire} wire
+     * @param {import("./overlay.js").Overlay} overlay
+     * @param {import("./text.js").ScoreText} text
+     */
+    constructor(wire, overlay, text) {
+        this.wire = wire;
+        this.overlay = overlay;
+        this.text = text;
+        wire.on("findings", (told) => this.told(told));
+    }
+
+    /** @param {any} told */
+    told(told) {
+        this.text.findings = told.findings;
+        this.text.showTrouble();
+        const list = html("finding-list");
+        list.classList.toggle("stale", !told.complete);
+        list.dataset.complete = String(told.complete);
+        if (told.findings.length === 0) {
+            list.replaceChildren(element("li", { class: "none", text: told.complete ? "Nothing looks wrong." : "…" }));
+            return;
+        }
+        list.replaceChildren(...told.findings.map((/** @type {any} */ finding, /** @type {number} */ at) => {
+            const go = element("button", { class: "go" }, element("strong", { text: finding.code }),
+                finding.line === null ? "" : element("span", { class: "line", text: `line ${finding.line}` }), element("span", { text: finding.message }));
+            go.addEventListener("click", () => {
+                this.overlay.found = finding.at;
+                this.overlay.draw();
+                if (finding.line !== null) this.text.toLine(finding.line);
+            });
+            const item = element("li", { class: finding.level, "data-code": finding.code }, go, element("p", { text: finding.mend }));
+            if (finding.click !== null) {
+                const mend = element("button", { class: "mend", text: "Mend it" });
+                mend.addEventListener("click", () => this.wire.send({ ask: "mend", finding: at }));
+                item.append(mend);
+            }
+            return item;
+        }));
+    }
+}

@@ -1,0 +1,133 @@
+// The live page: its parts, put together.
+
+import { Dice } from "./dice.js";
+import { Drag } from "./drag.js";
+import { Findings } from "./findings.js";
+import { Knobs } from "./knobs.js";
+import { Overlay } from "./overlay.js";
+import { button, element, html, part, short, toast } from "./parts.js";
+import { Picture } from "./picture.js";
+import { Save } from "./save.js";
+import { ScoreText } from "./text.js";
+import { Time } from "./time.js";
+import { Wire } from "./wire.js";
+
+const token = location.hash.slice(1);
+const nonce = meta("nonce");
+const words = await (await fetch("/words.json")).json();
+const wire = new Wire(token);
+const picture = new Picture();
+const overlay = new Overlay(picture);
+const text = new ScoreText(wire, words, nonce);
+const drag = new Drag(wire, picture, overlay, text);
+new Knobs(wire, overlay);
+new Dice(wire);
+new Time(wire, drag);
+new Findings(wire, overlay, text);
+let name = "picture";
+let state = "";
+const save = new Save(token, () => name);
+
+/** @param {string} of */
+function meta(of) {
+    return document.querySelector(`meta[name=${of}]`)?.getAttribute("content") ?? "";
+}
+
+wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
+    document.body.dataset.line = line;
+    if (line === "open") {
+        text.again();
+        html("state").textContent = "";
+    } else if (line === "refused") {
+        html("state").textContent = "Not let in: open the whole address that chordane printed.";
+    } else {
+        html("state").textContent = "The program is not there; what you type is kept and sent when it is back.";
+    }
+};
+
+wire.on("hello", (told) => {
+    name = told.name.replace(/\.(chord|svg)$/, "");
+    html("name").textContent = told.name;
+    document.title = `${told.name} – Chordane`;
+    document.body.dataset.kind = told.kind;
+    const bones = html("bones");
+    bones.replaceChildren(...told.bones.map((/** @type {string} */ layer) => {
+        const toggle = element("button", { text: layer, "data-layer": layer, "aria-pressed": "false" });
+        toggle.addEventListener("click", () => {
+            const on = toggle.getAttribute("aria-pressed") !== "true";
+            toggle.setAttribute("aria-pressed", String(on));
+            const layers = [...bones.children].filter((one) => one.getAttribute("aria-pressed") === "true")
+                .map((one) => one.getAttribute("data-layer"));
+            wire.send({ ask: "bones", layers });
+        });
+        return toggle;
+    }));
+});
+
+wire.on("bones", (told) => {
+    for (const one of html("bones").children) {
+        one.setAttribute("aria-pressed", String(told.layers.includes(one.getAttribute("data-layer"))));
+    }
+});
+
+wire.on("picture", (told) => picture.show(told));
+
+wire.on("run", (told) => {
+    save.of(told.moves, told.points);
+    const items = told.items === 1 ? "1 item" : `${told.items} items`;
+    state = `${items} · ${short(told.milliseconds, told.milliseconds < 10 ? 1 : 0)} ms`;
+    html("state").textContent = state;
+    const lines = [...told.notes.map((/** @type {string} */ note) => `note: ${note}`), ...told.printed];
+    html("printed").hidden = lines.length === 0;
+    html("printed-lines").textContent = lines.slice(0, 500).join("\n");
+});
+
+wire.on("mistake", (told) => {
+    const box = html("mistake");
+    const { mistake } = told;
+    text.mistake = mistake;
+    text.showTrouble();
+    box.hidden = mistake === null;
+    document.body.classList.toggle("broken", mistake !== null);
+    if (mistake === null) return;
+    const line = mistake.line === null ? "" : `Line ${mistake.line}: `;
+    const go = element("button", { class: "go", text: `${line}${mistake.message}` });
+    go.addEventListener("click", () => mistake.line !== null && text.toLine(mistake.line));
+    box.replaceChildren(go, ...(mistake.help === null ? [] : [element("p", { text: mistake.help })]));
+});
+
+wire.on("slow", (told) => {
+    button("stop").hidden = told.seconds === 0;
+    html("state").textContent = told.seconds > 0 ? `The score runs for ${short(told.seconds, 1)} s …` : state;
+});
+button("stop").addEventListener("click", () => wire.send({ ask: "stop" }));
+
+wire.on("history", (told) => {
+    for (const way of /** @type {const} */ (["undo", "redo"])) {
+        button(way).disabled = told[way] === null;
+        button(way).title = told[way] ?? "";
+    }
+});
+button("undo").addEventListener("click", () => wire.send({ ask: "undo" }));
+button("redo").addEventListener("click", () => wire.send({ ask: "redo" }));
+addEventListener("keydown", (event) => {
+    if (!(event.ctrlKey || event.metaKey) || event.defaultPrevented || event.target instanceof HTMLInputElement) return;
+    if (event.key === "z" || event.key === "y" || event.key === "Z") {
+        event.preventDefault();
+        wire.send({ ask: event.key === "z" ? "undo" : "redo" });
+    }
+});
+
+wire.on("file", (told) => {
+    const shown = html("file");
+    shown.dataset.state = told.state;
+    shown.textContent = told.told;
+    html("asking").hidden = told.state !== "asking";
+    html("asking-told").textContent = told.told;
+});
+button("keep-own").addEventListener("click", () => wire.send({ ask: "keep", own: true }));
+button("keep-theirs").addEventListener("click", () => wire.send({ ask: "keep", own: false }));
+
+wire.on("refused", (told) => toast(told.message));
+
+wire.open();

@@ -1,0 +1,272 @@
+// The score's text: the editor, and how it stays the same text in all pages and in the file.
+
+import {
+    Annotation, autocompletion, bracketMatching, completionKeymap, Decoration, defaultKeymap, drawSelection, EditorState,
+    EditorView, highlightActiveLine, highlightActiveLineGutter, HighlightStyle, highlightSelectionMatches, hoverTooltip,
+    indentWithTab, keymap, lineNumbers, lintGutter, searchKeymap, setDiagnostics, StateEffect, StateField,
+    StreamLanguage, syntaxHighlighting, tags,
+} from "./vendor/editor.js";
+import { element, html, toast } from "./parts.js";
+
+/** @typedef {{name: string, form: string, about: string, example: string, method: boolean}} Word */
+
+/** What is typed is sent after so many milliseconds of rest. */
+const REST = 120;
+
+const fromElsewhere = Annotation.define();
+/** @type {import("@codemirror/state").StateEffectType<[number, number][]>} */
+const numbersShown = StateEffect.define();
+
+const numberMark = Decoration.mark({ class: "held-number" });
+const numberField = StateField.define({
+    create: () => Decoration.none,
+    update(marks, transaction) {
+        let now = marks.map(transaction.changes);
+        for (const effect of transaction.effects) {
+            if (!effect.is(numbersShown)) continue;
+            const fits = effect.value.filter(([from, to]) => from < to && to <= transaction.newDoc.length);
+            now = Decoration.set(fits.map(([from, to]) => numberMark.range(from, to)), true);
+        }
+        return now;
+    },
+    provide: (field) => EditorView.decorations.from(field),
+});
+
+const KEYWORDS = new Set(["let", "const", "fn", "if", "else", "for", "in", "while", "loop", "return", "break", "continue", "switch"]);
+
+/** @param {Map<string, Word[]>} words */
+const colouring = (words) => StreamLanguage.define({
+    name: "score",
+    startState: () => ({ comment: false }),
+    token(stream, state) {
+        if (state.comment) {
+            if (stream.match(/.*?\*\//)) state.comment = false;
+            else stream.skipToEnd();
+            return "comment";
+        }
+        if (stream.eatSpace()) return null;
+        if (stream.match("//")) { stream.skipToEnd(); return "comment"; }
+        if (stream.match("/*")) { state.comment = true; return "comment"; }
+        if (stream.match(/"(?:[^"\\]|\\.)*"?/)) return "string";
+        if (stream.match(/\d[\d_]*(?:\.\d+)?(?:[eE][+-]?\d+)?/)) return "number";
+        const name = stream.match(/[A-Za-z_]\w*/);
+        if (name && typeof name === "object") {
+            const word = name[0] ?? "";
+            if (KEYWORDS.has(word)) return "keyword";
+            if (word === "true" || word === "false") return "atom";
+            return words.has(word) ? "function" : "variableName";
+        }
+        stream.next();
+        return null;
+    },
+    tokenTable: { function: tags.function(tags.variableName) },
+    languageData: { commentTokens: { line: "//", block: { open: "/*", close: "*/" } } },
+});
+
+const colours = HighlightStyle.define([
+    { tag: tags.comment, class: "tok-comment" }, { tag: tags.string, class: "tok-string" },
+    { tag: tags.number, class: "tok-number" }, { tag: tags.keyword, class: "tok-keyword" },
+    { tag: tags.atom, class: "tok-number" }, { tag: tags.function(tags.variableName), class: "tok-word" },
+]);
+
+/** @param {Word} word */
+const card = (word) => element("div", { class: "word" },
+    element("code", { text: word.form }), element("p", { text: word.about }), element("pre", { text: word.example }));
+
+export class ScoreText {
+    /**
+     * @param {import("./wire.js").Wire} wire
+     * @param {Word[]} words
+     * @param {string} nonce
+     */
+    constructor(wire, words, nonce) {
+        this.wire = wire;
+        /** @type {Map<string, Word[]>} */
+        this.words = new Map();
+        for (const word of words) this.words.set(word.name, [...(this.words.get(word.name) ?? []), word]);
+        /** The text that the program has, and its number. */
+        this.known = "";
+        this.version = 0;
+        /** What was sent last, and to which version of the text the page's edits belong. */
+        this.sent = "";
+        this.base = 0;
+        /** @type {ReturnType<typeof setTimeout> | undefined} */
+        this.timer = undefined;
+        /** @type {any} */
+        this.mistake = null;
+        /** @type {any[]} */
+        this.findings = [];
+        /** @type {(line: number) => void} */
+        this.onLine = () => {};
+        this.editable = true;
+        this.view = new EditorView({ parent: html("editor"), state: this.state("", nonce) });
+        wire.on("text", (told) => this.told(told));
+        addEventListener("beforeunload", () => this.send());
+    }
+
+    /**
+     * @param {string} doc
+     * @param {string} nonce
+     */
+    state(doc, nonce) {
+        const { words } = this;
+        return EditorState.create({
+            doc,
+            extensions: [
+                EditorView.cspNonce.of(nonce), lineNumbers(), highlightActiveLine(), highlightActiveLineGutter(), drawSelection(),
+                bracketMatching(), highlightSelectionMatches(), lintGutter(), numberField,
+                colouring(words), syntaxHighlighting(colours), EditorView.contentAttributes.of({ "aria-label": "Text of the score" }),
+                autocompletion({ override: [(context) => {
+                    const before = context.matchBefore(/\w+/);
+                    if (before === null || (before.from === before.to && !context.explicit)) return null;
+                    const isMethod = context.state.sliceDoc(before.from - 1, before.from) === ".";
+                    const options = [...words.values()].flat().filter((word) => word.method === isMethod)
+                        .map((word) => ({ label: word.name, detail: word.form.slice(0, 60), info: () => card(word), type: "function" }));
+                    return { from: before.from, options };
+                }] }),
+                hoverTooltip((view, at) => {
+                    const found = this.wordAt(view.state, at);
+                    if (found === undefined) return null;
+                    return { pos: found.from, end: found.to, above: true, create: () => ({ dom: element("div", {}, ...found.words.map(card)) }) };
+                }),
+                keymap.of([
+                    { key: "Mod-z", preventDefault: true, run: () => { this.send(); return this.wire.send({ ask: "undo" }); } },
+                    { key: "Mod-y", mac: "Mod-Shift-z", preventDefault: true, run: () => this.wire.send({ ask: "redo" }) },
+                    { key: "Mod-Shift-z", preventDefault: true, run: () => this.wire.send({ ask: "redo" }) },
+                    { key: "Mod-s", preventDefault: true, run: () => { this.send(); return true; } },
+                    ...completionKeymap, ...searchKeymap, ...defaultKeymap, indentWithTab,
+                ]),
+                EditorView.updateListener.of((update) => {
+                    if (update.docChanged && !update.transactions.some((one) => one.annotation(fromElsewhere))) this.edited();
+                    if (update.selectionSet || update.docChanged) this.cursor();
+                }),
+            ],
+        });
+    }
+
+    get text() {
+        return this.view.state.doc.toString();
+    }
+
+    /**
+     * @param {EditorState} state
+     * @param {number} at
+     */
+    wordAt(state, at) {
+        const line = state.doc.lineAt(at);
+        for (const found of line.text.matchAll(/[A-Za-z_]\w*/g)) {
+            const [from, to] = [line.from + found.index, line.from + found.index + found[0].length];
+            const words = this.words.get(found[0]);
+            if (from <= at && at <= to && words !== undefined) return { from, to, words };
+        }
+        return undefined;
+    }
+
+    cursor() {
+        const { state } = this.view;
+        const at = state.selection.main.head;
+        const found = this.wordAt(state, at);
+        html("help").textContent = found === undefined ? "" : found.words.map((word) => `${word.form}: ${word.about}`).join("  ");
+        this.onLine(state.doc.lineAt(at).number);
+    }
+
+    edited() {
+        clearTimeout(this.timer);
+        this.timer = setTimeout(() => this.send(), REST);
+    }
+
+    /** Sends what was typed, if something was. */
+    send() {
+        clearTimeout(this.timer);
+        const { text } = this;
+        if (text === this.known || text === this.sent) return;
+        if (this.wire.send({ ask: "edit", base: this.base, text })) this.sent = text;
+    }
+
+    /** The line is there again: what was typed meanwhile goes now. */
+    again() {
+        this.sent = "";
+        this.send();
+    }
+
+    /** @param {any} told */
+    told(told) {
+        const before = this.known;
+        if (told.change === null) this.known = told.text;
+        else this.known = before.slice(0, told.change[0]) + told.text + before.slice(told.change[1]);
+        this.version = told.version;
+        const { text } = this;
+        const isClean = text === before || text === this.sent || this.base === 0 || this.known === text;
+        if (!isClean && told.change === null && this.sent !== "") {
+            // Another text took the place of what was typed: it is not thrown away.
+            const mine = text;
+            this.put(this.known);
+            toast("Your text did not fit to what was changed meanwhile.", { label: "Put mine back", act: () => { this.put(mine); this.edited(); } });
+        } else if (isClean) {
+            this.put(this.known);
+        } else {
+            // What was typed belongs to the text before; the program brings both together.
+            this.send();
+            return;
+        }
+        this.base = told.version;
+        this.sent = "";
+    }
+
+    /**
+     * Puts a text in place of the present one, by changing no more than differs.
+     * @param {string} text
+     */
+    put(text) {
+        const now = this.text;
+        if (now === text) return;
+        let from = 0;
+        const most = Math.min(now.length, text.length);
+        while (from < most && now[from] === text[from]) from += 1;
+        let tail = 0;
+        while (tail < most - from && now[now.length - 1 - tail] === text[text.length - 1 - tail]) tail += 1;
+        this.view.dispatch({
+            changes: { from, to: now.length - tail, insert: text.slice(from, text.length - tail) },
+            annotations: fromElsewhere.of(true),
+        });
+        this.showTrouble();
+    }
+
+    /** @param {[number, number][]} numbers */
+    showNumbers(numbers) {
+        this.view.dispatch({ effects: numbersShown.of(numbers) });
+    }
+
+    /** @param {number} line */
+    toLine(line) {
+        const { doc } = this.view.state;
+        if (line < 1 || line > doc.lines) return;
+        const at = doc.line(line).from;
+        this.view.dispatch({ selection: { anchor: at }, effects: EditorView.scrollIntoView(at, { y: "center" }) });
+    }
+
+    /** Marks the mistake and the findings at their lines. */
+    showTrouble() {
+        const { doc } = this.view.state;
+        /** @type {any[]} */
+        const all = [];
+        const at = (/** @type {number} */ line, /** @type {number | null} */ column) => {
+            const found = doc.line(Math.min(Math.max(line, 1), doc.lines));
+            const characters = [...found.text].slice(0, Math.max(0, (column ?? 1) - 1)).join("").length;
+            const from = Math.min(found.from + characters, found.to);
+            const word = /^\w+/.exec(doc.sliceString(from, found.to));
+            return { from, to: column === null ? found.to : Math.min(found.to, from + (word?.[0]?.length ?? 1)) };
+        };
+        if (this.mistake !== null && this.mistake.line !== null) {
+            const help = this.mistake.help === null ? "" : `\n${this.mistake.help}`;
+            all.push({ ...at(this.mistake.line, this.mistake.column), severity: "error", message: this.mistake.message + help });
+        } else {
+            for (const finding of this.findings) {
+                if (finding.line === null) continue;
+                const severity = finding.level === "warning" ? "warning" : "info";
+                all.push({ ...at(finding.line, null), severity, message: `${finding.message}\n${finding.mend}` });
+            }
+        }
+        this.view.dispatch(setDiagnostics(this.view.state, all));
+    }
+}

@@ -1,0 +1,70 @@
+// The line to the program: one socket, opened again where it breaks.
+
+/**
+ * What the program tells; `tell` says which of its kinds it is.
+ * @typedef {{tell: string} & Record<string, any>} Told
+ */
+
+/** The longest wait before the line is tried again, in milliseconds. */
+const LONGEST = 4000;
+
+export class Wire {
+    /** @param {string} token */
+    constructor(token) {
+        this.token = token;
+        /** @type {Map<string, ((told: any) => void)[]>} */
+        this.listeners = new Map();
+        /** @type {WebSocket | undefined} */
+        this.socket = undefined;
+        this.wait = 200;
+        /** @type {(state: "open" | "closed" | "refused") => void} */
+        this.onState = () => {};
+    }
+
+    /**
+     * Calls a function for each message of a kind.
+     * @param {string} kind
+     * @param {(told: any) => void} act
+     */
+    on(kind, act) {
+        const all = this.listeners.get(kind) ?? [];
+        all.push(act);
+        this.listeners.set(kind, all);
+    }
+
+    open() {
+        const socket = new WebSocket(`ws://${location.host}/socket?token=${this.token}`);
+        this.socket = socket;
+        let opened = false;
+        socket.addEventListener("open", () => {
+            opened = true;
+            this.wait = 200;
+            this.onState("open");
+        });
+        socket.addEventListener("message", (event) => {
+            /** @type {Told} */
+            const told = JSON.parse(event.data);
+            for (const act of this.listeners.get(told.tell) ?? []) act(told);
+        });
+        socket.addEventListener("close", () => {
+            this.onState(opened || this.wait < 2000 ? "closed" : "refused");
+            setTimeout(() => this.open(), this.wait);
+            this.wait = Math.min(this.wait * 1.6, LONGEST);
+        });
+    }
+
+    /** Whether what is sent now arrives. */
+    get isOpen() {
+        return this.socket?.readyState === WebSocket.OPEN;
+    }
+
+    /**
+     * Sends what is asked for; whether it could be.
+     * @param {{ask: string} & Record<string, any>} asked
+     */
+    send(asked) {
+        if (!this.isOpen) return false;
+        this.socket?.send(JSON.stringify(asked));
+        return true;
+    }
+}

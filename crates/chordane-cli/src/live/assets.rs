@@ -1,0 +1,44 @@
+//! The files of the page, which the program carries along.
+
+/// A file of the page: its name, its kind, and what is in it.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Asset {
+    pub(crate) name: &'static str,
+    pub(crate) kind: &'static str,
+    pub(crate) text: &'static str,
+}
+
+macro_rules! assets {
+    ($($kind:ident $name:literal),* $(,)?) => {
+        &[$(Asset { name: $name, kind: $kind, text: include_str!(concat!("../../page/", $name)) }),*]
+    };
+}
+
+const SCRIPT: &str = "text/javascript; charset=utf-8";
+const STYLE: &str = "text/css; charset=utf-8";
+
+/// The page itself, in which the nonce of a request stands in place of `{nonce}`.
+pub(crate) const PAGE: &str = include_str!("../../page/index.html");
+
+/// All files but the page itself.
+pub(crate) const ASSETS: &[Asset] = assets![
+    STYLE "style.css",
+    SCRIPT "main.js",
+    SCRIPT "wire.js",
+    SCRIPT "picture.js",
+    SCRIPT "overlay.js",
+    SCRIPT "text.js",
+    SCRIPT "knobs.js",
+    SCRIPT "dice.js",
+    SCRIPT "time.js",
+    SCRIPT "findings.js",
+    SCRIPT "save.js",
+    SCRIPT "drag.js",
+    SCRIPT "parts.js",
+    SCRIPT "vendor/editor.js",
+];
+
+/// A file of the page by its name.
+pub(crate) fn asset(name: &str) -> Option<&'static Asset> {
+    ASSETS.iter().find(|asset| asset.name == name)
+}

@@ -1,0 +1,244 @@
+//! What is being worked on: the text, what the score is run with, and the way there, which can be gone back and forth.
+
+use std::collections::{BTreeMap, VecDeque};
+use std::sync::Arc;
+use std::time::{Duration, Instant};
+
+use super::text::merged;
+
+/// So many texts are remembered for edits that come late.
+const MOST_OLD: usize = 200;
+
+/// So many changes can be taken back.
+const MOST_CHANGES: usize = 2000;
+
+/// What is typed with shorter rests than this is one change.
+const TYPING_REST: Duration = Duration::from_millis(1200);
+
+/// All that a change can change.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub(crate) struct State {
+    pub(crate) text: Arc<str>,
+    pub(crate) knobs: BTreeMap<String, String>,
+    pub(crate) seed: Option<u64>,
+}
+
+/// What a change belongs to: those that follow one another in one gesture are one change.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(crate) enum Gesture {
+    /// Text typed in a page.
+    Typing(u64),
+    /// A knob being moved.
+    Knob(String),
+    /// A place being dragged.
+    Drag,
+    /// One of its own.
+    Single,
+}
+
+#[derive(Clone, Debug)]
+struct Change {
+    what: String,
+    before: State,
+}
+
+/// What is being worked on.
+#[derive(Clone, Debug)]
+pub(crate) struct Desk {
+    state: State,
+    version: u64,
+    old: VecDeque<(u64, Arc<str>)>,
+    done: Vec<Change>,
+    undone: Vec<Change>,
+    gesture: Option<(Gesture, Instant)>,
+}
+
+/// An edit that does not fit to what was changed meanwhile in the same lines.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) struct Clash;
+
+impl Desk {
+    pub(crate) fn new(text: &str) -> Self {
+        let state = State { text: text.into(), ..State::default() };
+        Self {
+            old: VecDeque::from([(1, Arc::clone(&state.text))]),
+            state,
+            version: 1,
+            done: Vec::new(),
+            undone: Vec::new(),
+            gesture: None,
+        }
+    }
+
+    /// What is set before anything is changed.
+    pub(crate) fn begin(&mut self, knobs: BTreeMap<String, String>, seed: Option<u64>) {
+        (self.state.knobs, self.state.seed) = (knobs, seed);
+    }
+
+    pub(crate) fn state(&self) -> &State {
+        &self.state
+    }
+
+    pub(crate) fn text(&self) -> &Arc<str> {
+        &self.state.text
+    }
+
+    /// The number of the text: each has another.
+    pub(crate) fn version(&self) -> u64 {
+        self.version
+    }
+
+    /// Changes something. What goes on with a gesture is one change with what went before.
+    pub(crate) fn change(&mut self, what: &str, gesture: Gesture, change: impl FnOnce(&mut State)) {
+        let mut after = self.state.clone();
+        change(&mut after);
+        if after == self.state {
+            return;
+        }
+        let now = Instant::now();
+        let goes_on = self.gesture.take().is_some_and(|(before, at)| {
+            let rested = matches!(gesture, Gesture::Typing(_)) && now - at > TYPING_REST;
+            before == gesture && gesture != Gesture::Single && !rested
+        });
+        if !goes_on {
+            self.done.push(Change { what: what.to_owned(), before: self.state.clone() });
+            if self.done.len() > MOST_CHANGES {
+                self.done.remove(0);
+            }
+        }
+        self.undone.clear();
+        self.gesture = Some((gesture, now));
+        self.put(after);
+    }
+
+    /// A gesture is over: what comes next is another change.
+    pub(crate) fn gesture_over(&mut self) {
+        self.gesture = None;
+    }
+
+    /// Whether a knob or a place is being moved just now.
+    pub(crate) fn is_moving(&self) -> bool {
+        matches!(self.gesture, Some((Gesture::Knob(_) | Gesture::Drag, _)))
+    }
+
+    fn put(&mut self, state: State) {
+        if state.text != self.state.text {
+            self.version += 1;
+            self.old.push_back((self.version, Arc::clone(&state.text)));
+            if self.old.len() > MOST_OLD {
+                self.old.pop_front();
+            }
+        }
+        self.state = state;
+    }
+
+    /// Another text in place of a version of it; what was changed since in other lines stays.
+    pub(crate) fn edit(&mut self, page: u64, base: u64, text: &str) -> Result<(), Clash> {
+        let base = self.old.iter().find(|(version, _)| *version == base).map(|(_, text)| Arc::clone(text));
+        let base = base.unwrap_or_else(|| Arc::clone(&self.state.text));
+        let merged = merged(&base, text, &self.state.text).ok_or(Clash)?;
+        self.change("typing", Gesture::Typing(page), |state| state.text = merged.into());
+        Ok(())
+    }
+
+    /// Takes the last change back; whether there was one.
+    pub(crate) fn undo(&mut self) -> bool {
+        let Some(last) = self.done.pop() else { return false };
+        self.undone.push(Change { what: last.what, before: self.state.clone() });
+        self.gesture = None;
+        self.put(last.before);
+        true
+    }
+
+    /// Does the change again that was taken back last; whether there was one.
+    pub(crate) fn redo(&mut self) -> bool {
+        let Some(last) = self.undone.pop() else { return false };
+        self.done.push(Change { what: last.what, before: self.state.clone() });
+        self.gesture = None;
+        self.put(last.before);
+        true
+    }
+
+    /// What would be taken back, and what done again.
+    pub(crate) fn ways(&self) -> (Option<String>, Option<String>) {
+        let last = |changes: &[Change]| changes.last().map(|change| change.what.clone());
+        (last(&self.done), last(&self.undone))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use chordane::chance::Dice;
+
+    fn texts(desk: &Desk) -> String {
+        desk.text().to_string()
+    }
+
+    #[test]
+    fn a_gesture_is_one_change() {
+        let mut desk = Desk::new("hem 1");
+        for size in ["hem 2", "hem 3", "hem 4"] {
+            desk.change("dragging", Gesture::Drag, |state| state.text = size.into());
+        }
+        desk.gesture_over();
+        desk.change("dragging", Gesture::Drag, |state| state.text = "hem 9".into());
+        desk.change("mending", Gesture::Single, |state| state.text = "hem 5".into());
+        desk.change("mending", Gesture::Single, |state| state.text = "hem 6".into());
+        let mut back = Vec::new();
+        while desk.undo() {
+            back.push(texts(&desk));
+        }
+        assert_eq!(back, ["hem 5", "hem 9", "hem 4", "hem 1"]);
+        assert!(desk.redo() && desk.redo());
+        assert_eq!(
+            (texts(&desk).as_str(), desk.ways()),
+            ("hem 9", (Some("dragging".to_owned()), Some("mending".to_owned())))
+        );
+        desk.change("typing", Gesture::Typing(1), |state| state.text = "bow".into());
+        assert!(!desk.redo());
+    }
+
+    #[test]
+    fn edits_of_old_texts_are_brought_together() {
+        let mut desk = Desk::new("hem\nvent\ntail\nbow\nspar\n");
+        let base = desk.version();
+        desk.edit(1, base, "hem 2\nvent\ntail\nbow\nspar\n").unwrap();
+        desk.edit(2, base, "hem\nvent\ntail\nbow\nspar 3\n").unwrap();
+        assert_eq!(texts(&desk), "hem 2\nvent\ntail\nbow\nspar 3\n");
+        assert_eq!(desk.edit(2, base, "hem 7\nvent\ntail\nbow\nspar\n"), Err(Clash));
+        assert_eq!(texts(&desk), "hem 2\nvent\ntail\nbow\nspar 3\n");
+    }
+
+    /// Whatever is done: all of it taken back is where it began, and all done again where it was.
+    #[test]
+    fn undo_and_redo_are_inverse() {
+        let mut dice = Dice::new(5, "desk");
+        for _ in 0..50 {
+            let mut desk = Desk::new("begin");
+            for step in 0..30 {
+                match dice.place(5).unwrap() {
+                    0 => desk.change("a knob", Gesture::Knob("sag".to_owned()), |state| {
+                        state.knobs.insert("sag".to_owned(), step.to_string());
+                    }),
+                    1 => desk.change("rolling", Gesture::Single, |state| state.seed = Some(step)),
+                    2 => desk.change("dragging", Gesture::Drag, |state| state.text = step.to_string().into()),
+                    3 => desk.gesture_over(),
+                    _ => drop(desk.undo()),
+                }
+            }
+            // Nothing is to be done again when what was done last was a change.
+            desk.change("typing", Gesture::Single, |state| state.text = "end".into());
+            let end = desk.state().clone();
+            let mut count = 0;
+            while desk.undo() {
+                count += 1;
+            }
+            assert_eq!(desk.state(), &Desk::new("begin").state);
+            for _ in 0..count {
+                assert!(desk.redo());
+            }
+            assert_eq!(desk.state(), &end);
+        }
+    }
+}

@@ -1,0 +1,49 @@
+//! What looks wrong with what is shown, and what of it a click can mend.
+
+use std::sync::Arc;
+use std::time::Duration;
+
+use chordane::check::Finding;
+use chordane_score::{Script, Settings, mended};
+
+use super::message::FindingTold;
+use super::runs::{Ready, Subject};
+use crate::check::looked_over;
+
+/// So many findings are shown.
+const MOST: usize = 100;
+
+/// So many of them are tried to be mended.
+const MOST_MENDED: usize = 6;
+
+/// What is tried for each.
+const FOR_KNOBS: Duration = Duration::from_secs(2);
+const FOR_A_MEND: Duration = Duration::from_millis(400);
+
+/// The findings of a text, the warnings first. `None` where it does not run.
+pub(crate) fn of(ready: &mut Ready<'_>, text: &Arc<str>, settings: &Settings) -> Option<Vec<FindingTold>> {
+    let limits = ready.subject().limits();
+    let script = match ready.subject() {
+        Subject::Score { name, limits, .. } => Script::read(name.clone(), text.to_string(), *limits).ok(),
+        _ => None,
+    };
+    let (runner, _) = ready.runner(text).ok()?;
+    let run = runner.run(settings);
+    let (report, _) = looked_over(runner, &run, true, limits, FOR_KNOBS).ok()?;
+    let mut findings = report.findings;
+    findings.sort_by_key(|finding| finding.level.name() != "warning");
+    findings.truncate(MOST);
+    let told = |(at, finding): (usize, &Finding)| {
+        let script = script.as_ref().filter(|_| at < MOST_MENDED);
+        FindingTold {
+            code: finding.code.name(),
+            level: finding.level.name(),
+            line: finding.line,
+            at: finding.at.to_array(),
+            message: finding.message.clone(),
+            mend: finding.mend.clone(),
+            click: script.and_then(|script| mended(script, settings, finding, FOR_A_MEND)),
+        }
+    };
+    Some(findings.iter().enumerate().map(told).collect())
+}

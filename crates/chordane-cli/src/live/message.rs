@@ -1,0 +1,309 @@
+//! What the page and the program say to one another, as JSON. Places are in the sheet's coordinates; places in a text count as the page counts them,
+//! in units of UTF-16.
+
+use serde::{Deserialize, Serialize};
+
+/// What a page asks for.
+#[derive(Clone, Debug, Deserialize, PartialEq)]
+#[serde(tag = "ask", rename_all = "kebab-case", deny_unknown_fields)]
+pub(crate) enum Asked {
+    /// The text as it was edited, and the version that was edited.
+    Edit {
+        base: u64,
+        text: String,
+    },
+    /// A knob set; `more` while it is being moved.
+    Knob {
+        name: String,
+        value: String,
+        more: bool,
+    },
+    /// A knob back to what it starts with.
+    KnobBack {
+        name: String,
+    },
+    /// The knobs as they are set written into the score.
+    KeepKnobs,
+    /// Another seed: this one, or one that the program picks.
+    Seed {
+        seed: Option<u64>,
+    },
+    /// The seed written into the score.
+    KeepSeed,
+    /// The moment of the loop.
+    Phase {
+        phase: f64,
+    },
+    /// How long the loop is.
+    Seconds {
+        seconds: f64,
+    },
+    /// Where the pointer is, for scores that ask for it.
+    Pointer {
+        at: [f64; 2],
+        down: bool,
+    },
+    /// Begin to record the pointer.
+    Record,
+    /// Replay what was recorded, or end recording or replaying.
+    Replay {
+        on: bool,
+    },
+    /// Which layers of the bones are shown.
+    Bones {
+        layers: Vec<String>,
+    },
+    /// What lies there, and what can be taken hold of; `way` counts through the ways to hold it.
+    Hover {
+        at: [f64; 2],
+        reach: f64,
+        way: usize,
+    },
+    /// The place taken hold of.
+    Grab {
+        at: [f64; 2],
+        reach: f64,
+        way: usize,
+    },
+    /// Where it is wanted, and what cannot be told apart.
+    Drag {
+        to: [f64; 2],
+        within: f64,
+    },
+    /// It is let go; back to where it was where it is not kept.
+    LetGo {
+        keep: bool,
+    },
+    /// A place moved by a step.
+    Nudge {
+        at: [f64; 2],
+        reach: f64,
+        way: usize,
+        by: [f64; 2],
+    },
+    /// The vertex after or before one, or after none the first.
+    Next {
+        from: Option<[f64; 2]>,
+        by: i64,
+    },
+    /// A vertex put into the side that passes there.
+    Insert {
+        at: [f64; 2],
+        reach: f64,
+    },
+    /// The vertex there taken out.
+    Remove {
+        at: [f64; 2],
+        reach: f64,
+    },
+    /// The last change taken back, or done again.
+    Undo,
+    Redo,
+    /// A finding mended, by its place in the list.
+    Mend {
+        finding: usize,
+    },
+    /// The run that is going on is to end.
+    Stop,
+    /// Which text is kept where the file and the page were changed in the same lines.
+    Keep {
+        own: bool,
+    },
+}
+
+/// What a page is told.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[serde(tag = "tell", rename_all = "kebab-case")]
+pub(crate) enum Told {
+    /// What is shown, first of all.
+    Hello {
+        name: String,
+        kind: &'static str,
+        bones: &'static [&'static str],
+    },
+    Text(ToldText),
+    Picture(ToldPicture),
+    Run(RunTold),
+    /// What is wrong; nothing where nothing is.
+    Mistake {
+        mistake: Option<MistakeTold>,
+    },
+    Knobs {
+        knobs: Vec<KnobTold>,
+    },
+    Seeds {
+        seed: u64,
+        own: bool,
+        strip: Vec<SeedTold>,
+    },
+    Time {
+        phase: f64,
+        seconds: f64,
+        recorded: f64,
+        mode: Mode,
+    },
+    Findings {
+        findings: Vec<FindingTold>,
+        complete: bool,
+    },
+    Bones {
+        layers: Vec<String>,
+    },
+    History {
+        undo: Option<String>,
+        redo: Option<String>,
+    },
+    File {
+        state: FileState,
+        told: String,
+    },
+    /// The score runs for so long already.
+    Slow {
+        seconds: f64,
+    },
+    Hovered(Box<HoveredTold>),
+    Held {
+        at: Option<[f64; 2]>,
+        told: Option<String>,
+    },
+    /// An answer to what was asked and cannot be.
+    Refused {
+        message: String,
+    },
+}
+
+/// The whole text, or what of it changed.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct ToldText {
+    pub(crate) version: u64,
+    /// From and to which place of the text before there is something else now; none of a whole text.
+    pub(crate) change: Option<(usize, usize)>,
+    pub(crate) text: String,
+}
+
+/// A picture, as far as it differs from the one before.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct ToldPicture {
+    /// So much of the document before stays, at its beginning and at its end.
+    pub(crate) keep: (usize, usize),
+    pub(crate) svg: String,
+    /// The sheet's coordinates of the left upper and of the right lower corner.
+    pub(crate) corners: [[f64; 2]; 2],
+    /// Its size in pixels.
+    pub(crate) size: [f64; 2],
+}
+
+#[derive(Clone, Debug, Default, PartialEq, Serialize)]
+pub(crate) struct RunTold {
+    pub(crate) milliseconds: f64,
+    pub(crate) moves: bool,
+    pub(crate) points: bool,
+    pub(crate) items: usize,
+    pub(crate) printed: Vec<String>,
+    pub(crate) notes: Vec<String>,
+}
+
+#[derive(Clone, Debug, Default, PartialEq, Serialize)]
+pub(crate) struct MistakeTold {
+    pub(crate) message: String,
+    pub(crate) help: Option<String>,
+    pub(crate) line: Option<usize>,
+    pub(crate) column: Option<usize>,
+}
+
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[serde(rename_all = "kebab-case", tag = "kind")]
+pub(crate) enum KnobShape {
+    Number { low: f64, high: f64 },
+    Choice { choices: Vec<String> },
+    Switch,
+    Colour { hex: String },
+    Point,
+}
+
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct KnobTold {
+    pub(crate) name: String,
+    pub(crate) start: String,
+    pub(crate) value: String,
+    pub(crate) shape: KnobShape,
+}
+
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct SeedTold {
+    pub(crate) seed: u64,
+    /// A small picture as a data URL.
+    pub(crate) picture: String,
+}
+
+/// What time is at.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "kebab-case")]
+pub(crate) enum Mode {
+    #[default]
+    Plain,
+    Recording,
+    Replaying,
+}
+
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct FindingTold {
+    pub(crate) code: &'static str,
+    pub(crate) level: &'static str,
+    pub(crate) line: Option<usize>,
+    pub(crate) at: [f64; 2],
+    pub(crate) message: String,
+    pub(crate) mend: String,
+    /// What a click would change, where it can.
+    pub(crate) click: Option<String>,
+}
+
+/// How the file stands to what is shown.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "kebab-case")]
+pub(crate) enum FileState {
+    /// It holds what is shown.
+    #[default]
+    Saved,
+    /// It could not be written.
+    Unsaved,
+    /// It is not there any more.
+    Gone,
+    /// It was changed in lines that were changed here too.
+    Asking,
+}
+
+/// What lies under the pointer.
+#[derive(Clone, Debug, Default, PartialEq, Serialize)]
+pub(crate) struct HoveredTold {
+    pub(crate) item: Option<ItemTold>,
+    pub(crate) grip: Option<GripTold>,
+    /// Whether the grip was asked for, and is to be chosen.
+    pub(crate) chosen: bool,
+}
+
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct ItemTold {
+    pub(crate) number: usize,
+    pub(crate) name: Option<String>,
+    pub(crate) line: Option<usize>,
+    /// Its outline as path data.
+    pub(crate) outline: String,
+    /// The pointer in the item's own coordinates, where those are others than the sheet's.
+    pub(crate) own: Option<[f64; 2]>,
+    pub(crate) figures: String,
+}
+
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct GripTold {
+    pub(crate) at: [f64; 2],
+    pub(crate) what: String,
+    /// The numbers that would change, as places in the text.
+    pub(crate) numbers: Vec<(usize, usize)>,
+    /// What else would move with it.
+    pub(crate) moved: Vec<[f64; 2]>,
+    pub(crate) moved_count: usize,
+    /// Which of the ways to hold it this is, and how many there are.
+    pub(crate) way: usize,
+    pub(crate) ways: usize,
+}

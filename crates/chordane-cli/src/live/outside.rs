@@ -1,0 +1,51 @@
+//! Watching the file, and marks that come in.
+
+use std::io::BufRead;
+use std::path::Path;
+use std::sync::mpsc::Sender;
+
+use chordane::read::MarksReader;
+use notify::{Event, EventKind, RecursiveMode, Watcher};
+
+use super::session::{Job, What};
+use super::told_outside;
+use crate::output::say;
+
+/// Watches a file for changes by others, and pictures beside it. The folder is watched, since many programs put a new file in place of the old one.
+pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::RecommendedWatcher, String> {
+    let name = file.file_name().map(ToOwned::to_owned);
+    let folder = file.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
+    let is_meant = move |path: &Path| {
+        let ending = path.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
+        path.file_name() == name.as_deref() || matches!(ending, "png" | "jpg" | "jpeg")
+    };
+    let seen = move |event: notify::Result<Event>| {
+        let Ok(event) = event else { return };
+        let changes = !matches!(
+            event.kind,
+            EventKind::Access(notify::event::AccessKind::Open(_) | notify::event::AccessKind::Read)
+        );
+        if changes && event.paths.iter().any(|path| is_meant(path)) {
+            told_outside(&jobs, What::Outside);
+        }
+    };
+    let mut watcher = notify::recommended_watcher(seen).map_err(|error| error.to_string())?;
+    watcher.watch(folder, RecursiveMode::NonRecursive).map_err(|error| error.to_string())?;
+    Ok(watcher)
+}
+
+/// Hands on the marks that come in on standard input, line by line. What is no frame is left out and counted.
+pub(crate) fn stream_marks(jobs: &Sender<Job>) {
+    let mut reader = MarksReader::default();
+    for line in std::io::stdin().lock().lines() {
+        let Ok(line) = line else { break };
+        if let Some(frame) = reader.read(&line)
+            && !told_outside(jobs, What::Marks(frame))
+        {
+            return;
+        }
+    }
+    if reader.skipped() > 0 {
+        say(&format!("note: {} lines of the marks were no frames, and were left out", reader.skipped()));
+    }
+}

@@ -1,0 +1,131 @@
+//! What lies at a place of the picture: the item, and what of it can be taken hold of.
+
+use chordane::ground::{short, visible};
+use chordane::number::Point;
+use chordane::path::Path;
+use chordane::scene::{Grip, GripKind};
+use chordane_score::{Hold, Holds};
+
+use super::message::{GripTold, ItemTold};
+use super::runs::Ran;
+use super::text::units;
+
+/// So many places that move along are shown.
+const MOST_MOVED: usize = 300;
+
+/// An item with more segments than this is told without its area, which takes long to find.
+const MOST_MEASURED: usize = 5000;
+
+/// An outline of more segments than this is not shown again over the picture.
+const MOST_OUTLINED: usize = 50_000;
+
+/// What lies under a place.
+pub(crate) fn item_at(ran: &Ran, at: Point, reach: f64) -> Option<ItemTold> {
+    let hit = ran.sheet.item_at(at).or_else(|| {
+        let scene = ran.sheet.scene().ok()?;
+        scene.index().items_at(at, reach).into_iter().next()
+    })?;
+    let placed = hit.placed();
+    let own = placed.transform().inverse().transform_point2(at);
+    let path = placed.path().transformed(&ran.view.inverse());
+    let segments: usize = path.contours().iter().map(|contour| contour.segments().count()).sum();
+    Some(ItemTold {
+        number: placed.number(),
+        name: placed.item().name().map(|name| visible(name).into_owned()),
+        line: placed.line(),
+        outline: if segments <= MOST_OUTLINED { path.data_rounded(3) } else { String::new() },
+        own: (own.is_finite() && own.distance(at) > 1e-9).then_some(own.to_array()),
+        figures: figures(&path, segments),
+    })
+}
+
+/// What an item measures, in a line.
+fn figures(path: &Path, segments: usize) -> String {
+    let vertices: usize = path.contours().iter().map(|contour| contour.vertices().count()).sum();
+    let mut parts = vec![format!("{vertices} {}", if vertices == 1 { "vertex" } else { "vertices" })];
+    if path.contours().len() > 1 {
+        parts.push(format!("{} contours", path.contours().len()));
+    }
+    parts.push(
+        if path.contours().iter().all(|contour| contour.is_closed()) { "closed" } else { "open" }.to_owned(),
+    );
+    if let Some(bounds) = path.bounds() {
+        parts.push(format!("{} × {}", short(bounds.size().x, 2), short(bounds.size().y, 2)));
+    }
+    if segments <= MOST_MEASURED {
+        if let Ok(length) = path.length() {
+            parts.push(format!("length {}", short(length, 2)));
+        }
+        if let Ok(area) = path.area() {
+            parts.push(format!("area {}", short(area, 2)));
+        }
+    }
+    parts.join(" · ")
+}
+
+/// The place nearest to a point that can be taken hold of, within reach: of those that stand together a vertex before a control point, and the centre last.
+pub(crate) fn grip_near(grips: &[Grip], at: Point, reach: f64) -> Option<usize> {
+    let rank = |kind: GripKind| match kind {
+        GripKind::Vertex { .. } => 0,
+        GripKind::Control { .. } => 1,
+        GripKind::Gradient { .. } => 2,
+        _ => 3,
+    };
+    let near = grips.iter().enumerate().filter(|(_, grip)| grip.at.distance(at) <= reach);
+    let nearest = near.min_by(|(_, a), (_, b)| {
+        let key = |grip: &Grip| ((grip.at.distance(at) / reach * 4.0).floor(), rank(grip.kind));
+        // What is drawn later lies on top.
+        key(a).partial_cmp(&key(b)).unwrap_or(std::cmp::Ordering::Equal).then(b.item.cmp(&a.item))
+    });
+    nearest.map(|(at, _)| at)
+}
+
+/// What a grip is, in words.
+pub(crate) fn words_for(kind: GripKind) -> String {
+    match kind {
+        GripKind::Vertex { contour: 0, vertex } => format!("vertex {vertex}"),
+        GripKind::Vertex { contour, vertex } => format!("vertex {vertex} of contour {contour}"),
+        GripKind::Control { segment, point, .. } => {
+            format!("control point {} of segment {segment}", point + 1)
+        }
+        GripKind::Centre => "centre".to_owned(),
+        GripKind::Gradient { stroke, end } => {
+            let of = if stroke { "the stroke's gradient" } else { "the gradient" };
+            format!("{} of {of}", if end == 0 { "beginning" } else { "end" })
+        }
+        _ => "place".to_owned(),
+    }
+}
+
+/// A grip as it is told, held in a way.
+pub(crate) fn told(ran: &Ran, holds: &Holds, grip: usize, way: usize) -> Option<(GripTold, Option<Hold>)> {
+    let own = holds.grips().get(grip)?;
+    let ways = holds.of(grip);
+    let way = if ways.is_empty() { 0 } else { way % ways.len() };
+    let hold = ways.get(way).cloned();
+    let script = holds.script();
+    let places = |hold: &Hold| {
+        let place = |number: &usize| {
+            let bytes = script.numbers().get(*number)?.bytes.clone();
+            let before = |byte: usize| script.source().get(..byte).map(units);
+            Some((before(bytes.start)?, before(bytes.end)?))
+        };
+        hold.numbers.iter().filter_map(place).collect()
+    };
+    let others: Vec<usize> =
+        hold.iter().flat_map(|hold| &hold.moved).copied().filter(|moved| *moved != grip).collect();
+    let at = |place: Point| ran.told(place).to_array();
+    let moved = others.iter().filter_map(|other| holds.grips().get(*other)).take(MOST_MOVED);
+    Some((
+        GripTold {
+            at: at(own.at),
+            what: words_for(own.kind),
+            numbers: hold.as_ref().map(places).unwrap_or_default(),
+            moved: moved.map(|grip| at(grip.at)).collect(),
+            moved_count: others.len(),
+            way,
+            ways: ways.len(),
+        },
+        hold,
+    ))
+}

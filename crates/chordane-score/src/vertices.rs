@@ -1,0 +1,147 @@
+//! Vertices put into the text of a script and taken out of it, where each is an element of a list or a call of a pen.
+
+use chordane::number::Point;
+use chordane::scene::{Grip, GripKind};
+
+use crate::{Holds, Script};
+
+/// So many ways to hold a vertex are looked at for the place in the text where it stands.
+const MOST_LOOKED_AT: usize = 6;
+
+impl Holds {
+    /// The script's text without a vertex: the element of a list, or the call of a pen, that it is written as. `None` where it is written as neither, so that
+    /// nothing else of its item would change. Cost: a few runs.
+    ///
+    /// ```
+    /// use std::time::Duration;
+    /// use chordane_score::{Holds, Limits, Script, Settings};
+    /// let text = "sheet(99, 60).add(closed([[9, 9], [50, 2], [90, 9], [50, 50]]).fill(\"teal\"))";
+    /// let mut holds = Holds::new(Script::read("sail.chord", text, Limits::default())?, Settings::new())?;
+    /// holds.learn(Duration::from_secs(9));
+    /// assert_eq!(holds.without_vertex(1).unwrap(), text.replace("[50, 2], ", ""));
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn without_vertex(&self, grip: usize) -> Option<String> {
+        let text = self.script().source();
+        let places = self.written(grip);
+        places.into_iter().find_map(|place| {
+            let after = match place {
+                Written::Element { begin, end } => {
+                    // With the comma behind it, or before the last one.
+                    let behind = text.get(end..)?;
+                    let space = behind.len() - behind.trim_start().len();
+                    let (begin, end) = if behind.trim_start().starts_with(',') {
+                        let rest = behind.get(space + 1..)?;
+                        (begin, end + space + 1 + rest.len() - rest.trim_start().len())
+                    } else {
+                        let before = text.get(..begin)?.trim_end();
+                        (before.strip_suffix(',').map_or(begin, str::len), end)
+                    };
+                    replaced(text, begin, end, "")?
+                }
+                Written::Call { begin, end } => replaced(text, begin, end, "")?,
+            };
+            let (grips, _) = self.places_of(&after)?;
+            self.is_same_but(&grips, grip, -1).then_some(after)
+        })
+    }
+
+    /// The script's text with one more vertex behind another, at a place: its element or call is written once more, with numbers that bring it there. `None`
+    /// where that cannot be. Cost: some runs.
+    ///
+    /// ```
+    /// use std::time::Duration;
+    /// use chordane_score::{Holds, Limits, Script, Settings};
+    /// let text = "sheet(99, 60).add(closed([[9, 9], [90, 9], [50, 50]]).fill(\"teal\"))";
+    /// let mut holds = Holds::new(Script::read("sail.chord", text, Limits::default())?, Settings::new())?;
+    /// holds.learn(Duration::from_secs(9));
+    /// let after = holds.with_vertex(0, (50.0, 2.0).into(), 0.1).unwrap();
+    /// assert_eq!(after, text.replace("[9, 9]", "[9, 9], [50, 2]"));
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn with_vertex(&self, behind: usize, at: Point, within: f64) -> Option<String> {
+        let text = self.script().source();
+        self.written(behind).into_iter().find_map(|place| {
+            let doubled = match place {
+                Written::Element { begin, end } => {
+                    replaced(text, end, end, &format!(", {}", text.get(begin..end)?))?
+                }
+                Written::Call { begin, end } => replaced(text, end, end, text.get(begin..end)?)?,
+            };
+            let (grips, mut holds) = self.places_of(&doubled)?;
+            if !self.is_same_but(&grips, behind, 1) {
+                return None;
+            }
+            // The new one is the one behind.
+            let own = grips.get(behind)?;
+            let GripKind::Vertex { contour, vertex } = own.kind else { return None };
+            let kind = GripKind::Vertex { contour, vertex: vertex + 1 };
+            let new = grips.iter().position(|grip| grip.item == own.item && grip.kind == kind)?;
+            holds.learn_near(new, LONG);
+            let hold = holds.of(new).into_iter().find(|hold| hold.numbers.len() == 2)?;
+            let dragged = holds.drag(new, &hold).to(at, within);
+            dragged.held_back.is_none().then_some(dragged.text)
+        })
+    }
+
+    /// Whether places are those that there are, but for so many vertices of one contour.
+    fn is_same_but(&self, grips: &[Grip], grip: usize, more: isize) -> bool {
+        let Some(own) = self.grips().get(grip) else { return false };
+        let GripKind::Vertex { contour, .. } = own.kind else { return false };
+        let of_contour = |grip: &&Grip| {
+            grip.item == own.item
+                && matches!(grip.kind, GripKind::Vertex { contour: other, .. } if other == contour)
+        };
+        let (before, after) =
+            (self.grips().iter().filter(of_contour).count(), grips.iter().filter(of_contour).count());
+        let others = |all: &[Grip]| all.iter().filter(|grip| grip.item != own.item).count();
+        before.checked_add_signed(more) == Some(after) && after > 0 && others(self.grips()) == others(grips)
+    }
+
+    fn places_of(&self, text: &str) -> Option<(Vec<Grip>, Self)> {
+        let script = Script::read(self.script().name(), text, self.script().limits()).ok()?;
+        let holds = Self::new(script, self.settings().clone()).ok()?;
+        Some((holds.grips().to_vec(), holds))
+    }
+
+    /// Where a vertex may be written: as an element of a list or as a call of a pen.
+    fn written(&self, grip: usize) -> Vec<Written> {
+        let script = self.script();
+        let text = script.source();
+        let mut all = Vec::new();
+        for hold in self.of(grip).iter().filter(|hold| hold.numbers.len() == 2).take(MOST_LOOKED_AT) {
+            let begin = |number: &usize| script.numbers().get(*number).map(|number| number.bytes.start);
+            let places: Vec<usize> = hold.numbers.iter().filter_map(begin).collect();
+            // Those inside of others come first.
+            for bracket in script.brackets() {
+                let Some(element) = bracket.element_of(text, &places) else { continue };
+                if bracket.is_list {
+                    all.push(Written::Element { begin: element.start, end: element.end });
+                    break;
+                }
+                let word = text.get(..bracket.open).unwrap_or_default();
+                let dot = word.trim_end_matches(|c: char| c.is_alphanumeric() || c == '_');
+                if dot.ends_with('.') && dot.len() < word.len() {
+                    let begin = dot.trim_end_matches('.').trim_end().len();
+                    all.push(Written::Call { begin, end: bracket.close + 1 });
+                }
+            }
+        }
+        all
+    }
+}
+
+/// How a vertex is written, by the bytes of it.
+#[derive(Clone, Copy, Debug)]
+enum Written {
+    Element { begin: usize, end: usize },
+    Call { begin: usize, end: usize },
+}
+
+const LONG: std::time::Duration = std::time::Duration::from_secs(2);
+
+fn replaced(text: &str, begin: usize, end: usize, by: &str) -> Option<String> {
+    Some(format!("{}{by}{}", text.get(..begin)?, text.get(end..)?))
+}
