@@ -32,6 +32,9 @@ export class Drag {
         this.waiting = 0;
         /** @type {[number, number] | null} */
         this.wanted = null;
+        /** Steps from vertex to vertex that were not asked for yet, and whether some were and are not answered. */
+        this.steps = 0;
+        this.stepping = false;
         this.points = false;
         this.isDown = false;
         const { stage } = picture;
@@ -213,7 +216,11 @@ export class Drag {
             this.tellUnder();
             this.overlay.draw();
         }
-        if (told.chosen === true && told.grip !== null) this.choose(told.grip);
+        if (told.chosen === true) {
+            this.stepping = false;
+            if (told.grip !== null) this.choose(told.grip);
+            if (this.steps !== 0) this.next(0);
+        }
         if (this.asked) this.look();
     }
 
@@ -338,8 +345,11 @@ export class Drag {
         if (at !== undefined) this.wire.send({ ask: "hover", at, reach: this.reach, way: this.way });
     }
 
-    /** @param {1 | -1} by */
+    /** @param {1 | -1 | 0} by */
     next(by) {
-        this.wire.send({ ask: "next", from: this.overlay.chosen, by });
+        this.steps += by;
+        if (this.stepping || this.steps === 0) return;
+        this.stepping = this.wire.send({ ask: "next", from: this.overlay.chosen, by: this.steps });
+        this.steps = 0;
     }
 }

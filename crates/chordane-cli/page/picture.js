@@ -58,14 +58,17 @@ export class Picture {
         image.src = address;
         image.decode().then(() => {
             // A later one may be there already.
-            if (serial > this.shownSerial) {
-                this.shownSerial = serial;
-                this.image = image;
-                this.paper.replaceChildren(image);
-                this.stage.dataset.serial = String(serial);
-                this.stage.dispatchEvent(new CustomEvent("painted", { detail: serial }));
+            if (serial < this.shownSerial) {
+                URL.revokeObjectURL(address);
+                return;
             }
-        }, () => {}).finally(() => URL.revokeObjectURL(address));
+            if (this.image !== undefined) URL.revokeObjectURL(this.image.src);
+            this.shownSerial = serial;
+            this.image = image;
+            this.paper.replaceChildren(image);
+            this.stage.dataset.serial = String(serial);
+            this.stage.dispatchEvent(new CustomEvent("painted", { detail: serial }));
+        }, () => URL.revokeObjectURL(address));
         this.place();
     }
 

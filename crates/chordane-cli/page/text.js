@@ -101,6 +101,7 @@ export class ScoreText {
         this.editable = true;
         this.view = new EditorView({ parent: html("editor"), state: this.state("", nonce) });
         wire.on("text", (told) => this.told(told));
+        wire.on("clash", () => this.clash());
         addEventListener("beforeunload", () => this.send());
     }
 
@@ -196,21 +197,29 @@ export class ScoreText {
         else this.known = before.slice(0, told.change[0]) + told.text + before.slice(told.change[1]);
         this.version = told.version;
         const { text } = this;
-        const isClean = text === before || text === this.sent || this.base === 0 || this.known === text;
-        if (!isClean && told.change === null && this.sent !== "") {
-            // Another text took the place of what was typed: it is not thrown away.
-            const mine = text;
-            this.put(this.known);
-            toast("Your text did not fit to what was changed meanwhile.", { label: "Put mine back", act: () => { this.put(mine); this.edited(); } });
-        } else if (isClean) {
-            this.put(this.known);
-        } else {
+        // A whole text comes when the line was opened: what was sent before may not have arrived.
+        const arrived = told.change !== null && text === this.sent;
+        if (text !== before && !arrived && this.base !== 0 && this.known !== text) {
             // What was typed belongs to the text before; the program brings both together.
             this.send();
             return;
         }
+        this.put(this.known);
         this.base = told.version;
         this.sent = "";
+    }
+
+    /** What was typed does not fit to what was changed elsewhere in the same lines. It is not thrown away. */
+    clash() {
+        const mine = this.text;
+        this.put(this.known);
+        this.base = this.version;
+        this.sent = "";
+        const putBack = () => {
+            this.put(mine);
+            this.edited();
+        };
+        toast("The same lines were changed elsewhere meanwhile, which is what stands here now.", { label: "Put mine back", act: putBack });
     }
 
     /**

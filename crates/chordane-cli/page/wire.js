@@ -17,8 +17,21 @@ export class Wire {
         /** @type {WebSocket | undefined} */
         this.socket = undefined;
         this.wait = 200;
+        /** @type {ReturnType<typeof setTimeout> | undefined} */
+        this.timer = undefined;
         /** @type {(state: "open" | "closed" | "refused") => void} */
         this.onState = () => {};
+        // A machine that wakes up again need not wait.
+        addEventListener("online", () => this.again());
+        addEventListener("offline", () => this.socket?.close());
+        document.addEventListener("visibilitychange", () => this.again());
+    }
+
+    /** Opens the line at once where it is closed. */
+    again() {
+        if (this.socket?.readyState !== WebSocket.CLOSED || !navigator.onLine) return;
+        clearTimeout(this.timer);
+        this.open();
     }
 
     /**
@@ -48,7 +61,7 @@ export class Wire {
         });
         socket.addEventListener("close", () => {
             this.onState(opened || this.wait < 2000 ? "closed" : "refused");
-            setTimeout(() => this.open(), this.wait);
+            this.timer = setTimeout(() => this.open(), this.wait);
             this.wait = Math.min(this.wait * 1.6, LONGEST);
         });
     }

@@ -166,6 +166,8 @@ pub(crate) enum Told {
         at: Option<[f64; 2]>,
         told: Option<String>,
     },
+    /// An edit does not fit to what was changed in the same lines.
+    Clash,
     /// An answer to what was asked and cannot be.
     Refused {
         message: String,

@@ -196,13 +196,7 @@ impl<'a> Session<'a> {
         match asked {
             Asked::Edit { base, text } => {
                 if self.desk.edit(page, base, &text).is_err() {
-                    let message = "the same lines were changed elsewhere meanwhile: they were left as they are now; your change was not taken";
-                    let _ = answer.send(Told::Refused { message: message.to_owned() });
-                    // The page has another text than there is.
-                    let told = Shown::of(0, "".into());
-                    let shown =
-                        Shown { text: Arc::clone(self.desk.text()), version: self.desk.version(), ..told };
-                    shown.news(None).into_iter().take(1).for_each(|told| drop(answer.send(told)));
+                    let _ = answer.send(Told::Clash);
                 }
                 self.changed();
             }

@@ -4,11 +4,13 @@
 
 mod again;
 mod browser;
+mod browser_live;
 mod clips;
 mod command;
 mod documents;
 mod drags;
 mod files;
 mod moving;
+mod pages;
 mod sheets;
 mod support;

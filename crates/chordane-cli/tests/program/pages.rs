@@ -1,0 +1,254 @@
+//! What the tests of the live page share: the program at work, and a browser that shows its page.
+
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant};
+
+use fantoccini::actions::{InputSource, KeyAction, KeyActions, MouseActions, PointerAction};
+use fantoccini::{Client, ClientBuilder};
+use serde_json::{Value, json};
+use tokio::runtime::Runtime;
+
+/// What is waited for comes within this time, or the test fails.
+const PATIENCE: Duration = Duration::from_secs(30);
+
+/// The program with its page.
+pub(crate) struct Live {
+    child: Child,
+    /// The address of its page, with the token.
+    pub(crate) address: String,
+}
+
+impl Live {
+    pub(crate) fn start(arguments: &[&str]) -> Self {
+        Self::start_with(arguments, Stdio::null())
+    }
+
+    pub(crate) fn start_with(arguments: &[&str], input: Stdio) -> Self {
+        let mut child = Command::new(assert_cmd::cargo::cargo_bin("chordane"))
+            .args(arguments)
+            .args(["--port", "0"])
+            .stdin(input)
+            .stderr(Stdio::piped())
+            .spawn()
+            .expect("the program starts");
+        let mut lines = BufReader::new(child.stderr.take().unwrap()).lines();
+        let address = lines
+            .by_ref()
+            .map(|line| line.expect("the program says something"))
+            .find_map(|line| line.strip_prefix("open ").map(str::to_owned))
+            .expect("the program says where its page is");
+        // Whatever else it says is read, so that it is never kept waiting.
+        std::thread::spawn(move || lines.for_each(drop));
+        Self { child, address }
+    }
+
+    pub(crate) fn of(score: &Path) -> Self {
+        Self::start(&["live", score.to_str().unwrap()])
+    }
+
+    pub(crate) fn host(&self) -> &str {
+        self.address.trim_start_matches("http://").split('/').next().unwrap()
+    }
+
+    pub(crate) fn token(&self) -> &str {
+        self.address.rsplit('#').next().unwrap()
+    }
+
+    pub(crate) fn process(&self) -> u32 {
+        self.child.id()
+    }
+
+    /// Kills the program at once.
+    pub(crate) fn kill(mut self) {
+        self.child.kill().unwrap();
+        let _ = self.child.wait();
+    }
+}
+
+impl Drop for Live {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
+
+/// A page in a browser.
+pub(crate) struct Page {
+    runtime: Runtime,
+    client: Client,
+    driver: Child,
+}
+
+impl Page {
+    pub(crate) fn open(address: &str) -> Self {
+        Self::open_at(address, (1280, 800))
+    }
+
+    pub(crate) fn open_at(address: &str, (width, height): (u32, u32)) -> Self {
+        let port = std::net::TcpListener::bind("127.0.0.1:0").unwrap().local_addr().unwrap().port();
+        let driver = Command::new("chromedriver")
+            .arg(format!("--port={port}"))
+            .stdout(Stdio::null())
+            .stderr(Stdio::null())
+            .spawn()
+            .expect("chromedriver is installed");
+        let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build().unwrap();
+        let arguments = [
+            "--headless=new".to_owned(),
+            "--no-sandbox".to_owned(),
+            "--disable-gpu".to_owned(),
+            "--disable-background-networking".to_owned(),
+            format!("--window-size={width},{height}"),
+        ];
+        let options = json!({"goog:chromeOptions": {"args": arguments}});
+        let client = runtime.block_on(async {
+            let begin = Instant::now();
+            loop {
+                let made = ClientBuilder::new(connector())
+                    .capabilities(options.as_object().unwrap().clone())
+                    .connect(&format!("http://127.0.0.1:{port}"))
+                    .await;
+                match made {
+                    Ok(client) => break client,
+                    Err(error) if begin.elapsed() > PATIENCE => panic!("no browser: {error}"),
+                    Err(_) => tokio::time::sleep(Duration::from_millis(100)).await,
+                }
+            }
+        });
+        let page = Self { runtime, client, driver };
+        page.go(address);
+        page
+    }
+
+    pub(crate) fn go(&self, address: &str) {
+        self.runtime.block_on(self.client.goto(address)).unwrap();
+    }
+
+    /// What a script gives.
+    pub(crate) fn run(&self, script: &str) -> Value {
+        self.runtime.block_on(self.client.execute(script, Vec::new())).unwrap()
+    }
+
+    /// What a script gives that calls its last argument when it is done.
+    pub(crate) fn run_long(&self, script: &str) -> Value {
+        self.runtime.block_on(self.client.execute_async(script, Vec::new())).unwrap()
+    }
+
+    /// Waits until a script gives something that is true.
+    pub(crate) fn wait(&self, condition: &str) {
+        wait(condition, || {
+            let value = self.run(&format!("return Boolean({condition})"));
+            value == Value::Bool(true)
+        });
+    }
+
+    /// Waits until the picture is there.
+    pub(crate) fn wait_for_picture(&self) {
+        self.wait("document.querySelector('#stage')?.dataset.serial");
+    }
+
+    pub(crate) fn text(&self, selector: &str) -> String {
+        let script = format!("return document.querySelector({}).textContent", json!(selector));
+        self.run(&script).as_str().unwrap().to_owned()
+    }
+
+    pub(crate) fn click(&self, selector: &str) {
+        self.wait(&format!(
+            "document.querySelector({0}) && !document.querySelector({0}).disabled",
+            json!(selector)
+        ));
+        self.run(&format!("document.querySelector({}).click()", json!(selector)));
+    }
+
+    /// Where a place of a sheet of such a size is in the window.
+    pub(crate) fn place(&self, sheet: (f64, f64), at: (f64, f64)) -> (f64, f64) {
+        let paper = self.run("const box = document.querySelector('#paper').getBoundingClientRect(); return [box.left, box.top, box.width, box.height]");
+        let side = |i: usize| paper[i].as_f64().unwrap();
+        (side(0) + at.0 / sheet.0 * side(2), side(1) + at.1 / sheet.1 * side(3))
+    }
+
+    fn act(&self, actions: Vec<PointerAction>) {
+        let mouse = actions.into_iter().fold(MouseActions::new("mouse".to_owned()), InputSource::then);
+        self.runtime.block_on(self.client.perform_actions(mouse)).unwrap();
+    }
+
+    fn to(at: (f64, f64)) -> PointerAction {
+        let (x, y) = at;
+        PointerAction::MoveTo { duration: Some(Duration::from_millis(60)), x, y }
+    }
+
+    /// The pointer there.
+    pub(crate) fn hover(&self, at: (f64, f64)) {
+        self.act(vec![Self::to((at.0 - 1.0, at.1)), Self::to(at)]);
+    }
+
+    /// The pointer over a place of the sheet that can be taken hold of.
+    pub(crate) fn hover_grip(&self, at: (f64, f64)) {
+        self.hover(at);
+        self.wait("document.querySelector('#overlay .grip:not(.stuck)')");
+    }
+
+    /// Drags from one place to another; places of the window.
+    pub(crate) fn drag(&self, from: (f64, f64), to: (f64, f64)) {
+        self.hover_grip(from);
+        let middle = (0.5 * (from.0 + to.0), 0.5 * (from.1 + to.1));
+        self.act(vec![PointerAction::Down { button: 0 }, Self::to(middle), Self::to(to)]);
+        self.act(vec![PointerAction::Up { button: 0 }]);
+    }
+
+    pub(crate) fn click_at(&self, at: (f64, f64)) {
+        self.act(vec![Self::to(at), PointerAction::Down { button: 0 }, PointerAction::Up { button: 0 }]);
+    }
+
+    /// Presses keys, one after the other; held ones are kept down meanwhile.
+    pub(crate) fn keys(&self, held: &[char], keys: &[char]) {
+        let mut actions = KeyActions::new("keys".to_owned());
+        for key in held {
+            actions = actions.then(KeyAction::Down { value: *key });
+        }
+        for key in keys {
+            actions = actions.then(KeyAction::Down { value: *key }).then(KeyAction::Up { value: *key });
+        }
+        for key in held {
+            actions = actions.then(KeyAction::Up { value: *key });
+        }
+        self.runtime.block_on(self.client.perform_actions(actions)).unwrap();
+    }
+
+    /// Keeps a picture of the page where `CHORDANE_KEEP_SHEETS` names a folder.
+    pub(crate) fn keep(&self, name: &str) {
+        if let Some(folder) = std::env::var_os("CHORDANE_KEEP_SHEETS") {
+            let bytes = self.runtime.block_on(self.client.screenshot()).unwrap();
+            std::fs::write(Path::new(&folder).join(format!("{name}.png")), bytes).unwrap();
+        }
+    }
+}
+
+impl Drop for Page {
+    fn drop(&mut self) {
+        let _ = self.runtime.block_on(self.client.clone().close());
+        let _ = self.driver.kill();
+        let _ = self.driver.wait();
+    }
+}
+
+fn connector() -> hyper_util::client::legacy::connect::HttpConnector {
+    hyper_util::client::legacy::connect::HttpConnector::new()
+}
+
+/// Waits until something is so.
+pub(crate) fn wait(what: &str, is_so: impl Fn() -> bool) {
+    let begin = Instant::now();
+    while !is_so() {
+        assert!(begin.elapsed() < PATIENCE, "this never came: {what}");
+        std::thread::sleep(Duration::from_millis(15));
+    }
+}
+
+/// Waits until a file holds something.
+pub(crate) fn wait_for_file(file: &Path, is_so: impl Fn(&str) -> bool) -> String {
+    wait(&file.display().to_string(), || std::fs::read_to_string(file).is_ok_and(|text| is_so(&text)));
+    std::fs::read_to_string(file).unwrap()
+}
