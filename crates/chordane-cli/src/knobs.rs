@@ -17,13 +17,22 @@ impl KnobOptions {
         self.settings_from(Settings::new())
     }
 
+    /// As [`KnobOptions::settings`], but for the marks where those come in later.
+    pub(crate) fn settings_but_marks(&self, without: bool) -> Result<Settings, Failure> {
+        if without { self.settings_with(Settings::new(), None) } else { self.settings() }
+    }
+
     /// Takes over where the score is: its pictures lie below that folder. One from standard input has none.
     pub(crate) fn of_file(&mut self, input: &Path) {
         self.folder = (input != Path::new("-")).then(|| input.parent().unwrap_or(Path::new("")).to_owned());
     }
 
     /// As asked, over what there was.
-    pub(crate) fn settings_from(&self, mut settings: Settings) -> Result<Settings, Failure> {
+    pub(crate) fn settings_from(&self, settings: Settings) -> Result<Settings, Failure> {
+        self.settings_with(settings, self.marks.as_deref())
+    }
+
+    fn settings_with(&self, mut settings: Settings, marks: Option<&Path>) -> Result<Settings, Failure> {
         if let Some(seed) = self.chosen_seed()? {
             settings = settings.seed(seed);
         }
@@ -45,7 +54,7 @@ impl KnobOptions {
             }
             settings = settings.track(track);
         }
-        if let Some(file) = &self.marks {
+        if let Some(file) = marks {
             let marks = marks::read(file, self.marks_held, self.marks_smoothed)?;
             // The loop is as long as they are.
             if self.seconds.is_none()

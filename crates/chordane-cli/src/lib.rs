@@ -33,9 +33,11 @@ mod options;
 mod output;
 mod record;
 mod report;
+mod trace;
 mod track;
 mod tracker;
 mod vary;
+mod web;
 mod words;
 
 use std::ffi::OsString;
@@ -80,6 +82,7 @@ pub fn main() -> ExitCode {
             options.live.knobs.of_file(&options.input);
             live::file(&options)
         }
+        Action::Trace(options) => trace::picture(&options),
         Action::Words(options) => words::show(&options),
         Action::Demo(options) => demo::write(&options),
         Action::Completions(options) => manual::completions(&options),

@@ -44,6 +44,8 @@ pub(crate) enum Action {
     Vary(VaryFileOptions),
     /// Show a score in a page while it is written: it is drawn at each change, and what is dragged changes its numbers
     Live(LiveFileOptions),
+    /// Trace a picture in a page: outlines drawn over it, vertex by vertex
+    Trace(TraceOptions),
     /// Show the words of a score, or one of them with an example
     Words(WordsOptions),
     /// Make the demo: every picture, and a page that shows them beside their scores
@@ -298,14 +300,49 @@ pub(crate) struct LiveFileOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct LiveOptions {
+    #[command(flatten)]
+    pub(crate) page: PageOptions,
+    #[command(flatten)]
+    pub(crate) knobs: KnobOptions,
+}
+
+const TRACE_EXAMPLES: &str = "\
+Examples:
+  chordane trace photo.png -o outline.svg
+  chordane trace photo.png -o outline.svg -o outline.chord    shapes, and a score of them
+  chordane trace photo.png -o outline.svg --auto              begin with proposed outlines
+Every step is kept beside the first output, in outline.svg.steps; the same call goes on where it ended.";
+
+#[derive(Debug, Args)]
+#[command(after_help = TRACE_EXAMPLES)]
+pub(crate) struct TraceOptions {
+    /// The picture, a .png or .jpg file
+    pub(crate) image: PathBuf,
+    /// The file to write: shapes as .svg, a score as .chord, Rust as .rs, or path data as .txt; can be given several times
+    #[arg(short, long = "out", value_name = "OUT", required = true)]
+    pub(crate) out: Vec<PathBuf>,
+    /// Begin with proposed outlines of the flat-coloured areas of the picture
+    #[arg(long)]
+    pub(crate) auto: bool,
+    /// With --auto: how far in pixels a proposed outline may be from the rim that it follows
+    #[arg(long, value_name = "PIXELS", requires = "auto", default_value_t = 0.75, value_parser = parse_within)]
+    pub(crate) within: f64,
+    /// With --auto: write the proposed outlines, and open no page
+    #[arg(long, requires = "auto")]
+    pub(crate) no_page: bool,
+    #[command(flatten)]
+    pub(crate) page: PageOptions,
+}
+
+/// Where a page is served.
+#[derive(Debug, Args)]
+pub(crate) struct PageOptions {
     /// The port of the page, or 0 for any that is free [default: 4717, or the next that is free]
     #[arg(long, value_name = "PORT")]
     pub(crate) port: Option<u16>,
     /// The address to listen at; others than this machine can then reach the page [default: 127.0.0.1]
     #[arg(long, value_name = "ADDRESS")]
     pub(crate) host: Option<IpAddr>,
-    #[command(flatten)]
-    pub(crate) knobs: KnobOptions,
 }
 
 /// What a script may use up. Raised where a large score needs more.
@@ -445,6 +482,11 @@ fn parse_size(text: &str) -> Result<(u32, u32), String> {
 fn parse_width(text: &str) -> Result<f64, String> {
     let width = text.parse::<f64>().ok().filter(|width| width.is_finite() && *width >= 0.0);
     width.ok_or_else(|| "give a number of frames, 0 or more, as in 2".to_owned())
+}
+
+fn parse_within(text: &str) -> Result<f64, String> {
+    let within = text.parse::<f64>().ok().filter(|within| (0.1..=100.0).contains(within));
+    within.ok_or_else(|| "give a number of pixels from 0.1 to 100, as in 0.75".to_owned())
 }
 
 fn parse_pointer(text: &str) -> Result<Pointer, String> {

@@ -58,6 +58,13 @@ pub struct Run {
     stage: Stage,
 }
 
+/// A runner is a score itself, so that it can be run by another one.
+impl Score for &Runner<'_> {
+    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
+        self.score.perform(stage)
+    }
+}
+
 impl<'a> Runner<'a> {
     /// A runner of a score.
     pub fn new(score: impl Score + Send + Sync + 'a) -> Self {

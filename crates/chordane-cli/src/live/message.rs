@@ -157,7 +157,8 @@ pub(crate) enum Told {
         state: FileState,
         told: String,
     },
-    /// The score runs for so long already.
+    Marks(MarksTold),
+    /// The score runs for so long already; 0 where it does not run, or not for long.
     Slow {
         seconds: f64,
     },
@@ -172,6 +173,13 @@ pub(crate) enum Told {
     Refused {
         message: String,
     },
+}
+
+impl Told {
+    pub(crate) fn json(&self) -> String {
+        // Texts and numbers always have a JSON form.
+        serde_json::to_string(self).unwrap_or_default()
+    }
 }
 
 /// The whole text, or what of it changed.
@@ -258,6 +266,13 @@ pub(crate) struct FindingTold {
     pub(crate) mend: String,
     /// What a click would change, where it can.
     pub(crate) click: Option<String>,
+}
+
+/// Where the marks are, by their numbers, and how many lines of theirs were left out.
+#[derive(Clone, Debug, Default, PartialEq, Serialize)]
+pub(crate) struct MarksTold {
+    pub(crate) marks: Vec<(usize, [f64; 2])>,
+    pub(crate) skipped: usize,
 }
 
 /// How the file stands to what is shown.

@@ -4,12 +4,17 @@ use std::io::BufRead;
 use std::path::Path;
 use std::sync::mpsc::Sender;
 
-use chordane::read::MarksReader;
+use chordane::read::{MarkFrame, MarksReader};
 use notify::{Event, EventKind, RecursiveMode, Watcher};
 
 use super::session::{Job, What};
-use super::told_outside;
 use crate::output::say;
+
+/// Tells something that happened outside of the pages; whether there is still somebody to tell.
+pub(crate) fn told_outside(jobs: &Sender<Job>, what: What) -> bool {
+    let (answer, _) = tokio::sync::mpsc::unbounded_channel();
+    jobs.send(Job { page: 0, what, answer }).is_ok()
+}
 
 /// Watches a file for changes by others, and pictures beside it. The folder is watched, since many programs put a new file in place of the old one.
 pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::RecommendedWatcher, String> {
@@ -35,13 +40,18 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
 }
 
 /// Hands on the marks that come in on standard input, line by line. What is no frame is left out and counted.
-pub(crate) fn stream_marks(jobs: &Sender<Job>) {
-    let mut reader = MarksReader::default();
+pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool) {
+    let (mut reader, mut last) = (MarksReader::default(), MarkFrame::default());
     for line in std::io::stdin().lock().lines() {
         let Ok(line) = line else { break };
-        if let Some(frame) = reader.read(&line)
-            && !told_outside(jobs, What::Marks(frame))
-        {
+        let Some(mut frame) = reader.read(&line) else { continue };
+        if held {
+            // A lost mark is where it was last seen.
+            let both = last.points().filter(|(number, _)| frame.at(*number).is_none()).chain(frame.points());
+            frame = MarkFrame::new(both.collect::<Vec<_>>());
+            last.clone_from(&frame);
+        }
+        if !told_outside(jobs, What::Marks(frame, reader.skipped())) {
             return;
         }
     }

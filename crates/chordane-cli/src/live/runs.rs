@@ -1,24 +1,23 @@
 //! Runs of what is looked at: its text made ready once, run as often as settings change, and what came of it.
 
-use std::path::PathBuf;
 use std::sync::Arc;
 use std::time::Instant;
 
 use chordane::number::Point;
 use chordane::path::Affine;
 use chordane::sheet::{Colour, Sheet};
-use chordane_score::{Knob, KnobKind, Limits, Mistake, Pictures, Runner, Settings};
+use chordane_score::{Knob, KnobKind, Limits, Mistake, Runner, Settings};
 
 use super::message::{KnobShape, KnobTold, MistakeTold, RunTold};
 use crate::drawing::{bones, size_at, within};
 use crate::failure::Failure;
-use crate::input::{Input, Origin};
+use crate::input::Input;
 
 /// What is looked at.
 #[derive(Debug)]
 pub(crate) enum Subject<'a> {
     /// A score, run from its text.
-    Score { name: String, folder: PathBuf, limits: Limits },
+    Score { name: String, limits: Limits },
     /// An SVG document.
     Document { name: String, limits: Limits },
     /// A score that is compiled in, without a text.
@@ -45,23 +44,6 @@ impl Subject<'_> {
         match self {
             Self::Score { limits, .. } | Self::Document { limits, .. } => Some(*limits),
             Self::Compiled { .. } => None,
-        }
-    }
-
-    /// The pictures that its scores can paint with.
-    pub(crate) fn pictures(&self) -> Pictures {
-        match self {
-            Self::Score { folder, .. } => Pictures::new().below(folder),
-            _ => Pictures::new(),
-        }
-    }
-
-    /// How files say where they came from.
-    pub(crate) fn origin(&self, text: &str) -> Option<Origin> {
-        match self {
-            Self::Score { name, .. } => Some(Origin { name: name.clone(), source: Some(text.to_owned()) }),
-            Self::Document { .. } => None,
-            Self::Compiled { name, .. } => Some(Origin { name: name.clone(), source: None }),
         }
     }
 

@@ -7,25 +7,18 @@ use std::sync::mpsc::Sender;
 use chordane_score::{Limits, Runner, Settings};
 use clap::Parser;
 
-use super::runs::Subject;
-use super::serve::{Save, Saved};
+use super::outside::told_outside;
 use super::session::{Job, What};
-use super::told_outside;
 use crate::draw;
 use crate::input::Input;
-use crate::options::{KnobOptions, OneScore};
+use crate::options::OneScore;
+use crate::web::Saved;
 
 /// Endings that can be asked for.
 const ENDINGS: &[&str] = &["svg", "png", "apng", "gif", "y4m", "jsonl"];
 
-/// What makes files of a subject.
-pub(crate) fn saver(subject: &Subject<'_>, _: &KnobOptions, limits: Option<Limits>) -> Save {
-    let kind = subject.kind();
-    let name = subject.name().to_owned();
-    Box::new(move |file, query, jobs| saved(file, query, jobs, (kind, &name), limits))
-}
-
-fn saved(
+/// A file of what is shown, by its name and what is asked of it.
+pub(crate) fn saved(
     file: &str,
     query: &HashMap<String, String>,
     jobs: &Sender<Job>,
@@ -38,7 +31,7 @@ fn saved(
     }
     let (to, from) = std::sync::mpsc::channel();
     told_outside(jobs, What::Save(to));
-    let (text, settings): (Arc<str>, Settings) = from.recv().map_err(|_| "the program ends".to_owned())?;
+    let (text, settings): (Arc<str>, Settings) = from.recv().map_err(|_| ENDS.to_owned())?;
     if ending == "jsonl" {
         return Ok(track(&settings));
     }
@@ -50,16 +43,26 @@ fn saved(
             call.extend([format!("--{option}"), value.clone()]);
         }
     }
-    let options = OneScore::try_parse_from(call).map_err(|error| error.to_string())?;
+    let options = OneScore::try_parse_from(call).map_err(|error| error.to_string())?.draw;
     let input = match kind {
         "score" => Input::Score(name.to_owned(), text.to_string()),
-        _ => Input::Svg(name.to_owned(), text.as_bytes().to_vec()),
+        "document" => Input::Svg(name.to_owned(), text.as_bytes().to_vec()),
+        _ => {
+            let (to, from) = std::sync::mpsc::channel();
+            told_outside(jobs, What::Draw(options.into(), to));
+            return match from.recv().map_err(|_| ENDS.to_owned())? {
+                Some(why) => Err(why),
+                None => std::fs::read(&out).map_err(|error| error.to_string()),
+            };
+        }
     };
     let origin = input.origin();
     let open = || Ok::<Runner<'_>, crate::failure::Failure>(input.open(limits.unwrap_or_default())?.runner);
-    draw::score(&options.draw, settings, origin, limits, open).map_err(|failure| failure.to_string())?;
+    draw::score(&options, settings, origin, limits, open).map_err(|failure| failure.to_string())?;
     std::fs::read(&out).map_err(|error| error.to_string())
 }
+
+const ENDS: &str = "the program ends";
 
 /// A recorded track of the pointer, as `draw --track` reads it.
 fn track(settings: &Settings) -> Vec<u8> {

@@ -8,19 +8,23 @@ use std::time::{Duration, Instant};
 use chordane::number::Point;
 use chordane::read::{MarkFrame, Marks};
 use chordane::scene::{Grip, GripKind};
-use chordane_score::{Holds, Pointer, PointerTrack, Script, Settings};
-use tokio::sync::{mpsc, watch};
+use chordane_score::{Holds, Pointer, PointerTrack, Runner, Script, Settings};
+use tokio::sync::watch;
 
 use super::desk::{Desk, Gesture};
 use super::flags::Flags;
-use super::message::{Asked, FileState, HoveredTold, Mode, Told};
+use super::message::{Asked, FileState, HoveredTold, MarksTold, Mode, Told};
 use super::paper::{Look, Paper};
 use super::places;
 use super::runs::{Ran, Ready, Subject};
 use super::shown::{Picture, Seeds, Shown};
 use super::strip::Strip;
 use super::text::merged;
+use crate::draw;
 use crate::failure::Failure;
+use crate::input::Origin;
+use crate::options::DrawOptions;
+use crate::web::Answer;
 
 /// Something to do, and where an answer goes.
 #[derive(Debug)]
@@ -30,20 +34,19 @@ pub(crate) struct Job {
     pub(crate) answer: Answer,
 }
 
-/// The way to one page.
-pub(crate) type Answer = mpsc::UnboundedSender<Told>;
-
 #[derive(Debug)]
 pub(crate) enum What {
     Asked(Asked),
     /// The file, or one beside it, was changed by somebody.
     Outside,
-    /// Marks came in.
-    Marks(MarkFrame),
+    /// Marks came in, and so many lines before that were none.
+    Marks(MarkFrame, usize),
     /// A page is gone.
     Left,
     /// A copy of what is to be saved, with the settings that it is run with.
     Save(std::sync::mpsc::Sender<(Arc<str>, Settings)>),
+    /// What is shown of a score that is compiled in, drawn to a file; and why not, where it cannot be.
+    Draw(Box<DrawOptions>, std::sync::mpsc::Sender<Option<String>>),
 }
 
 /// What nobody waits for is learned in such slices.
@@ -97,7 +100,7 @@ impl<'a> Session<'a> {
         paper: Option<Paper>,
         base: Settings,
         (flags, jobs): (Flags, Receiver<Job>),
-    ) -> (Self, watch::Receiver<Shown>) {
+    ) -> (Self, watch::Receiver<Shown>, watch::Sender<Shown>) {
         let desk = Desk::new(text);
         let mut shown = Shown::of(desk.version(), Arc::clone(desk.text()));
         (shown.time.phase, shown.time.seconds) = (base.get_phase(), base.get_seconds());
@@ -124,7 +127,8 @@ impl<'a> Session<'a> {
         };
         let begin = session.base.clone();
         session.desk.begin(begin.knobs().clone(), begin.asked_seed());
-        (session, watched)
+        let slow = session.show.clone();
+        (session, watched, slow)
     }
 
     /// Works until nobody can ask for anything any more.
@@ -183,11 +187,20 @@ impl<'a> Session<'a> {
         match what {
             What::Asked(asked) => self.asked(page, asked, &answer),
             What::Outside => self.outside(),
-            What::Marks(frame) => {
+            What::Marks(frame, skipped) => {
+                self.shown.marks = Arc::new(marks_told(&frame, skipped));
                 self.base = self.base.clone().marks(Marks::from(vec![frame]));
                 self.look_again();
             }
             What::Left => {}
+            What::Draw(options, to) => {
+                let Subject::Compiled { name, runner } = self.ready.subject() else { return };
+                let origin = Origin { name: name.clone(), source: None };
+                let open = || Ok(Runner::new(*runner));
+                let settings = self.settings();
+                let drawn = self.flags.running(|| draw::score(&options, settings, Some(origin), None, open));
+                let _ = to.send(drawn.err().map(|failure| failure.to_string()));
+            }
             What::Save(to) => drop(to.send((Arc::clone(self.desk.text()), self.settings()))),
         }
     }
@@ -196,7 +209,7 @@ impl<'a> Session<'a> {
         match asked {
             Asked::Edit { base, text } => {
                 if self.desk.edit(page, base, &text).is_err() {
-                    let _ = answer.send(Told::Clash);
+                    let _ = answer.send(Told::Clash.json());
                 }
                 self.changed();
             }
@@ -323,7 +336,7 @@ impl<'a> Session<'a> {
             }
             None => {
                 let message = "there is no score to write this into".to_owned();
-                let _ = answer.send(Told::Refused { message });
+                let _ = answer.send(Told::Refused { message }.json());
             }
         }
     }
@@ -388,6 +401,12 @@ impl<'a> Session<'a> {
                     self.shown.seeds = Arc::new(Seeds { seed: seeds.0, own: seeds.1, strip });
                 }
                 self.ran = Some(ran);
+                // Marks of a file follow the time.
+                if let Some(frame) = settings.get_marks()
+                    && self.shown.marks.skipped == 0
+                {
+                    self.shown.marks = Arc::new(marks_told(frame, 0));
+                }
             }
             Err(mistake) => self.shown.mistake = Some(Arc::new(mistake)),
         }
@@ -398,9 +417,11 @@ impl<'a> Session<'a> {
         self.shown.version = self.desk.version();
         self.shown.text = Arc::clone(self.desk.text());
         self.shown.history = self.desk.ways();
-        let shown = &self.shown;
+        let shown = &mut self.shown;
         self.show.send_if_modified(|before| {
-            let news = before != shown;
+            // How long it runs is told from elsewhere.
+            shown.slow = before.slow;
+            let news = *before != *shown;
             if news {
                 before.clone_from(shown);
             }
@@ -481,7 +502,7 @@ impl<'a> Session<'a> {
                 }
             }
         }
-        let _ = answer.send(Told::Hovered(Box::new(hovered)));
+        let _ = answer.send(Told::Hovered(Box::new(hovered)).json());
     }
 
     /// Tells the vertex after or before a place.
@@ -512,7 +533,7 @@ impl<'a> Session<'a> {
                 let grip = places::told(ran, &holds, vertex, 0).map(|(told, _)| told);
                 let at = holds.grips().get(vertex).map_or(Point::ZERO, |grip| grip.at);
                 let item = places::item_at(ran, at, 1e-6);
-                let _ = answer.send(Told::Hovered(Box::new(HoveredTold { item, grip, chosen: true })));
+                let _ = answer.send(Told::Hovered(Box::new(HoveredTold { item, grip, chosen: true })).json());
             }
         }
         self.holds = Some(holds);
@@ -541,7 +562,7 @@ impl<'a> Session<'a> {
                             let hold = if way == 0 { holds.toward(grip, by) } else { hold(way) };
                             let Some(hold) = hold else {
                                 let told = Some(HELD_BY_NOTHING.to_owned());
-                                let _ = answer.send(Told::Held { at: None, told });
+                                let _ = answer.send(Told::Held { at: None, told }.json());
                                 break true;
                             };
                             drag.insert(holds.drag(grip, &hold))
@@ -552,7 +573,7 @@ impl<'a> Session<'a> {
                     self.changed();
                     self.run();
                     let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
-                    let _ = answer.send(Told::Held { at, told: dragged.held_back });
+                    let _ = answer.send(Told::Held { at, told: dragged.held_back }.json());
                 }
                 What::Asked(Asked::LetGo { keep }) if job.page == page => break keep,
                 What::Left if job.page == page => break true,
@@ -585,7 +606,7 @@ impl<'a> Session<'a> {
         let mut holds = self.held()?;
         let Some(grip) = places::grip_near(holds.grips(), at, reach) else {
             let told = Some("nothing there can be taken hold of".to_owned());
-            let _ = answer.send(Told::Held { at: None, told });
+            let _ = answer.send(Told::Held { at: None, told }.json());
             self.holds = Some(holds);
             return None;
         };
@@ -603,7 +624,7 @@ impl<'a> Session<'a> {
             holds.of(grip).into_iter().cycle().nth(way)
         };
         let Some(hold) = hold else {
-            let _ = answer.send(Told::Held { at: None, told: Some(HELD_BY_NOTHING.to_owned()) });
+            let _ = answer.send(Told::Held { at: None, told: Some(HELD_BY_NOTHING.to_owned()) }.json());
             self.holds = Some(holds);
             return;
         };
@@ -612,7 +633,7 @@ impl<'a> Session<'a> {
         self.changed();
         self.run();
         let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
-        let _ = answer.send(Told::Held { at, told: dragged.held_back });
+        let _ = answer.send(Told::Held { at, told: dragged.held_back }.json());
     }
 
     fn insert(&mut self, at: [f64; 2], reach: f64, answer: &Answer) {
@@ -661,7 +682,7 @@ impl<'a> Session<'a> {
                 self.desk.change(what, Gesture::Single, |state| state.text = text.into());
                 self.changed();
             }
-            None => drop(answer.send(Told::Refused { message: why.to_owned() })),
+            None => drop(answer.send(Told::Refused { message: why.to_owned() }.json())),
         }
     }
 
@@ -747,6 +768,10 @@ const HELD_BY_NOTHING: &str = "no number of the score moves this place";
 /// A step by an arrow key is as exact as this.
 const NUDGE_WITHIN: f64 = 0.004;
 
+fn marks_told(frame: &MarkFrame, skipped: usize) -> MarksTold {
+    MarksTold { marks: frame.points().map(|(number, at)| (number, at.to_array())).collect(), skipped }
+}
+
 fn why_unsaved(failure: &Failure) -> String {
     format!("not saved: {failure}. What is here stays, and is written with the next change")
 }
@@ -755,7 +780,7 @@ fn why_unsaved(failure: &Failure) -> String {
 fn comes_often(what: &What) -> bool {
     matches!(
         what,
-        What::Marks(_)
+        What::Marks(..)
             | What::Asked(
                 Asked::Phase { .. }
                     | Asked::Pointer { .. }
@@ -774,7 +799,7 @@ fn replaces(next: &What, now: &What) -> bool {
             (Asked::Knob { name, .. }, Asked::Knob { name: now, .. }) => name == now,
             _ => false,
         },
-        (What::Marks(_), What::Marks(_)) | (What::Outside, What::Outside) => true,
+        (What::Marks(..), What::Marks(..)) | (What::Outside, What::Outside) => true,
         _ => false,
     }
 }

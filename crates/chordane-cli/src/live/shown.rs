@@ -3,7 +3,8 @@
 use std::sync::Arc;
 
 use super::message::{
-    FileState, FindingTold, KnobTold, MistakeTold, Mode, RunTold, SeedTold, Told, ToldPicture, ToldText,
+    FileState, FindingTold, KnobTold, MarksTold, MistakeTold, Mode, RunTold, SeedTold, Told, ToldPicture,
+    ToldText,
 };
 use super::text::change;
 
@@ -24,6 +25,9 @@ pub(crate) struct Shown {
     pub(crate) bones: Arc<Vec<String>>,
     pub(crate) history: (Option<String>, Option<String>),
     pub(crate) file: (FileState, Arc<str>),
+    pub(crate) marks: Arc<MarksTold>,
+    /// For how many seconds a run goes on that is slow; 0 where none is.
+    pub(crate) slow: f64,
 }
 
 /// A picture and where it stands.
@@ -68,6 +72,8 @@ impl Shown {
             bones: Arc::default(),
             history: (None, None),
             file: (FileState::Saved, "".into()),
+            marks: Arc::default(),
+            slow: 0.0,
         }
     }
 
@@ -127,6 +133,12 @@ impl Shown {
         if is_new(|a, b| a.file == b.file) {
             let (state, why) = &self.file;
             told.push(Told::File { state: *state, told: why.to_string() });
+        }
+        if is_new(|a, b| a.marks == b.marks) && !(before.is_none() && self.marks.marks.is_empty()) {
+            told.push(Told::Marks((*self.marks).clone()));
+        }
+        if before.map_or(0.0, |before| before.slow) != self.slow {
+            told.push(Told::Slow { seconds: self.slow });
         }
         told
     }

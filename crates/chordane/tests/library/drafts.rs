@@ -1,7 +1,7 @@
 //! Drafts: steps and their undoing, what is near, and the texts, which draw the same.
 
 use chordane::chance::Dice;
-use chordane::draft::{Draft, Step, StepError, VertexKind};
+use chordane::draft::{Draft, PictureEdges, Step, StepError, VertexKind};
 use chordane::prelude::*;
 
 fn add(x: f64, y: f64) -> Step {
@@ -207,4 +207,90 @@ fn steps_are_lines_of_a_journal() {
     assert_eq!(lines[1], "{\"add\":{\"at\":[90.0,20.0],\"kind\":{\"rounded\":8.0}}}");
     let read = lines.iter().map(|line| serde_json::from_str::<Step>(line).unwrap());
     assert_eq!(Draft::of(read), draft);
+}
+
+/// A sheet as a picture of its pixels.
+fn photographed(page: &Sheet) -> Picture {
+    let pixels = page.pixels().unwrap();
+    let (width, height) = (pixels.width(), pixels.height());
+    let all = (0..height).flat_map(|y| (0..width).map(move |x| (x, y)));
+    Picture::from_rgba(width, height, all.map(|(x, y)| pixels.at(x, y).unwrap()).collect())
+}
+
+#[test]
+fn the_areas_of_a_picture_become_shapes_of_few_vertices() {
+    let corners = [(20.5, 30.0), (110.0, 18.0), (140.0, 90.5), (60.0, 120.0)];
+    let sail = Path::closed(corners).with_hole(circle((80.0, 66.0), 18.0));
+    let page = sheet(320.0, 160.0)
+        .ground("#cfe3e8")
+        .add(sail.fill("#c8553d"))
+        .add(ellipse((230.0, 80.0), 60.0, 35.0).fill("#2f6f73"))
+        .add(circle((300.0, 150.0), 1.5).fill("#20303c"));
+    let draft = Draft::of_picture(&photographed(&page), 0.75);
+    let shapes: Vec<_> = draft.shapes().collect();
+    // The sail and its vent, and the ellipse; the speck is none.
+    assert_eq!(shapes.len(), 3);
+    let [sail_of, vent_of, ellipse_of] = &shapes[..] else { panic!("{shapes:?}") };
+    assert_eq!(vent_of.hole_of(), Some(sail_of.id()));
+    assert_eq!(sail_of.vertices().len(), 4);
+    for corner in corners {
+        let near = sail_of.vertices().iter().map(|vertex| vertex.at.distance(corner.into()));
+        assert!(near.fold(f64::INFINITY, f64::min) < 0.5, "{corner:?} {:?}", sail_of.vertices());
+    }
+    for (shape, meant) in
+        [(ellipse_of, ellipse((230.0, 80.0), 60.0, 35.0)), (vent_of, circle((80.0, 66.0), 18.0))]
+    {
+        assert!(shape.vertices().len() <= 12, "{}", shape.vertices().len());
+        let survey = meant.survey().unwrap();
+        for station in shape.outline().survey().unwrap().split(60, false) {
+            let off = survey.nearest(station.point()).unwrap().point().distance(station.point());
+            assert!(off < 1.1, "{off} at {}", station.point());
+        }
+    }
+    assert_eq!(Draft::of_picture(&photographed(&sheet(40.0, 30.0).ground("white")), 0.75), Draft::new());
+    assert_eq!(Draft::of_picture(&Picture::from_rgba(1, 1, vec![[0; 4]]), f64::NAN), Draft::new());
+}
+
+/// Whatever polygon is drawn: its corners are found.
+#[test]
+fn corners_of_random_sails_are_found() {
+    let mut dice = Dice::new(17, "sails");
+    for _ in 0..12 {
+        let count = dice.whole(3, 6) as usize;
+        let corners: Vec<Point> =
+            around(count).map(|angle| pt(100.0, 100.0) + polar(angle, dice.between(60.0, 85.0))).collect();
+        let sail = Path::closed(corners.iter().copied());
+        let page = sheet(200.0, 200.0).ground("white").add(sail.fill("#2f6f73"));
+        let draft = Draft::of_picture(&photographed(&page), 0.75);
+        let [shape] = &draft.shapes().collect::<Vec<_>>()[..] else { panic!("there is one sail") };
+        for corner in corners {
+            let near = shape.vertices().iter().map(|vertex| vertex.at.distance(corner));
+            assert!(near.fold(f64::INFINITY, f64::min) < 0.9, "{corner} {:?}", shape.vertices());
+        }
+    }
+}
+
+/// On an edge at any angle, whatever is near settles on it.
+#[test]
+fn vertices_settle_on_edges() {
+    let mut dice = Dice::new(4, "edges");
+    for _ in 0..40 {
+        let angle = turns(dice.between(0.0, 1.0));
+        let (middle, along) = (pt(40.0, 30.0), polar(angle, 1.0));
+        let side = along.perp();
+        let half = Path::closed([
+            middle - along * 99.0,
+            middle + along * 99.0,
+            middle + along * 99.0 + side * 99.0,
+            middle - along * 99.0 + side * 99.0,
+        ]);
+        let page = sheet(80.0, 60.0).ground("#f4efe6").add(half.fill("#c8553d"));
+        let edges = PictureEdges::of(&photographed(&page));
+        let spot = middle + along * dice.between(-15.0, 15.0) + side * dice.between(-4.0, 4.0);
+        let settled = edges.near(spot, 6.0).unwrap();
+        let off = (settled - middle).perp_dot(along).abs();
+        assert!(off < 0.3, "{off} from {spot} to {settled}");
+        // No farther along than pixels are wide.
+        assert!((settled - spot).dot(along).abs() < 1.5);
+    }
 }

@@ -14,7 +14,7 @@ import { Wire } from "./wire.js";
 
 const token = location.hash.slice(1);
 const nonce = meta("nonce");
-const words = await (await fetch("/words.json")).json();
+const words = await (await fetch(`/own/words.json?token=${token}`)).json();
 const wire = new Wire(token);
 const picture = new Picture();
 const overlay = new Overlay(picture);

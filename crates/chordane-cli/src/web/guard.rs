@@ -16,11 +16,6 @@ impl Guard {
         Self { token, port, host }
     }
 
-    /// The token of this run.
-    pub(crate) fn token(&self) -> &str {
-        &self.token
-    }
-
     /// Whether a request names this server by one of its own addresses, so that no name that somebody else points here will do.
     pub(crate) fn is_own_host(&self, host: Option<&str>) -> bool {
         let Some(host) = host else { return false };

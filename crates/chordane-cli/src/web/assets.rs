@@ -17,13 +17,15 @@ macro_rules! assets {
 const SCRIPT: &str = "text/javascript; charset=utf-8";
 const STYLE: &str = "text/css; charset=utf-8";
 
-/// The page itself, in which the nonce of a request stands in place of `{nonce}`.
-pub(crate) const PAGE: &str = include_str!("../../page/index.html");
+/// The pages, in which the nonce of a request stands in place of `{nonce}`: of a score, and of a picture that is traced.
+pub(crate) const LIVE: &str = include_str!("../../page/live.html");
+pub(crate) const TRACE: &str = include_str!("../../page/trace.html");
 
-/// All files but the page itself.
+/// All files but the pages themselves.
 pub(crate) const ASSETS: &[Asset] = assets![
     STYLE "style.css",
-    SCRIPT "main.js",
+    SCRIPT "live.js",
+    SCRIPT "trace.js",
     SCRIPT "wire.js",
     SCRIPT "picture.js",
     SCRIPT "overlay.js",

@@ -1,0 +1,119 @@
+//! What pages of a score talk to: it hands on what they ask for, and tells them what is news.
+
+use std::collections::HashMap;
+use std::path::Path;
+use std::sync::Arc;
+use std::sync::mpsc::Sender;
+use std::time::Duration;
+
+use chordane::ground::Named;
+use chordane::picture::BoneLayer;
+use chordane_score::{Limits, words};
+use serde_json::json;
+use tokio::sync::watch;
+
+use super::flags::Flags;
+use super::message::{Asked, Told};
+use super::save::saved;
+use super::session::{Job, What};
+use super::shown::Shown;
+use crate::web::{Answer, Host, LIVE, Saved};
+
+/// A run that goes on for longer than this is told.
+const SLOW: Duration = Duration::from_millis(400);
+
+/// What pages of a score talk to.
+pub(crate) struct Desktop {
+    name: String,
+    kind: &'static str,
+    limits: Option<Limits>,
+    flags: Flags,
+    jobs: Sender<Job>,
+    shown: watch::Receiver<Shown>,
+    show: watch::Sender<Shown>,
+}
+
+impl Desktop {
+    pub(crate) fn new(
+        (name, kind, limits): (String, &'static str, Option<Limits>),
+        (flags, jobs): (Flags, Sender<Job>),
+        (shown, show): (watch::Receiver<Shown>, watch::Sender<Shown>),
+    ) -> Self {
+        Self { name, kind, limits, flags, jobs, shown, show }
+    }
+}
+
+impl Host for Desktop {
+    type Shown = Shown;
+
+    fn page(&self) -> &'static str {
+        LIVE
+    }
+
+    fn hello(&self) -> String {
+        let name = Path::new(&self.name).file_name();
+        let name = name.map_or_else(|| self.name.clone(), |name| name.to_string_lossy().into_owned());
+        Told::Hello { name, kind: self.kind, bones: BoneLayer::NAMES }.json()
+    }
+
+    fn shown(&self) -> watch::Receiver<Shown> {
+        self.shown.clone()
+    }
+
+    fn news(&self, now: &Shown, before: Option<&Shown>) -> Vec<String> {
+        now.news(before).iter().map(Told::json).collect()
+    }
+
+    fn asked(&self, page: u64, text: &str, answer: &Answer) -> Result<(), String> {
+        let asked: Asked = serde_json::from_str(text).map_err(|error| error.to_string())?;
+        match asked {
+            Asked::Stop => self.flags.stop(),
+            Asked::Edit { .. } | Asked::Undo | Asked::Redo => self.flags.supersede(),
+            _ => {}
+        }
+        let job = Job { page, what: What::Asked(asked), answer: answer.clone() };
+        self.jobs.send(job).map_err(|_| "the program ends".to_owned())
+    }
+
+    fn left(&self, page: u64) {
+        let (answer, _) = tokio::sync::mpsc::unbounded_channel();
+        let _ = self.jobs.send(Job { page, what: What::Left, answer });
+    }
+
+    fn save(&self, name: &str, query: &HashMap<String, String>) -> Saved {
+        saved(name, query, &self.jobs, (self.kind, &self.name), self.limits)
+    }
+
+    fn file(&self, name: &str) -> Option<(&'static str, Vec<u8>)> {
+        (name == "words.json").then(|| ("application/json", words_json().into_bytes()))
+    }
+
+    /// Says how long a run goes on while one is slow. Nothing is done where none is.
+    async fn beside(self: Arc<Self>) {
+        loop {
+            self.flags.begun().await;
+            let mut wait = SLOW;
+            loop {
+                tokio::time::sleep(wait).await;
+                match self.flags.lasts() {
+                    Some(lasts) if lasts >= SLOW => {
+                        let seconds = (lasts.as_secs_f64() * 10.0).floor() / 10.0;
+                        self.show.send_modify(|shown| shown.slow = seconds);
+                        wait = Duration::from_secs(1);
+                    }
+                    _ => break,
+                }
+            }
+            self.show.send_if_modified(|shown| std::mem::take(&mut shown.slow) > 0.0);
+        }
+    }
+}
+
+/// What the page knows of the words of scores.
+fn words_json() -> String {
+    let one = |word: &words::Word| {
+        let is_method = !word.on.is_empty();
+        json!({"name": word.name, "form": word.form(), "about": word.about, "example": word.example, "method": is_method})
+    };
+    serde_json::Value::Array(words::all().map(one).collect()).to_string()
+}

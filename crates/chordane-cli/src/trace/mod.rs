@@ -1,0 +1,66 @@
+//! `chordane trace`: outlines drawn over a picture, vertex by vertex, in a page on this machine.
+
+mod files;
+mod host;
+mod journal;
+mod message;
+
+use chordane::draft::{Draft, PictureEdges};
+use chordane::sheet::Picture;
+
+use crate::failure::Failure;
+use crate::input::read_file;
+use crate::options::TraceOptions;
+use crate::output::{Target, each_once, say};
+use crate::web::Place;
+use host::{Board, Photo};
+use journal::{Entry, Journal};
+
+/// Traces a picture.
+pub(crate) fn picture(options: &TraceOptions) -> Result<(), Failure> {
+    each_once(&options.out)?;
+    for out in &options.out {
+        files::is_known(out)?;
+        Target::is_place(out)?;
+    }
+    let Some(first) = options.out.first() else {
+        return Err(Failure::call("it is not said where the outlines go", "name a file with -o"));
+    };
+    let name = options.image.display().to_string();
+    let bytes = read_file(&options.image)?;
+    let picture = Picture::read(&bytes)
+        .map_err(|error| Failure::input(format!("{name}: {error}"), "name a picture, a .png or .jpg file"))?;
+    let place = Journal::place(first);
+    let (mut journal, mut draft, recovered) =
+        Journal::open(&place).map_err(|error| Failure::writing(&place, &error))?;
+    if recovered.done + recovered.lost > 0 {
+        let lost = if recovered.lost > 0 {
+            format!(", {} lines could not be read", recovered.lost)
+        } else {
+            String::new()
+        };
+        say(&format!(
+            "note: going on with what was traced before: {} steps in {}{lost}.\n  help: remove that file to begin anew",
+            recovered.done,
+            place.display()
+        ));
+    }
+    if options.auto && draft.steps().len() == 0 {
+        for step in Draft::of_picture(&picture, options.within).steps() {
+            let entry = Entry::Step(*step);
+            journal.add(&entry).map_err(|error| Failure::writing(&place, &error))?;
+            let _ = entry.apply(&mut draft);
+        }
+        let count = draft.shapes().len();
+        say(&format!("{count} {} found", if count == 1 { "shape was" } else { "shapes were" }));
+    }
+    let kind = if bytes.starts_with(b"\x89PNG") { "image/png" } else { "image/jpeg" };
+    let size = [picture.width(), picture.height()];
+    let photo = Photo { name, kind, bytes, size, edges: PictureEdges::of(&picture) };
+    let board = Board::new(photo, options.out.clone(), journal, draft);
+    board.write_all()?;
+    if options.no_page {
+        return Ok(());
+    }
+    Place::open(&options.page)?.serve(board.into(), || ())
+}

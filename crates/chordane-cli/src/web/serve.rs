@@ -1,0 +1,282 @@
+//! The server: a page's files, one socket for each page, and files that are asked for.
+
+use std::collections::HashMap;
+use std::sync::Arc;
+use std::sync::atomic::{AtomicU64, Ordering};
+use std::time::{Duration, Instant};
+
+use axum::Router;
+use axum::body::Body;
+use axum::extract::ws::{CloseFrame, Message, Utf8Bytes, WebSocket, WebSocketUpgrade};
+use axum::extract::{Path, Query, Request, State};
+use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
+use axum::middleware::{self, Next};
+use axum::response::{IntoResponse, Response};
+use axum::routing::get;
+use tokio::sync::{mpsc, watch};
+
+use super::assets::asset;
+use super::guard::{Guard, policy, token};
+
+/// No message of a page is longer than this.
+const LONGEST: usize = 9 << 20;
+
+/// A page that sends more than so many messages in a second is let go.
+const MOST_A_SECOND: u32 = 2000;
+
+/// The way to one page, for answers as JSON.
+pub(crate) type Answer = mpsc::UnboundedSender<String>;
+
+/// A file that is asked for, or why there is none.
+pub(crate) type Saved = Result<Vec<u8>, String>;
+
+/// What pages talk to.
+pub(crate) trait Host: Send + Sync + 'static {
+    /// What all pages show.
+    type Shown: Clone + Send + Sync + 'static;
+
+    /// The page, in which the nonce of a request stands in place of `{nonce}`.
+    fn page(&self) -> &'static str;
+
+    /// What a page is told first.
+    fn hello(&self) -> String;
+
+    /// Where what all pages show is published.
+    fn shown(&self) -> watch::Receiver<Self::Shown>;
+
+    /// What of it is news to a page that was shown something before, or nothing.
+    fn news(&self, now: &Self::Shown, before: Option<&Self::Shown>) -> Vec<String>;
+
+    /// A page asks for something.
+    ///
+    /// # Errors
+    ///
+    /// Why it cannot be read.
+    fn asked(&self, page: u64, text: &str, answer: &Answer) -> Result<(), String>;
+
+    /// A page is gone.
+    fn left(&self, page: u64);
+
+    /// A file made of what is shown.
+    fn save(&self, name: &str, query: &HashMap<String, String>) -> Saved;
+
+    /// A file of its own that the page needs: its kind and its bytes.
+    fn file(&self, name: &str) -> Option<(&'static str, Vec<u8>)>;
+
+    /// What goes on beside the talk with pages.
+    fn beside(self: Arc<Self>) -> impl Future<Output = ()> + Send {
+        async {}
+    }
+}
+
+struct Served<H> {
+    host: Arc<H>,
+    guard: Arc<Guard>,
+    pages: Arc<AtomicU64>,
+}
+
+impl<H> Clone for Served<H> {
+    fn clone(&self) -> Self {
+        Self { host: self.host.clone(), guard: self.guard.clone(), pages: self.pages.clone() }
+    }
+}
+
+/// Serves pages until the program ends.
+pub(crate) async fn serve<H: Host>(
+    listener: std::net::TcpListener,
+    guard: Guard,
+    host: Arc<H>,
+) -> std::io::Result<()> {
+    let served = Served { host: host.clone(), guard: guard.into(), pages: Arc::new(AtomicU64::new(1)) };
+    let router = Router::new()
+        .route("/", get(page::<H>))
+        .route("/socket", get(socket::<H>))
+        .route("/save/{name}", get(save::<H>))
+        .route("/own/{name}", get(own_file::<H>))
+        .route("/{*name}", get(file))
+        .layer(middleware::from_fn_with_state(served.clone(), let_in::<H>))
+        .with_state(served);
+    tokio::spawn(host.beside());
+    axum::serve(tokio::net::TcpListener::from_std(listener)?, router).await
+}
+
+/// Lets in only what comes from a page of this server, and says what pages may do.
+async fn let_in<H: Host>(State(served): State<Served<H>>, request: Request, next: Next) -> Response {
+    if let Some(why) = refusal(&served.guard, request.headers()) {
+        return (StatusCode::FORBIDDEN, why).into_response();
+    }
+    let mut response = next.run(request).await;
+    let headers = response.headers_mut();
+    let plain: [(HeaderName, &str); 5] = [
+        (header::X_CONTENT_TYPE_OPTIONS, "nosniff"),
+        (header::REFERRER_POLICY, "no-referrer"),
+        (HeaderName::from_static("cross-origin-opener-policy"), "same-origin"),
+        (HeaderName::from_static("cross-origin-resource-policy"), "same-origin"),
+        (header::CACHE_CONTROL, "no-store"),
+    ];
+    for (name, value) in plain {
+        headers.insert(name, HeaderValue::from_static(value));
+    }
+    let none = HeaderValue::from_static("default-src 'none'");
+    headers.entry(header::CONTENT_SECURITY_POLICY).or_insert(none);
+    response
+}
+
+/// Why a request is not let in, if it is not.
+fn refusal(guard: &Guard, headers: &HeaderMap) -> Option<&'static str> {
+    let host = headers.get(header::HOST).and_then(|value| value.to_str().ok());
+    let origin = headers.get(header::ORIGIN).map(|value| value.to_str().unwrap_or("null"));
+    if !guard.is_own_host(host) {
+        return Some("this server answers to its own address only");
+    }
+    (!guard.is_own_origin(origin)).then_some("this server answers to its own page only")
+}
+
+async fn page<H: Host>(State(served): State<Served<H>>) -> Response {
+    let nonce = token().unwrap_or_default();
+    let headers = [
+        (header::CONTENT_TYPE, "text/html; charset=utf-8".to_owned()),
+        (header::CONTENT_SECURITY_POLICY, policy(&nonce)),
+    ];
+    (headers, served.host.page().replace("{nonce}", &nonce)).into_response()
+}
+
+async fn file(Path(name): Path<String>) -> Response {
+    match asset(&name) {
+        Some(asset) => ([(header::CONTENT_TYPE, asset.kind)], asset.text).into_response(),
+        None => (StatusCode::NOT_FOUND, "there is no such file").into_response(),
+    }
+}
+
+type Asked = Query<HashMap<String, String>>;
+
+/// The answer to a request without the token of this run.
+fn without_token(guard: &Guard, query: &HashMap<String, String>) -> Option<Response> {
+    let given = query.get("token").map(String::as_str);
+    let refused = || (StatusCode::FORBIDDEN, "the token of this run is missing").into_response();
+    (!guard.is_token(given)).then(refused)
+}
+
+async fn own_file<H: Host>(
+    State(served): State<Served<H>>,
+    Path(name): Path<String>,
+    Query(query): Asked,
+) -> Response {
+    if let Some(refused) = without_token(&served.guard, &query) {
+        return refused;
+    }
+    match served.host.file(&name) {
+        Some((kind, bytes)) => ([(header::CONTENT_TYPE, kind)], bytes).into_response(),
+        None => (StatusCode::NOT_FOUND, "there is no such file").into_response(),
+    }
+}
+
+/// A file made of what is shown, for the browser to save.
+async fn save<H: Host>(
+    State(served): State<Served<H>>,
+    Path(name): Path<String>,
+    Query(query): Asked,
+) -> Response {
+    if let Some(refused) = without_token(&served.guard, &query) {
+        return refused;
+    }
+    let work = tokio::task::spawn_blocking(move || served.host.save(&name, &query));
+    match work.await {
+        Ok(Ok(bytes)) => {
+            let headers = [
+                (header::CONTENT_TYPE, "application/octet-stream"),
+                (header::CONTENT_DISPOSITION, "attachment"),
+            ];
+            (headers, Body::from(bytes)).into_response()
+        }
+        Ok(Err(why)) => (StatusCode::UNPROCESSABLE_ENTITY, why).into_response(),
+        Err(_) => (StatusCode::INTERNAL_SERVER_ERROR, "the file could not be made").into_response(),
+    }
+}
+
+async fn socket<H: Host>(
+    State(served): State<Served<H>>,
+    Query(query): Asked,
+    upgrade: WebSocketUpgrade,
+) -> Response {
+    if let Some(refused) = without_token(&served.guard, &query) {
+        return refused;
+    }
+    upgrade.max_message_size(LONGEST).on_upgrade(move |socket| talk(served, socket))
+}
+
+/// Talks to one page until it is gone.
+async fn talk<H: Host>(served: Served<H>, mut socket: WebSocket) {
+    let host = &served.host;
+    let page = served.pages.fetch_add(1, Ordering::Relaxed);
+    let (answer, mut answers) = mpsc::unbounded_channel();
+    let mut shown = host.shown();
+    let mut before: Option<H::Shown> = None;
+    let mut rate = Rate::default();
+    if send(&mut socket, host.hello()).await.is_err() {
+        return;
+    }
+    shown.mark_changed();
+    loop {
+        tokio::select! {
+            changed = shown.changed() => {
+                if changed.is_err() {
+                    break;
+                }
+                // What came faster than it could be sent is left out.
+                let now = shown.borrow_and_update().clone();
+                let mut sent = Ok(());
+                for told in host.news(&now, before.as_ref()) {
+                    sent = sent.and(send(&mut socket, told).await);
+                }
+                if sent.is_err() {
+                    break;
+                }
+                before = Some(now);
+            }
+            Some(told) = answers.recv() => {
+                if send(&mut socket, told).await.is_err() {
+                    break;
+                }
+            }
+            message = socket.recv() => {
+                let text = match message {
+                    Some(Ok(Message::Text(text))) => text,
+                    Some(Ok(Message::Ping(_) | Message::Pong(_))) => continue,
+                    _ => break,
+                };
+                if !rate.allows() {
+                    let reason = Utf8Bytes::from_static("too many messages in a second");
+                    let _ = socket.send(Message::Close(Some(CloseFrame { code: 1008, reason }))).await;
+                    break;
+                }
+                if let Err(why) = host.asked(page, &text, &answer) {
+                    let message = format!("what the page asked for cannot be read: {why}");
+                    let told = serde_json::json!({"tell": "refused", "message": message}).to_string();
+                    if send(&mut socket, told).await.is_err() {
+                        break;
+                    }
+                }
+            }
+        }
+    }
+    host.left(page);
+}
+
+async fn send(socket: &mut WebSocket, text: String) -> Result<(), axum::Error> {
+    socket.send(Message::Text(text.into())).await
+}
+
+/// How many messages came in this second.
+#[derive(Default)]
+struct Rate(Option<(Instant, u32)>);
+
+impl Rate {
+    fn allows(&mut self) -> bool {
+        let now = Instant::now();
+        let this_second = self.0.filter(|(since, _)| now - *since < Duration::from_secs(1));
+        let (since, count) = this_second.unwrap_or((now, 0));
+        self.0 = Some((since, count + 1));
+        count < MOST_A_SECOND
+    }
+}
