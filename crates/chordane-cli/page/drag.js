@@ -37,6 +37,8 @@ export class Drag {
         this.stepping = false;
         this.points = false;
         this.isDown = false;
+        /** @type {(number: number) => void} */
+        this.onMark = () => {};
         const { stage } = picture;
         stage.addEventListener("pointerdown", (event) => this.down(event));
         stage.addEventListener("pointermove", (event) => this.move(event));
@@ -61,6 +63,11 @@ export class Drag {
         this.begun = [event.clientX, event.clientY];
         this.last = event;
         this.picture.stage.setPointerCapture(event.pointerId);
+        const mark = event.target instanceof Element ? event.target.getAttribute("data-mark") : null;
+        if (mark !== null) {
+            this.onMark(Number(mark));
+            return;
+        }
         const knob = event.target instanceof Element ? event.target.getAttribute("data-knob") : null;
         if (knob !== null) {
             [this.doing, this.knob] = ["knob", knob];

@@ -19,6 +19,8 @@ export class Overlay {
         this.found = null;
         /** @type {{name: string, at: [number, number]}[]} */
         this.handles = [];
+        /** What others draw over the picture. @type {(() => SVGElement[])[]} */
+        this.more = [];
         picture.moved.push(() => this.draw());
     }
 
@@ -61,6 +63,6 @@ export class Overlay {
             name.textContent = handle.name;
             parts.push(diamond, name);
         }
-        this.svg.replaceChildren(...parts);
+        this.svg.replaceChildren(...parts, ...this.more.flatMap((more) => more()));
     }
 }

@@ -103,12 +103,24 @@ pub(crate) enum Asked {
     Mend {
         finding: usize,
     },
+    /// Shapes through marks written into the score.
+    KeepShapes {
+        shapes: Vec<MarkedShape>,
+    },
     /// The run that is going on is to end.
     Stop,
     /// Which text is kept where the file and the page were changed in the same lines.
     Keep {
         own: bool,
     },
+}
+
+/// A shape through marks, by their numbers.
+#[derive(Clone, Debug, Deserialize, PartialEq)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct MarkedShape {
+    pub(crate) numbers: Vec<usize>,
+    pub(crate) closed: bool,
 }
 
 /// What a page is told.

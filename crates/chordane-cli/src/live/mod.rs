@@ -87,8 +87,8 @@ fn serve(
         say(&format!("note: the file is not watched: {why}"));
     }
     if streams {
-        let (jobs, held) = (jobs.clone(), options.knobs.marks_held);
-        std::thread::spawn(move || outside::stream_marks(&jobs, held));
+        let (jobs, held, smoothed) = (jobs.clone(), options.knobs.marks_held, options.knobs.marks_smoothed);
+        std::thread::spawn(move || outside::stream_marks(&jobs, held, smoothed));
     }
     let desktop_of = (subject.name().to_owned(), subject.kind(), limits);
     let (session, shown, slow) = Session::new(subject, text, paper, settings, (flags.clone(), taken));

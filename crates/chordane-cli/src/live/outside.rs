@@ -4,7 +4,7 @@ use std::io::BufRead;
 use std::path::Path;
 use std::sync::mpsc::Sender;
 
-use chordane::read::{MarkFrame, MarksReader};
+use chordane::read::{MarkFrame, Marks, MarksReader};
 use notify::{Event, EventKind, RecursiveMode, Watcher};
 
 use super::session::{Job, What};
@@ -40,7 +40,8 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
 }
 
 /// Hands on the marks that come in on standard input, line by line. What is no frame is left out and counted.
-pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool) {
+pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>) {
+    let mut recent: Vec<MarkFrame> = Vec::new();
     let (mut reader, mut last) = (MarksReader::default(), MarkFrame::default());
     for line in std::io::stdin().lock().lines() {
         let Ok(line) = line else { break };
@@ -50,6 +51,13 @@ pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool) {
             let both = last.points().filter(|(number, _)| frame.at(*number).is_none()).chain(frame.points());
             frame = MarkFrame::new(both.collect::<Vec<_>>());
             last.clone_from(&frame);
+        }
+        if let Some(frames) = smoothed {
+            // Over those that came in last.
+            recent.push(frame.clone());
+            let most = (2.0 * frames).ceil().clamp(1.0, 100.0) as usize;
+            recent.drain(..recent.len().saturating_sub(most));
+            frame = Marks::from(recent.clone()).smoothed(frames).frames().last().cloned().unwrap_or(frame);
         }
         if !told_outside(jobs, What::Marks(frame, reader.skipped())) {
             return;

@@ -13,7 +13,7 @@ use tokio::sync::watch;
 
 use super::desk::{Desk, Gesture};
 use super::flags::Flags;
-use super::message::{Asked, FileState, HoveredTold, MarksTold, Mode, Told};
+use super::message::{Asked, FileState, HoveredTold, MarkedShape, MarksTold, Mode, Told};
 use super::paper::{Look, Paper};
 use super::places;
 use super::runs::{Ran, Ready, Subject};
@@ -320,6 +320,7 @@ impl<'a> Session<'a> {
                     self.changed();
                 }
             }
+            Asked::KeepShapes { shapes } => self.keep_shapes(&shapes, answer),
             // Runs are called off from outside of this thread.
             Asked::Stop => {}
             Asked::Keep { own } => self.keep(own),
@@ -660,6 +661,26 @@ impl<'a> Session<'a> {
         });
         let why = "the vertex cannot be taken out: it is not written out in a list or with a pen";
         self.take_text("taking a vertex out", made, why, answer);
+    }
+
+    /// Writes shapes through marks at the end of the score, where its sheet stands.
+    fn keep_shapes(&mut self, shapes: &[MarkedShape], answer: &Answer) {
+        let line = |shape: &MarkedShape| {
+            let numbers: Vec<String> = shape.numbers.iter().map(ToString::to_string).collect();
+            let (word, paint) = if shape.closed {
+                ("marks_closed", "fill(\"#c8553d\")")
+            } else {
+                ("marks_open", "stroke(\"#20303c\", 3)")
+            };
+            format!("\n    .add({word}([{}]).{paint})", numbers.join(", "))
+        };
+        let lines: String = shapes.iter().map(line).collect();
+        let text = format!("{}{lines}\n", self.desk.text().trim_end());
+        let text: Arc<str> = text.into();
+        let (settings, ready) = (self.settings(), &mut self.ready);
+        let runs = self.flags.running(|| ready.run(&text, &settings, &[])).is_ok();
+        let why = "the shapes cannot be written at the end of the score: end it with its sheet, without a comment after it";
+        self.take_text("shapes through marks", runs.then(|| text.to_string()), why, answer);
     }
 
     /// Something of what is shown and of what its places hang on.

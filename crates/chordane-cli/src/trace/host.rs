@@ -84,6 +84,7 @@ impl Board {
         let put = |at: Point, moved: Option<(usize, usize)>| self.put(draft, at, snap, moved);
         match step {
             Step::Add { at, kind } => Step::Add { at: put(at, None), kind },
+            Step::Insert { shape, side, at, kind } => Step::Insert { shape, side, at: put(at, None), kind },
             Step::Move { shape, vertex, to } => {
                 Step::Move { shape, vertex, to: put(to, Some((shape, vertex))) }
             }

@@ -28,6 +28,7 @@ pub(crate) const ASSETS: &[Asset] = assets![
     SCRIPT "trace.js",
     SCRIPT "wire.js",
     SCRIPT "picture.js",
+    SCRIPT "marks.js",
     SCRIPT "overlay.js",
     SCRIPT "text.js",
     SCRIPT "knobs.js",

@@ -193,8 +193,13 @@ impl Page {
     /// Drags from one place to another; places of the window.
     pub(crate) fn drag(&self, from: (f64, f64), to: (f64, f64)) {
         self.hover_grip(from);
+        self.pull(from, to);
+    }
+
+    /// Presses at one place, moves to another, and lets go.
+    pub(crate) fn pull(&self, from: (f64, f64), to: (f64, f64)) {
         let middle = (0.5 * (from.0 + to.0), 0.5 * (from.1 + to.1));
-        self.act(vec![PointerAction::Down { button: 0 }, Self::to(middle), Self::to(to)]);
+        self.act(vec![Self::to(from), PointerAction::Down { button: 0 }, Self::to(middle), Self::to(to)]);
         self.act(vec![PointerAction::Up { button: 0 }]);
     }
 

@@ -25,12 +25,15 @@ const FEWEST: f64 = 0.002;
 const SMALLEST: f64 = 0.0002;
 const FEWEST_PIXELS: f64 = 24.0;
 
+/// A colour of at least this share of the picture's rim is the ground.
+const GROUND: f64 = 0.08;
+
 /// So many areas are proposed, the largest.
 const MOST_AREAS: usize = 200;
 
 impl Draft {
     /// Outlines of the areas of a picture that have one colour each, as shapes of few vertices, with their holes: corners where the rim turns sharply, and soft vertices
-    /// between, as few as keep the outline within a distance of the rim. What has the colour that most of the picture's rim has is the ground, and left out. The
+    /// between, as few as keep the outline within a distance of the rim. Colours that much of the picture's rim has are the ground, and left out. The
     /// largest areas come first; specks are left out. A pixel is a unit long. Cost: linear in the pixels for each of at most twelve
     /// colours, and some for each vertex.
     ///
@@ -107,7 +110,7 @@ fn areas(picture: &Picture) -> Vec<Area> {
         let all = known.iter().enumerate().map(|(at, own)| (at, apart(colour, own)));
         all.min_by(|a, b| a.1.total_cmp(&b.1)).map_or(0, |(at, _)| at)
     };
-    // The ground is what most of the picture's rim has.
+    // The ground is what much of the picture's rim has.
     let mut on_rim = vec![0_usize; known.len()];
     for (at, colour) in colours.iter().enumerate() {
         let (x, y) = (at % width, at / width);
@@ -117,11 +120,12 @@ fn areas(picture: &Picture) -> Vec<Area> {
             *count += 1;
         }
     }
-    let ground = on_rim.iter().enumerate().max_by_key(|(_, count)| **count).map_or(0, |(at, _)| at);
+    let much = (GROUND * on_rim.iter().sum::<usize>() as f64).max(1.0);
+    let is_ground = |at: usize| on_rim.get(at).is_some_and(|count| *count as f64 >= much);
     let smallest = FEWEST_PIXELS.max(SMALLEST * colours.len() as f64);
     let mut all = Vec::new();
     for (number, own) in known.iter().enumerate() {
-        if number == ground || spent(colours.len()) {
+        if is_ground(number) || spent(colours.len()) {
             continue;
         }
         // How much of a pixel has this colour: where two mix at an edge, each has its share.

@@ -1,0 +1,127 @@
+// Marks: numbered points that move, shown with their numbers; and shapes made of them by clicking one after the other.
+
+import { button, drawn, element, html } from "./parts.js";
+
+/** @typedef {{numbers: number[], closed: boolean}} MarkedShape */
+
+export class Marks {
+    /**
+     * @param {import("./wire.js").Wire} wire
+     * @param {import("./overlay.js").Overlay} overlay
+     */
+    constructor(wire, overlay) {
+        this.wire = wire;
+        this.overlay = overlay;
+        /** @type {Map<number, [number, number]>} */
+        this.marks = new Map();
+        /** @type {MarkedShape[]} */
+        this.shapes = [];
+        /** The shape that is being made, by its place; past the last one where the next begins. */
+        this.active = 0;
+        wire.on("marks", (told) => this.told(told));
+        overlay.more.push(() => this.drawn());
+        const act = (/** @type {string} */ label, /** @type {string} */ name, /** @type {() => void} */ does) => {
+            const made = element("button", { text: label, id: `marks-${name}` });
+            made.addEventListener("click", () => { does(); this.show(); });
+            return made;
+        };
+        html("marks-body").append(
+            element("p", { id: "marks-told" }),
+            element("div", { class: "row" },
+                act("Take back", "back", () => { this.current?.numbers.pop(); this.tidy(); }),
+                act("Close", "close", () => this.finish(true)), act("End open", "open", () => this.finish(false)),
+                act("Delete", "delete", () => { this.shapes.splice(this.active, 1); this.active = Math.max(0, Math.min(this.active, this.shapes.length)); }),
+                act("Previous", "previous", () => this.go(-1)), act("Next", "next", () => this.go(1))),
+            element("ol", { id: "marked" }),
+            act("Write into the score", "keep", () => this.keep()));
+    }
+
+    get current() {
+        return this.shapes[this.active];
+    }
+
+    /** @param {any} told */
+    told(told) {
+        this.marks = new Map(told.marks);
+        html("marks").hidden = false;
+        const skipped = told.skipped === 0 ? "" : `, ${told.skipped} lines left out`;
+        html("marks-told").textContent = `${this.marks.size} marks${skipped}. Click them one after the other.`;
+        this.overlay.draw();
+    }
+
+    /**
+     * A mark was clicked: it is the next vertex of the active shape. The first one, clicked again, closes it.
+     * @param {number} number
+     */
+    pick(number) {
+        const own = this.current;
+        if (own === undefined) this.shapes.push({ numbers: [number], closed: false });
+        else if (own.numbers.length > 2 && own.numbers[0] === number) this.finish(true);
+        else own.numbers.push(number);
+        this.show();
+    }
+
+    /** @param {boolean} closed */
+    finish(closed) {
+        const own = this.current;
+        if (own === undefined) return;
+        own.closed = closed;
+        this.tidy(2);
+        this.active = this.shapes.length;
+    }
+
+    /** Empty shapes vanish. @param {number} [least] */
+    tidy(least = 1) {
+        const own = this.current;
+        this.shapes = this.shapes.filter((shape) => shape.numbers.length >= (shape === own ? least : 1));
+        this.active = own === undefined || !this.shapes.includes(own) ? this.shapes.length : this.shapes.indexOf(own);
+    }
+
+    /** @param {1 | -1} by */
+    go(by) {
+        const count = this.shapes.length + 1;
+        this.active = (this.active + by + count) % count;
+    }
+
+    keep() {
+        this.tidy(2);
+        const shapes = this.shapes.filter((shape) => shape.numbers.length > 1);
+        if (shapes.length > 0) this.wire.send({ ask: "keep-shapes", shapes });
+        this.shapes = [];
+        this.active = 0;
+    }
+
+    show() {
+        html("marked").replaceChildren(...this.shapes.map((shape, at) => {
+            const pick = element("button", {
+                "aria-pressed": String(at === this.active), text: `${shape.numbers.join(" ")}${shape.closed ? " closed" : ""}`,
+            });
+            pick.addEventListener("click", () => { this.active = at; this.show(); });
+            return element("li", {}, pick);
+        }));
+        for (const name of ["back", "close", "open", "delete"]) button(`marks-${name}`).disabled = this.current === undefined;
+        button("marks-keep").disabled = this.shapes.length === 0;
+        this.overlay.draw();
+    }
+
+    /** What is drawn over the picture. */
+    drawn() {
+        /** @type {SVGElement[]} */
+        const parts = [];
+        const { picture } = this.overlay;
+        for (const [at, shape] of this.shapes.entries()) {
+            const places = shape.numbers.map((number) => this.marks.get(number)).filter((place) => place !== undefined);
+            const d = places.map((place, i) => `${i === 0 ? "M" : "L"}${picture.onStage(place).join(" ")}`).join("");
+            parts.push(drawn("path", { class: `marked${at === this.active ? " active" : ""}`, d: shape.closed ? `${d}Z` : d }));
+        }
+        for (const [number, place] of this.marks) {
+            const [x, y] = picture.onStage(place);
+            const isLast = this.current?.numbers.at(-1) === number;
+            parts.push(drawn("circle", { class: `mark${isLast ? " last" : ""}`, cx: x, cy: y, r: 7, "data-mark": number }));
+            const name = drawn("text", { class: "mark-number", x: x + 9, y: y - 6 });
+            name.textContent = String(number);
+            parts.push(name);
+        }
+        return parts;
+    }
+}

@@ -1,0 +1,258 @@
+//! Tracing and marks in a real browser, against the program as it is run. Run with `--include-ignored` where Chromium and its driver are installed.
+
+use std::path::{Path, PathBuf};
+use std::process::{Command, Stdio};
+use std::time::{Duration, Instant};
+
+use crate::pages::{Live, Page, wait, wait_for_file};
+use crate::support::{chordane, loft};
+
+const SIZE: (f64, f64) = (640.0, 480.0);
+
+/// The demo's picture to trace.
+fn photo(folder: &Path) -> PathBuf {
+    let score = concat!(env!("CARGO_MANIFEST_DIR"), "/demo/kite-photo.chord");
+    let photo = folder.join("kite-photo.png");
+    chordane().args(["draw", score, "-o"]).arg(&photo).assert().success();
+    photo
+}
+
+fn vertices(page: &Page) -> u64 {
+    page.run("return document.querySelectorAll('#overlay .vertex').length").as_u64().unwrap()
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn a_picture_is_traced_and_nothing_is_lost_when_the_program_is_killed() {
+    let folder = tempfile::tempdir().unwrap();
+    let (photo, out) = (photo(folder.path()), folder.path().join("kite.svg"));
+    let score = folder.path().join("kite.chord");
+    let arguments =
+        ["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap(), "-o", score.to_str().unwrap()];
+    let live = Live::start(&arguments);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    let at = |x: f64, y: f64| page.place(SIZE, (x, y));
+    let count = |wanted: u64| wait(&format!("{wanted} vertices"), || vertices(&page) == wanted);
+    for (number, (x, y)) in [(337.0, 60.0), (417.0, 193.0), (300.0, 320.0), (258.0, 369.0), (202.0, 139.0)]
+        .into_iter()
+        .enumerate()
+    {
+        page.click_at(at(x, y));
+        count(number as u64 + 1);
+    }
+    page.keep("trace-five");
+    page.keys(&[], &['z', 'z']);
+    count(3);
+    page.keys(&[], &['y']);
+    count(4);
+    page.keys(&[], &['\u{e007}']);
+    page.wait("document.querySelector('#shapes').textContent.includes('4 vertices, closed')");
+    let svg = wait_for_file(&out, |text| text.contains('Z'));
+    live.kill();
+    // The page says so, and the same call goes on where it ended.
+    page.wait("document.querySelector('#state').textContent.includes('not there')");
+    let live = Live::start(&arguments);
+    page.go("about:blank");
+    page.go(&live.address);
+    page.wait_for_picture();
+    count(4);
+    assert_eq!(std::fs::read_to_string(&out).unwrap(), svg);
+    assert!(std::fs::read_to_string(&score).unwrap().contains("closed"), "the score has the shape");
+    // All of it can still be taken back; empty shapes vanish.
+    for _ in 0..6 {
+        page.run("document.querySelector('#undo').click()");
+    }
+    count(0);
+    assert_eq!(page.run("return document.querySelector('#shapes').children.length"), 0);
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn shapes_are_bent_have_holes_and_are_drawn_by_keys() {
+    let folder = tempfile::tempdir().unwrap();
+    let (photo, out) = (photo(folder.path()), folder.path().join("kite.svg"));
+    let live = Live::start(&["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()]);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    let at = |x: f64, y: f64| page.place(SIZE, (x, y));
+    let says =
+        |what: &str| page.wait(&format!("document.querySelector('#shapes').textContent.includes('{what}')"));
+    for (x, y) in [(330.0, 60.0), (420.0, 190.0), (260.0, 370.0), (200.0, 140.0)] {
+        page.click_at(at(x, y));
+    }
+    says("4 vertices, open");
+    // A click on the first one closes.
+    page.click_at(at(330.0, 60.0));
+    says("4 vertices, closed");
+    // A side pulled into a curve.
+    page.hover(at(340.0, 280.0));
+    page.wait("document.querySelector('#under').textContent.includes('side 1')");
+    page.pull(at(340.0, 280.0), at(370.0, 300.0));
+    says("5 vertices, closed");
+    let svg = wait_for_file(&out, |text| text.contains('c') || text.contains('C'));
+    assert!(svg.contains("<path"), "{svg}");
+    // A vertex moved, settled on an edge.
+    page.click("#snap-edges");
+    page.hover(at(200.0, 140.0));
+    page.wait("document.querySelector('#under').textContent.includes('vertex 4')");
+    page.pull(at(200.0, 140.0), at(224.0, 240.0));
+    page.wait("document.querySelector('#overlay .vertex')");
+    let steps = wait_for_file(&folder.path().join("kite.svg.steps"), |text| text.contains("\"move\""));
+    let moved: serde_json::Value = serde_json::from_str(steps.lines().last().unwrap()).unwrap();
+    let x = moved["step"]["move"]["to"][0].as_f64().unwrap();
+    // The panel's left edge is a line from (202, 139) to (258, 369).
+    let y = moved["step"]["move"]["to"][1].as_f64().unwrap();
+    let edge = 202.4 + (y - 139.3) * (258.9 - 202.4) / (370.0 - 139.3);
+    assert!((x - edge).abs() < 1.5, "({x}, {y}), the edge is at {edge}");
+    page.click("#snap-edges");
+    // A hole, by keys: the cross is moved from the middle, and vertices are placed there.
+    page.click("#shapes button");
+    page.click("#hole");
+    page.run("document.querySelector('#stage').focus()");
+    const LEFT: char = '\u{e012}';
+    const DOWN: char = '\u{e015}';
+    const SHIFT: char = '\u{e008}';
+    page.keys(&[], &[LEFT, 'a']);
+    page.keys(&[SHIFT], &[LEFT, LEFT]);
+    page.keys(&[], &['a']);
+    page.keys(&[SHIFT], &[DOWN, DOWN]);
+    page.keys(&[], &['a', '\u{e007}']);
+    says("3 vertices, closed, hole in 1");
+    page.keep("trace-hole");
+    // Kinds, picking, deleting.
+    page.keys(&[], &['n', 'v', 's']);
+    wait_for_file(&folder.path().join("kite.svg.steps"), |text| text.contains("\"change\""));
+    page.click("#delete");
+    wait("no shape", || vertices(&page) == 0);
+    page.click("#undo");
+    says("3 vertices, closed, hole in 1");
+    for (ending, what) in [("chord", "with_hole"), ("rs", "with_hole"), ("txt", "M"), ("svg", "<svg")] {
+        let script = format!(
+            "const done = arguments[arguments.length - 1]; fetch('/save/outline.{ending}?token={}').then((a) => a.text()).then(done)",
+            live.token()
+        );
+        let text = page.run_long(&script);
+        assert!(text.as_str().unwrap().contains(what), "{ending}: {text}");
+    }
+}
+
+#[test]
+fn outlines_are_proposed() {
+    let folder = tempfile::tempdir().unwrap();
+    let (photo, out) = (photo(folder.path()), folder.path().join("kite.svg"));
+    let score = folder.path().join("kite.chord");
+    let mut call = chordane();
+    call.arg("trace").arg(&photo).arg("-o").arg(&out).arg("-o").arg(&score).args(["--auto", "--no-page"]);
+    call.assert().success().stderr(predicates::str::contains("shapes were found"));
+    assert!(std::fs::read_to_string(&out).unwrap().matches("<path").count() >= 8);
+    // The score draws the same.
+    let again = folder.path().join("again.svg");
+    chordane().arg("draw").arg(&score).arg("-o").arg(&again).assert().success();
+    // Asked again, it goes on with what there is.
+    call.assert().success().stderr(predicates::str::contains("note: going on with what was traced before"));
+    let mut call = chordane();
+    call.arg("trace").arg(&photo).args(["-o", "outline.exe"]);
+    call.assert()
+        .failure()
+        .code(2)
+        .stderr(predicates::str::contains("cannot tell from the name outline.exe what to write"));
+    let mut call = chordane();
+    call.arg("trace").arg(&score).arg("-o").arg(&out);
+    call.assert().failure().code(1).stderr(predicates::str::contains("name a picture, a .png or .jpg file"));
+}
+
+const MARKED: &str = r##"let page = sheet(640, 480).ground("#f4efe6");
+page.add(marks_closed([0, 1, 2, 3]).fill("#2f6f73"));
+page
+"##;
+
+#[test]
+#[ignore = "needs Chromium"]
+fn marks_that_stream_in_are_shown_and_picked() {
+    let (_folder, score) = loft(MARKED);
+    let mut tracker = Command::new(assert_cmd::cargo::cargo_bin("chordane"))
+        .args(["demo", "--tracker"])
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let marks = tracker.stdout.take().unwrap();
+    let live =
+        Live::start_with(&["live", score.to_str().unwrap(), "--marks", "-", "--marks-held"], marks.into());
+    let page = Page::open(&live.address);
+    page.wait("document.querySelectorAll('#overlay .mark').length === 8");
+    // They move, and the picture with them.
+    let place = || page.run("return document.querySelector('#overlay .mark').getAttribute('cx')");
+    let (before, serial) = (place(), page.run("return document.querySelector('#stage').dataset.serial"));
+    wait("another place", || place() != before);
+    wait("another picture", || page.run("return document.querySelector('#stage').dataset.serial") != serial);
+    // A shape is made by clicking marks; they move on meanwhile, so that it is told to them directly.
+    let pick = |number: usize| {
+        page.run(&format!(
+            "const mark = document.querySelector('[data-mark=\"{number}\"]'); \
+             mark.dispatchEvent(new PointerEvent('pointerdown', {{ bubbles: true, pointerId: 1 }}))"
+        ));
+    };
+    [4, 5, 6, 7].into_iter().for_each(pick);
+    page.wait("document.querySelector('#marked').textContent === '4 5 6 7'");
+    page.click("#marks-back");
+    page.wait("document.querySelector('#marked').textContent === '4 5 6'");
+    page.keep("live-marks");
+    page.click("#marks-open");
+    [0, 1].into_iter().for_each(pick);
+    page.click("#marks-delete");
+    page.click("#marks-previous");
+    page.wait("document.querySelector('#marked [aria-pressed=true]')?.textContent === '4 5 6'");
+    page.click("#marks-keep");
+    let text = wait_for_file(&score, |text| text.contains("marks_open"));
+    assert_eq!(
+        text,
+        format!("{MARKED}    .add(marks_open([4, 5, 6]).stroke(\"#20303c\", 3))\n")
+            .replace("page\n    .", "page\n    .")
+    );
+    let _ = tracker.kill();
+    let _ = tracker.wait();
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn ten_pages_show_the_same_and_rest_costs_nothing() {
+    let (_folder, score) = loft(
+        MARKED
+            .lines()
+            .next()
+            .map(|line| format!("{line}\npage.add(circle([320, 240], 90).fill(\"teal\"))\n"))
+            .as_deref()
+            .unwrap(),
+    );
+    let live = Live::of(&score);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    let pages: Vec<Page> = (0..9).map(|_| Page::open(&live.address)).collect();
+    pages.iter().for_each(Page::wait_for_picture);
+    for size in 0..30 {
+        std::fs::write(
+            &score,
+            format!("sheet(640, 480).add(circle([320, 240], {}).fill(\"teal\"))\n", 60 + size),
+        )
+        .unwrap();
+        std::thread::sleep(Duration::from_millis(7));
+    }
+    for page in pages.iter().chain([&page]) {
+        page.wait("document.querySelector('.cm-content').textContent.includes('240], 89)')");
+    }
+    drop(pages);
+    // Nothing is done while nothing happens.
+    std::thread::sleep(Duration::from_millis(1500));
+    let (before, begin) = (processor_time(live.process()), Instant::now());
+    std::thread::sleep(Duration::from_secs(3));
+    let used = processor_time(live.process()) - before;
+    assert!(used <= 1, "{used} hundredths of a second of {:?} at rest", begin.elapsed());
+}
+
+/// The processor time of a process, in hundredths of a second.
+fn processor_time(process: u32) -> u64 {
+    let text = std::fs::read_to_string(format!("/proc/{process}/stat")).unwrap();
+    let fields: Vec<&str> = text.rsplit(')').next().unwrap().split_whitespace().collect();
+    fields[11].parse::<u64>().unwrap() + fields[12].parse::<u64>().unwrap()
+}
