@@ -27,8 +27,7 @@ export class Findings {
             return;
         }
         list.replaceChildren(...told.findings.map((/** @type {any} */ finding, /** @type {number} */ at) => {
-            const go = element("button", { class: "go" }, element("strong", { text: finding.code }),
-                finding.line === null ? "" : element("span", { class: "line", text: `line ${finding.line}` }), element("span", { text: finding.message }));
+            const go = element("button", { class: "go" }, element("strong", { text: finding.code }), element("span", { text: finding.message }));
             go.addEventListener("click", () => {
                 this.overlay.found = finding.at;
                 this.overlay.draw();

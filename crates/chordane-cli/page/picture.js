@@ -17,10 +17,9 @@ export class Picture {
         this.left = 0;
         this.top = 0;
         this.fitted = true;
-        /** @type {HTMLImageElement | undefined} */
-        this.image = undefined;
         this.serial = 0;
-        this.shownSerial = 0;
+        this.waiting = false;
+        this.inside = this.paper.attachShadow({ mode: "open" });
         /** @type {(() => void)[]} */
         this.moved = [];
         button("fit").addEventListener("click", () => this.fit());
@@ -50,26 +49,25 @@ export class Picture {
         this.size = told.size;
         this.corners = told.corners;
         if (first || (sized && this.fitted)) this.fit();
-        const serial = ++this.serial;
-        const address = URL.createObjectURL(new Blob([this.svg], { type: "image/svg+xml" }));
-        const image = new Image();
-        image.alt = "";
-        image.draggable = false;
-        image.src = address;
-        image.decode().then(() => {
-            // A later one may be there already.
-            if (serial < this.shownSerial) {
-                URL.revokeObjectURL(address);
-                return;
-            }
-            if (this.image !== undefined) URL.revokeObjectURL(this.image.src);
-            this.shownSerial = serial;
-            this.image = image;
-            this.paper.replaceChildren(image);
-            this.stage.dataset.serial = String(serial);
-            this.stage.dispatchEvent(new CustomEvent("painted", { detail: serial }));
-        }, () => URL.revokeObjectURL(address));
+        // Of what comes before the next frame only the last is shown.
+        if (!this.waiting) {
+            this.waiting = true;
+            requestAnimationFrame(() => this.paint());
+        }
         this.place();
+    }
+
+    paint() {
+        this.waiting = false;
+        const parsed = new DOMParser().parseFromString(this.svg, "image/svg+xml").documentElement;
+        const drawing = document.importNode(parsed, true);
+        drawing.setAttribute("width", "100%");
+        drawing.setAttribute("height", "100%");
+        // By itself, so that no name in it is one of the page's.
+        this.inside.replaceChildren(drawing);
+        this.serial += 1;
+        this.stage.dataset.serial = String(this.serial);
+        this.stage.dispatchEvent(new CustomEvent("painted"));
     }
 
     place() {

@@ -37,6 +37,8 @@ let kindName = "corner";
 let doing = null;
 /** @type {PointerEvent | undefined} */
 let last;
+/** @type {HTMLImageElement | undefined} */
+let photoShown;
 let looking = false;
 let lookAgain = false;
 let trying = false;
@@ -59,13 +61,14 @@ wire.on("hello", (told) => {
     const photo = new Image();
     photo.alt = "The picture that is traced";
     photo.draggable = false;
-    photo.id = "photo";
     photo.addEventListener("load", () => { stage.dataset.serial = "1"; });
     photo.src = `/own/photo?token=${token}`;
     picture.svg = "photo";
     picture.size = told.size;
     picture.corners = [[0, 0], told.size];
-    picture.paper.replaceChildren(photo);
+    photo.style.cssText = "display: block; width: 100%; height: 100%; opacity: var(--photo, 1)";
+    photoShown = photo;
+    picture.inside.replaceChildren(photo);
     picture.fit();
     shade();
 });
@@ -185,10 +188,10 @@ picture.moved.push(draw);
 /** The picture under the pointer, larger. */
 function magnify() {
     const glass = part("magnifier", HTMLCanvasElement);
-    const photo = document.getElementById("photo");
+    const photo = photoShown;
     const at = crossShown ? cross : last === undefined ? null : picture.placeOf(last);
     glass.hidden = at === null;
-    if (at === null || !(photo instanceof HTMLImageElement) || !photo.complete) return;
+    if (at === null || photo === undefined || !photo.complete) return;
     const pen = glass.getContext("2d");
     if (pen === null) return;
     const shownAt = LARGER * Math.max(picture.zoom, 0.5);

@@ -5,9 +5,12 @@
 
 use std::time::{Duration, Instant};
 
+use chordane::ground::Allowance;
 use chordane::number::Point;
 use chordane::scene::{Grip, GripKind};
 use chordane::sheet::Sheet;
+
+use rayon::prelude::*;
 
 use crate::numbers::MOST_DECIMALS;
 use crate::{Mistake, Score, Script, Settings, Stage};
@@ -32,6 +35,9 @@ const MOST_HOLDS: usize = 24;
 
 /// Runs of the script for one step of a drag.
 const MOST_RUNS: usize = 16;
+
+/// So many numbers are tried at once, on as many threads as there are.
+const AT_ONCE: usize = 4;
 
 /// So much of what was learned is kept, in places that numbers move.
 const MOST_KEPT: usize = 8_000_000;
@@ -121,17 +127,29 @@ impl Holds {
 
     fn learn_of(&mut self, numbers: &[usize], within: Duration) -> bool {
         let begin = Instant::now();
-        for number in numbers {
-            if self.tried.get(*number).is_none_or(Option::is_some) {
-                continue;
-            }
+        let untried: Vec<usize> =
+            numbers.iter().copied().filter(|number| matches!(self.tried.get(*number), Some(None))).collect();
+        for some in untried.chunks(AT_ONCE) {
             if begin.elapsed() >= within {
                 return false;
             }
-            let moved = if self.kept < MOST_KEPT { self.moved_by(*number) } else { Vec::new() };
-            self.kept += moved.len();
-            if let Some(tried) = self.tried.get_mut(*number) {
-                *tried = Some(moved);
+            let enough = self.kept >= MOST_KEPT;
+            let allowance = Allowance::current();
+            let moved_by = |number: &usize| match &allowance {
+                _ if enough => Vec::new(),
+                Some(allowance) => allowance.within(|| self.moved_by(*number)),
+                None => self.moved_by(*number),
+            };
+            let moved: Vec<Vec<(u32, Point)>> = some.par_iter().map(moved_by).collect();
+            // What was called off says nothing.
+            if allowance.as_ref().is_some_and(|allowance| allowance.ask().is_some()) {
+                return false;
+            }
+            for (number, moved) in some.iter().zip(moved) {
+                self.kept += moved.len();
+                if let Some(tried) = self.tried.get_mut(*number) {
+                    *tried = Some(moved);
+                }
             }
         }
         true

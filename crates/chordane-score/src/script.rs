@@ -2,7 +2,7 @@
 
 use std::sync::{Arc, Mutex};
 
-use chordane::ground::{Allowance, FaultKind};
+use chordane::ground::{Allowance, FaultKind, on_this_thread};
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 
@@ -288,10 +288,13 @@ const STACK: usize = 512 << 20;
 /// Does some work on a thread with a large stack: the engine goes down one into another as deep as a score is nested.
 fn on_large_stack<R: Send>(work: impl FnOnce() -> R + Send) -> R {
     let outer = Allowance::current();
-    let work = move || match outer {
+    // A thread of the pool waits here: if the score waited for the pool in turn, both would wait for ever.
+    let alone = rayon::current_thread_index().is_some();
+    let within = move || match outer {
         Some(outer) => outer.within(work),
         None => work(),
     };
+    let work = move || if alone { on_this_thread(within) } else { within() };
     let mut work = Some(work);
     let done = std::thread::scope(|scope| {
         let take = &mut work;

@@ -15,6 +15,8 @@ pub(crate) struct Flags(Arc<Inside>);
 struct Inside {
     since: Mutex<Option<Instant>>,
     stop: AtomicBool,
+    /// Whether nobody waits for what is done.
+    quiet: AtomicBool,
     begun: Notify,
 }
 
@@ -26,13 +28,20 @@ impl Flags {
     pub(crate) fn running<R>(&self, work: impl FnOnce() -> R) -> R {
         self.set(Some(Instant::now()));
         self.0.begun.notify_one();
-        let done = self.quietly(work);
+        let done = self.within(work);
         self.set(None);
         done
     }
 
-    /// As [`Flags::running`], for work that nobody waits for.
-    pub(crate) fn quietly<R>(&self, work: impl FnOnce() -> R) -> R {
+    /// As [`Flags::running`], for work that nobody waits for. `None` where it was called off.
+    pub(crate) fn quietly<R>(&self, work: impl FnOnce() -> R) -> Option<R> {
+        self.0.quiet.store(true, Ordering::Relaxed);
+        let done = self.within(work);
+        self.0.quiet.store(false, Ordering::Relaxed);
+        (!self.0.stop.load(Ordering::Relaxed)).then_some(done)
+    }
+
+    fn within<R>(&self, work: impl FnOnce() -> R) -> R {
         self.0.stop.store(false, Ordering::Relaxed);
         let shared = Arc::clone(&self.0);
         let stopped = move || {
@@ -61,6 +70,13 @@ impl Flags {
     /// Calls the run off if it lasts, since another text is there.
     pub(crate) fn supersede(&self) {
         if self.lasts().is_some_and(|lasts| lasts > SHORT) {
+            self.stop();
+        }
+    }
+
+    /// Calls off what nobody waits for, since there is something to do.
+    pub(crate) fn hurry(&self) {
+        if self.0.quiet.load(Ordering::Relaxed) {
             self.stop();
         }
     }

@@ -71,6 +71,9 @@ impl Host for Desktop {
             Asked::Edit { .. } | Asked::Undo | Asked::Redo => self.flags.supersede(),
             _ => {}
         }
+        if !matches!(asked, Asked::Hover { .. } | Asked::Pointer { .. }) {
+            self.flags.hurry();
+        }
         let job = Job { page, what: What::Asked(asked), answer: answer.clone() };
         self.jobs.send(job).map_err(|_| "the program ends".to_owned())
     }

@@ -55,11 +55,14 @@ const SLICE: Duration = Duration::from_millis(8);
 /// After what comes many times a second, what nobody waits for is left until it rests.
 const REST: Duration = Duration::from_millis(150);
 
+/// A run that takes more milliseconds than this is long.
+const LONG_RUN: f64 = 120.0;
+
 /// So long it is tried at most what the places of one text hang on.
 const MOST_LEARNING: Duration = Duration::from_secs(4);
 
 /// What is not known yet of a place that is taken hold of is learned within this time.
-const LEARN_NEAR: Duration = Duration::from_millis(250);
+const LEARN_NEAR: Duration = Duration::from_millis(150);
 
 /// All that the thread knows.
 #[derive(Debug)]
@@ -438,8 +441,9 @@ impl<'a> Session<'a> {
                 || !self.strip.knows(self.shown.seeds.seed))
     }
 
+    /// Of what runs long, only what a place is asked for is learned.
     fn learns(&self) -> bool {
-        self.holds.is_some() && self.learning < MOST_LEARNING
+        self.holds.is_some() && self.learning < MOST_LEARNING && self.shown.run.milliseconds < LONG_RUN
     }
 
     /// Something that nobody waits for, a little of it.
@@ -455,16 +459,21 @@ impl<'a> Session<'a> {
         } else if self.stale.holds {
             self.hold();
         } else if self.learns() {
-            let all = self.holds.as_mut().is_none_or(|holds| holds.learn(SLICE));
-            self.learning = if all { MOST_LEARNING } else { self.learning + begin.elapsed() };
+            let holds = &mut self.holds;
+            let all = self.flags.quietly(|| holds.as_mut().is_none_or(|holds| holds.learn(SLICE)));
+            self.learning = if all == Some(true) { MOST_LEARNING } else { self.learning + begin.elapsed() };
         } else if self.stale.findings {
             self.stale.findings = false;
             let (text, settings) = (Arc::clone(self.desk.text()), self.settings());
             let ready = &mut self.ready;
-            let found = self.flags.quietly(|| super::findings::of(ready, &text, &settings));
-            if let Some(findings) = found {
-                (self.shown.findings, self.shown.complete) = (Arc::new(findings), true);
-                self.publish();
+            match self.flags.quietly(|| super::findings::of(ready, &text, &settings)) {
+                Some(Some(findings)) => {
+                    (self.shown.findings, self.shown.complete) = (Arc::new(findings), true);
+                    self.publish();
+                }
+                Some(None) => {}
+                // Something came between.
+                None => self.stale.findings = true,
             }
         }
     }
@@ -475,7 +484,8 @@ impl<'a> Session<'a> {
         let settings = self.settings();
         let learned = self.learning;
         self.learning = if learned >= MOST_LEARNING { Duration::ZERO } else { learned };
-        self.holds = self.script().and_then(|script| Holds::new(script, settings).ok());
+        let script = self.script();
+        self.holds = self.flags.running(|| script.and_then(|script| Holds::new(script, settings).ok()));
     }
 
     /// As [`Session::hold`], where it has to be known now.

@@ -57,7 +57,7 @@ pub(crate) fn token() -> Option<String> {
 pub(crate) fn policy(nonce: &str) -> String {
     format!(
         "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; img-src 'self' blob: data:; \
-         connect-src 'self' blob:; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+         connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
     )
 }
 

@@ -32,9 +32,10 @@ fn sails() -> (TempDir, PathBuf, Live, Page) {
 
 /// The text of the picture that is shown.
 fn picture(page: &Page) -> String {
-    let script = "const done = arguments[arguments.length - 1]; \
-        fetch(document.querySelector('#paper img').src).then((answer) => answer.text()).then(done, () => done(''))";
-    page.run_long(script).as_str().unwrap_or_default().to_owned()
+    page.run("return document.querySelector('#paper').shadowRoot.innerHTML")
+        .as_str()
+        .unwrap_or_default()
+        .to_owned()
 }
 
 #[test]
@@ -451,7 +452,7 @@ fn requests_of_others_are_refused() {
     assert_eq!(status("/", &[]), 200);
     assert_eq!(status("/", &[("Host", "kites.example")]), 403);
     assert_eq!(status("/", &[("Origin", "http://kites.example")]), 403);
-    assert_eq!(status("/main.js", &[("Origin", &own)]), 200);
+    assert_eq!(status("/live.js", &[("Origin", &own)]), 200);
     for path in
         ["/../kite.chord", "/kite.chord", "/%2e%2e/kite.chord", "/vendor/../../Cargo.toml", "/nothing"]
     {

@@ -121,7 +121,9 @@ fn shapes_are_bent_have_holes_and_are_drawn_by_keys() {
     says("3 vertices, closed, hole in 1");
     page.keep("trace-hole");
     // Kinds, picking, deleting.
-    page.keys(&[], &['n', 'v', 's']);
+    page.keys(&[], &['n']);
+    page.wait("document.querySelector('#shapes [data-shape=\"1\"]').getAttribute('aria-pressed') === 'true'");
+    page.keys(&[], &['v', 's']);
     wait_for_file(&folder.path().join("kite.svg.steps"), |text| text.contains("\"change\""));
     page.click("#delete");
     wait("no shape", || vertices(&page) == 0);

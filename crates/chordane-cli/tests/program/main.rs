@@ -5,6 +5,7 @@
 mod again;
 mod browser;
 mod browser_live;
+mod browser_speed;
 mod browser_trace;
 mod clips;
 mod command;

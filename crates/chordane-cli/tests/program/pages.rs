@@ -26,7 +26,7 @@ impl Live {
     }
 
     pub(crate) fn start_with(arguments: &[&str], input: Stdio) -> Self {
-        let mut child = Command::new(assert_cmd::cargo::cargo_bin("chordane"))
+        let mut child = Command::new(program())
             .args(arguments)
             .args(["--port", "0"])
             .stdin(input)
@@ -72,6 +72,11 @@ impl Drop for Live {
         let _ = self.child.kill();
         let _ = self.child.wait();
     }
+}
+
+/// The program under test; figures can be taken of one that was built otherwise, named by `CHORDANE_PROGRAM`.
+fn program() -> std::path::PathBuf {
+    std::env::var_os("CHORDANE_PROGRAM").map_or_else(|| assert_cmd::cargo::cargo_bin("chordane"), Into::into)
 }
 
 /// A page in a browser.

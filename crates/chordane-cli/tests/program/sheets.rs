@@ -7,7 +7,7 @@
 use std::path::Path;
 
 use super::browser::{pixels, shown};
-use super::support::chordane;
+use super::support::{chordane, loft};
 
 pub(crate) const WIDTH: u32 = 160;
 pub(crate) const HEIGHT: u32 = 120;
@@ -275,4 +275,20 @@ pub(crate) fn seen(folder: &Path, names: &[String], element: &str, times: u32) -
             sums.iter().map(|sum| sum / (times * times) as f64).collect()
         })
         .collect()
+}
+
+/// Scores whose words use all threads, run on all threads: none waits for another for ever.
+#[test]
+fn many_scores_that_put_shapes_together_are_drawn_at_once() {
+    let plates = r##"let wide = knob("wide", 40, 10, 80);
+let plates = (0..90).map(|i| circle(polar(deg(i * 137.5), i * 1.2), wide / 3));
+sheet(320, 320).centred().add(union_all(plates).fill("#2f6f73"))
+"##;
+    let (folder, score) = loft(plates);
+    let mut call = chordane();
+    call.arg("vary").arg(&score).args(["--over", "wide=10..80:12", "-o"]).arg(folder.path().join("all.png"));
+    call.timeout(std::time::Duration::from_secs(100)).assert().success();
+    let mut call = chordane();
+    call.arg("draw").arg(&score).args(["--frames", "12", "-o"]).arg(folder.path().join("frame.png"));
+    call.timeout(std::time::Duration::from_secs(100)).assert().success();
 }

@@ -16,6 +16,7 @@ pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};
 pub use near::nearest;
 pub use short::{plain_number, short, trimmed};
+pub use threads::on_this_thread;
 pub use visible::visible;
 
 #[cfg(feature = "svg-read")]

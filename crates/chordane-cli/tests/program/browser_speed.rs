@@ -1,0 +1,110 @@
+//! How quick the live page is, in a real browser: figures that are printed, not judged. Run with `--include-ignored --nocapture`.
+
+use std::path::Path;
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
+
+use crate::pages::{Live, Page};
+use crate::support::loft;
+
+/// Scores of the demo, still ones and such that move.
+const SCORES: [&str; 6] =
+    ["first-sail", "star-vents", "stencil-hem", "dusk", "dipping-kite", "spinning-ring"];
+
+/// 20,000 vertices by one word, and computed one by one.
+const BY_ONE_WORD: &str = r##"let wide = knob("wide", 180, 100, 220);
+let rim = wheel(wide, 1, deg(0)).wheel(6, 240, deg(0)).centre([320, 240]).points(20000);
+sheet(640, 480).ground("#f4efe6").add(closed(rim).fill("#c8553d"))
+"##;
+
+const ONE_BY_ONE: &str = r##"let wide = knob("wide", 180, 100, 220);
+let rim = (0..20000).map(|i| pt(320, 240) + polar(deg(i * 0.018), wide + 6 * sin(deg(i * 7))));
+sheet(640, 480).ground("#f4efe6").add(closed(rim).fill("#c8553d"))
+"##;
+
+fn median(mut times: Vec<f64>) -> f64 {
+    times.sort_by(f64::total_cmp);
+    times[times.len() / 2]
+}
+
+fn now() -> f64 {
+    SystemTime::now().duration_since(UNIX_EPOCH).unwrap().as_secs_f64() * 1e3
+}
+
+/// Marks the time at which each picture is shown.
+fn watch_pictures(page: &Page) {
+    page.run(
+        "window.painted = []; document.querySelector('#stage').addEventListener('painted', \
+         () => window.painted.push(performance.timeOrigin + performance.now()))",
+    );
+}
+
+/// From the saving of a file to its new picture, in milliseconds.
+fn from_saving(page: &Page, score: &Path) -> f64 {
+    let text = std::fs::read_to_string(score).unwrap();
+    let mut times = Vec::new();
+    for round in 0..9 {
+        // Another ground each time, so that there is something new to see.
+        let other =
+            format!("{}\n    .add(circle([{}, 30], 9).fill(\"#20303c\"))\n", text.trim_end(), 30 + round);
+        page.run("window.painted = []");
+        let begin = now();
+        std::fs::write(score, other).unwrap();
+        page.wait("window.painted.length > 0");
+        times.push(page.run("return window.painted[0]").as_f64().unwrap() - begin);
+        std::thread::sleep(Duration::from_millis(60));
+    }
+    std::fs::write(score, text).unwrap();
+    median(times)
+}
+
+/// From one picture to the next while a knob is moved as often as the screen shows, in milliseconds.
+fn by_a_knob(page: &Page) -> Option<f64> {
+    let script = "const done = arguments[arguments.length - 1]; \
+        const knob = document.querySelector('#knob-list input[type=range]'); if (knob === null) { done(null); return; } \
+        const stage = document.querySelector('#stage'); const times = []; let count = 0; \
+        const painted = () => times.push(performance.now()); stage.addEventListener('painted', painted); \
+        const step = () => { count += 1; const share = 0.3 + 0.4 * ((count * 7) % 31) / 31; \
+            knob.value = Number(knob.min) + share * (knob.max - knob.min); knob.dispatchEvent(new Event('input')); \
+            if (count < 150) requestAnimationFrame(step); \
+            else { stage.removeEventListener('painted', painted); done(times); } }; step()";
+    let times = page.run_long(script);
+    let times: Vec<f64> = times.as_array()?.iter().filter_map(serde_json::Value::as_f64).collect();
+    Some(median(times.windows(2).map(|two| two[1] - two[0]).collect()))
+}
+
+/// From opening the page until it is known what a vertex hangs on, in milliseconds.
+fn until_known(page: &Page) -> f64 {
+    let script = "const done = arguments[arguments.length - 1]; const begin = performance.now(); \
+        const socket = new WebSocket(`ws://${location.host}/socket?token=${location.hash.slice(1)}`); \
+        socket.onmessage = (event) => { const told = JSON.parse(event.data); \
+            if (told.tell === 'picture') socket.send(JSON.stringify({ ask: 'next', from: null, by: 1 })); \
+            if (told.tell === 'hovered') { socket.close(); done(performance.now() - begin); } }";
+    page.run_long(script).as_f64().unwrap()
+}
+
+#[test]
+#[ignore = "needs Chromium; prints figures"]
+fn the_page_is_quick() {
+    println!("{:<16} {:>14} {:>10} {:>10}", "score", "saved to seen", "knob", "known");
+    for name in SCORES {
+        let source = format!("{}/demo/{name}.chord", env!("CARGO_MANIFEST_DIR"));
+        let (_folder, score) = loft(&std::fs::read_to_string(source).unwrap());
+        let live = Live::of(&score);
+        let page = Page::open(&live.address);
+        page.wait_for_picture();
+        watch_pictures(&page);
+        let known = until_known(&page);
+        let saved = from_saving(&page, &score);
+        let knob = by_a_knob(&page).map_or("-".to_owned(), |time| format!("{time:.0} ms"));
+        println!("{name:<16} {:>14} {knob:>10} {:>10}", format!("{saved:.0} ms"), format!("{known:.0} ms"));
+    }
+    for (name, text) in [("20,000, one word", BY_ONE_WORD), ("20,000, each", ONE_BY_ONE)] {
+        let (_folder, score) = loft(text);
+        let live = Live::of(&score);
+        let page = Page::open(&live.address);
+        page.wait_for_picture();
+        page.wait("document.querySelector('#knob-list input')");
+        let knob = by_a_knob(&page).unwrap();
+        println!("{name:<16} {:>14} {:>10}", "", format!("{knob:.0} ms"));
+    }
+}
