@@ -36,6 +36,12 @@ const MOST_HOLDS: usize = 24;
 /// Runs of the script for one step of a drag.
 const MOST_RUNS: usize = 16;
 
+/// A place is near enough at this share of what cannot be seen.
+const NEAR_ENOUGH: f64 = 0.75;
+
+/// So many decimals more than needed are tried where a place comes no nearer.
+const MOST_MORE: usize = 2;
+
 /// So many numbers are tried at once, on as many threads as there are.
 const AT_ONCE: usize = 4;
 
@@ -270,6 +276,7 @@ impl Holds {
             values: hold.numbers.iter().map(of).collect(),
             columns,
             at: own.map_or(Point::ZERO, |grip| grip.at),
+            text: self.script.source().to_owned(),
         }
     }
 }
@@ -284,6 +291,7 @@ pub struct Drag<'h> {
     /// How the place moves for a change of each number by 1.
     columns: Vec<Point>,
     at: Point,
+    text: String,
 }
 
 /// What a step of a drag came to.
@@ -305,20 +313,20 @@ impl Drag<'_> {
     /// their decimals, and get as many more as that distance takes. Cost: a few runs of the script.
     pub fn to(&mut self, wanted: Point, within: f64) -> Dragged {
         let within = within.max(1e-9);
-        let mut refused = None;
-        let mut runs = 0;
-        while runs < MOST_RUNS && self.at.distance(wanted) > 0.25 * within {
-            let Some(step) = self.step(wanted - self.at) else { break };
+        let (mut refused, mut runs, mut more) = (None, 0, 0);
+        while runs < MOST_RUNS && self.at.distance(wanted) > NEAR_ENOUGH * within {
+            let Some(step) = self.step(wanted - self.at, within) else { break };
             let mut share = 1.0;
             let before = self.at.distance(wanted);
             let mut nearer = false;
             while runs < MOST_RUNS && share > 0.05 {
                 runs += 1;
                 let values: Vec<f64> = self.values.iter().zip(&step).map(|(v, s)| v + s * share).collect();
-                match self.tried(&values) {
+                let (text, values) = self.written(&values, within, more);
+                match self.place(&text) {
                     Ok(Some(at)) if at.distance(wanted) < before * (1.0 - 1e-6) => {
-                        self.learn(&step, share, at);
-                        (self.values, self.at, nearer) = (values, at, true);
+                        self.learn(&values, at);
+                        (self.values, self.at, self.text, nearer) = (values, at, text, true);
                         break;
                     }
                     Ok(_) => {}
@@ -327,15 +335,23 @@ impl Drag<'_> {
                 share *= 0.5;
             }
             if !nearer {
-                break;
+                // It may be that the decimals do not suffice.
+                if self.at.distance(wanted) <= within || more == MOST_MORE || refused.is_some() {
+                    break;
+                }
+                more += 1;
             }
         }
-        self.settled(wanted, within, refused)
+        let held_back = (self.at.distance(wanted) > within).then(|| self.why(refused));
+        let values = self.numbers.iter().copied().zip(self.values.iter().copied()).collect();
+        Dragged { text: self.text.clone(), values, at: self.at, held_back }
     }
 
     /// How the numbers change to move the place by a step.
-    fn step(&self, by: Point) -> Option<Vec<f64>> {
+    fn step(&self, by: Point, within: f64) -> Option<Vec<f64>> {
         let step = match *self.columns.as_slice() {
+            // Along the line it is as near as it can be.
+            [a] if a.dot(by).abs() <= 0.1 * within * a.length() => return None,
             [a] => vec![a.dot(by) / a.length_squared()],
             [a, b] => {
                 let det = a.perp_dot(b);
@@ -347,10 +363,13 @@ impl Drag<'_> {
         sound.then_some(step)
     }
 
-    /// Corrects how the place moves by how it did move (C. G. Broyden, 1965).
-    fn learn(&mut self, step: &[f64], share: f64, at: Point) {
-        let step: Vec<f64> = step.iter().map(|change| change * share).collect();
+    /// Corrects how the place moves by how it did move to some numbers (C. G. Broyden, 1965).
+    fn learn(&mut self, values: &[f64], at: Point) {
+        let step: Vec<f64> = values.iter().zip(&self.values).map(|(now, before)| now - before).collect();
         let size: f64 = step.iter().map(|change| change * change).sum();
+        if size == 0.0 {
+            return;
+        }
         let told: Point = self.columns.iter().zip(&step).map(|(column, change)| *column * *change).sum();
         let off = (at - self.at - told) / size;
         for (column, change) in self.columns.iter_mut().zip(&step) {
@@ -358,13 +377,27 @@ impl Drag<'_> {
         }
     }
 
-    /// Where the place is with other numbers; `None` where it is not there any more.
-    fn tried(&self, values: &[f64]) -> Result<Option<Point>, Mistake> {
-        let values: Vec<(usize, f64)> = self.numbers.iter().copied().zip(values.iter().copied()).collect();
-        let text = self.holds.script.with_numbers(&values);
-        self.place(&text)
+    /// The script's text with other values, with as few decimals as will do and some more; and the values as they are written.
+    fn written(&self, values: &[f64], within: f64, more: usize) -> (String, Vec<f64>) {
+        let numbers = self.holds.script.numbers();
+        let needed = |column: &Point| {
+            // Half a unit of the last decimal of two numbers moves the place by no more than cannot be seen.
+            let decimals = (0.71 * column.length() / within).log10().ceil();
+            if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
+        };
+        let text = |((number, value), column): ((&usize, &f64), &Point)| {
+            Some((*number, numbers.get(*number)?.text(*value, needed(column) + more)))
+        };
+        let texts: Vec<(usize, String)> =
+            self.numbers.iter().zip(values).zip(&self.columns).filter_map(text).collect();
+        let read = |(text, value): (&(usize, String), &f64)| {
+            text.1.trim_matches(['(', ')']).replace('_', "").parse().unwrap_or(*value)
+        };
+        let values = texts.iter().zip(values).map(read).collect();
+        (crate::numbers::replaced(self.holds.script.source(), numbers, &texts), values)
     }
 
+    /// Where the place is in a text; `None` where it is not there any more.
     fn place(&self, text: &str) -> Result<Option<Point>, Mistake> {
         let script = Script::read(self.holds.script.name(), text, self.holds.script.limits())?;
         let sheet = perform(&script, &self.holds.settings)?;
@@ -372,43 +405,6 @@ impl Drag<'_> {
             let placed = sheet.items().nth(grip.item)?;
             placed.grips().into_iter().find(|own| own.kind == grip.kind).map(|own| own.at)
         }))
-    }
-
-    /// The numbers with as few decimals as will do.
-    fn settled(&mut self, wanted: Point, within: f64, refused: Option<String>) -> Dragged {
-        let numbers = self.holds.script.numbers();
-        let needed = |column: &Point| {
-            // Half a unit of the last decimal of two numbers moves the place by no more than cannot be seen.
-            let decimals = (0.71 * column.length() / within).log10().ceil();
-            if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
-        };
-        let written = |values: &[f64], more: usize| {
-            let text = |((number, value), column): ((&usize, &f64), &Point)| {
-                Some((*number, numbers.get(*number)?.text(*value, needed(column) + more)))
-            };
-            let texts: Vec<(usize, String)> =
-                self.numbers.iter().zip(values).zip(&self.columns).filter_map(text).collect();
-            crate::numbers::replaced(self.holds.script.source(), numbers, &texts)
-        };
-        let near = self.at.distance(wanted).max(within);
-        let mut settled = None;
-        for more in 0..3 {
-            let text = written(&self.values, more);
-            if let Ok(Some(at)) = self.place(&text) {
-                settled = Some((text, at));
-                if at.distance(wanted) <= near {
-                    break;
-                }
-            }
-        }
-        let (text, at) = settled.unwrap_or_else(|| {
-            let start = self.grip.map_or(Point::ZERO, |grip| grip.at);
-            (self.holds.script.source().to_owned(), start)
-        });
-        let off = at.distance(wanted);
-        let held_back = (off > within).then(|| self.why(refused));
-        let values = self.numbers.iter().copied().zip(self.values.iter().copied()).collect();
-        Dragged { text, values, at, held_back }
     }
 
     fn why(&self, refused: Option<String>) -> String {

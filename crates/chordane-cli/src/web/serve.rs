@@ -13,6 +13,7 @@ use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
 use axum::middleware::{self, Next};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
+use axum::serve::ListenerExt;
 use tokio::sync::{mpsc, watch};
 
 use super::assets::asset;
@@ -97,7 +98,11 @@ pub(crate) async fn serve<H: Host>(
         .layer(middleware::from_fn_with_state(served.clone(), let_in::<H>))
         .with_state(served);
     tokio::spawn(host.beside());
-    axum::serve(tokio::net::TcpListener::from_std(listener)?, router).await
+    // Short answers are not kept back to be sent with others.
+    let listener = tokio::net::TcpListener::from_std(listener)?.tap_io(|stream| {
+        let _ = stream.set_nodelay(true);
+    });
+    axum::serve(listener, router).await
 }
 
 /// Lets in only what comes from a page of this server, and says what pages may do.

@@ -82,10 +82,26 @@ fn until_known(page: &Page) -> f64 {
     page.run_long(script).as_f64().unwrap()
 }
 
+/// From one step of a drag to the next, each asked for when the one before is done, in milliseconds; the first vertex goes round in a small circle.
+fn by_a_drag(page: &Page) -> f64 {
+    let script = "const done = arguments[arguments.length - 1]; const times = []; let at; let begin; \
+        const socket = new WebSocket(`ws://${location.host}/socket?token=${location.hash.slice(1)}`); \
+        const send = (asked) => socket.send(JSON.stringify(asked)); \
+        const step = () => { begin = performance.now(); const turn = times.length * 0.3; \
+            send({ ask: 'drag', to: [at[0] + 9 * Math.cos(turn), at[1] + 9 * Math.sin(turn)], within: 0.5 }); }; \
+        socket.onopen = () => send({ ask: 'next', from: null, by: 1 }); \
+        socket.onmessage = (event) => { const told = JSON.parse(event.data); \
+            if (told.tell === 'hovered') { at = told.grip.at; send({ ask: 'grab', at, reach: 1, way: 0 }); step(); } \
+            if (told.tell === 'held') { times.push(performance.now() - begin); \
+                if (times.length < 60) step(); else { send({ ask: 'let-go', keep: false }); done(times); } } }";
+    let times = page.run_long(script);
+    median(times.as_array().unwrap().iter().filter_map(serde_json::Value::as_f64).collect())
+}
+
 #[test]
 #[ignore = "needs Chromium; prints figures"]
 fn the_page_is_quick() {
-    println!("{:<16} {:>14} {:>10} {:>10}", "score", "saved to seen", "knob", "known");
+    println!("{:<16} {:>14} {:>10} {:>10} {:>10}", "score", "saved to seen", "known", "knob", "drag");
     for name in SCORES {
         let source = format!("{}/demo/{name}.chord", env!("CARGO_MANIFEST_DIR"));
         let (_folder, score) = loft(&std::fs::read_to_string(source).unwrap());
@@ -96,7 +112,9 @@ fn the_page_is_quick() {
         let known = until_known(&page);
         let saved = from_saving(&page, &score);
         let knob = by_a_knob(&page).map_or("-".to_owned(), |time| format!("{time:.0} ms"));
-        println!("{name:<16} {:>14} {knob:>10} {:>10}", format!("{saved:.0} ms"), format!("{known:.0} ms"));
+        let drag = by_a_drag(&page);
+        let [saved, known, drag] = [saved, known, drag].map(|time| format!("{time:.0} ms"));
+        println!("{name:<16} {saved:>14} {known:>10} {knob:>10} {drag:>10}");
     }
     for (name, text) in [("20,000, one word", BY_ONE_WORD), ("20,000, each", ONE_BY_ONE)] {
         let (_folder, score) = loft(text);
@@ -105,6 +123,6 @@ fn the_page_is_quick() {
         page.wait_for_picture();
         page.wait("document.querySelector('#knob-list input')");
         let knob = by_a_knob(&page).unwrap();
-        println!("{name:<16} {:>14} {:>10}", "", format!("{knob:.0} ms"));
+        println!("{name:<16} {:>14} {:>10} {:>10}", "", "", format!("{knob:.0} ms"));
     }
 }
