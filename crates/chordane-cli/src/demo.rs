@@ -37,6 +37,11 @@ const SCORES: &[(&str, &str, &str)] = &[
         include_str!("../demo/wings.chord"),
     ),
     (
+        "kite-photo",
+        "A kite as a camera would see it, to be traced: chordane trace kite-photo.png -o outline.svg.",
+        include_str!("../demo/kite-photo.chord"),
+    ),
+    (
         "traced-sail",
         "A sail's outline traced over a pattern, one handle for each side.",
         include_str!("../demo/traced-sail.chord"),

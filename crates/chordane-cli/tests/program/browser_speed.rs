@@ -1,5 +1,7 @@
 //! How quick the live page is, in a real browser: figures that are printed, not judged. Run with `--include-ignored --nocapture`.
 
+#![allow(clippy::print_stdout, reason = "the figures are printed")]
+
 use std::path::Path;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
