@@ -75,6 +75,7 @@ export class Drag {
             this.doing = "grab";
             this.waiting = 0;
             this.wanted = null;
+            this.overlay.item = null;
             this.wire.send({ ask: "grab", at: this.overlay.grip.at, reach: this.reach, way: this.way });
         } else {
             this.doing = "pan";
@@ -274,6 +275,7 @@ export class Drag {
         if (this.waiting > 0) this.waiting -= 1;
         html("under").textContent = told.told ?? "";
         this.picture.stage.dataset.held = told.told ?? "";
+        if (told.numbers.length > 0) this.text.showNumbers(told.numbers);
         if (told.at !== null) {
             if (this.doing === "grab" && this.overlay.grip !== null) {
                 this.overlay.grip = { ...this.overlay.grip, at: told.at, moved: [] };

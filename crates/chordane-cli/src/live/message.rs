@@ -175,9 +175,11 @@ pub(crate) enum Told {
         seconds: f64,
     },
     Hovered(Box<HoveredTold>),
+    /// Where what is dragged is now, why not where it is wanted, and the numbers that changed, as places in the text.
     Held {
         at: Option<[f64; 2]>,
         told: Option<String>,
+        numbers: Vec<(usize, usize)>,
     },
     /// An edit does not fit to what was changed in the same lines.
     Clash,

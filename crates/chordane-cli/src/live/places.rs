@@ -4,7 +4,7 @@ use chordane::ground::{short, visible};
 use chordane::number::Point;
 use chordane::path::Path;
 use chordane::scene::{Grip, GripKind};
-use chordane_score::{Hold, Holds};
+use chordane_score::{Hold, Holds, Script};
 
 use super::message::{GripTold, ItemTold};
 use super::runs::Ran;
@@ -103,14 +103,8 @@ pub(crate) fn told(ran: &Ran, holds: &Holds, grip: usize, way: usize) -> Option<
     let ways = holds.of(grip);
     let way = if ways.is_empty() { 0 } else { way % ways.len() };
     let hold = ways.get(way).cloned();
-    let script = holds.script();
-    let places = |hold: &Hold| {
-        let place = |number: &usize| {
-            let bytes = script.numbers().get(*number)?.bytes.clone();
-            let before = |byte: usize| script.source().get(..byte).map(units);
-            Some((before(bytes.start)?, before(bytes.end)?))
-        };
-        hold.numbers.iter().filter_map(place).collect()
+    let places = |hold: &Hold| -> Vec<(usize, usize)> {
+        hold.numbers.iter().filter_map(|number| place_of(holds.script(), *number)).collect()
     };
     let others: Vec<usize> =
         hold.iter().flat_map(|hold| &hold.moved).copied().filter(|moved| *moved != grip).collect();
@@ -128,4 +122,11 @@ pub(crate) fn told(ran: &Ran, holds: &Holds, grip: usize, way: usize) -> Option<
         },
         hold,
     ))
+}
+
+/// Where a number of a script is in its text, as the page counts.
+pub(crate) fn place_of(script: &Script, number: usize) -> Option<(usize, usize)> {
+    let bytes = script.numbers().get(number)?.bytes.clone();
+    let before = |byte: usize| script.source().get(..byte).map(units);
+    Some((before(bytes.start)?, before(bytes.end)?))
 }

@@ -573,7 +573,7 @@ impl<'a> Session<'a> {
                             let hold = if way == 0 { holds.toward(grip, by) } else { hold(way) };
                             let Some(hold) = hold else {
                                 let told = Some(HELD_BY_NOTHING.to_owned());
-                                let _ = answer.send(Told::Held { at: None, told }.json());
+                                let _ = answer.send(not_held(told).json());
                                 break true;
                             };
                             drag.insert(holds.drag(grip, &hold))
@@ -584,7 +584,8 @@ impl<'a> Session<'a> {
                     self.changed();
                     self.run();
                     let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
-                    let _ = answer.send(Told::Held { at, told: dragged.held_back }.json());
+                    let numbers = self.places_of(&dragged.values);
+                    let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
                 }
                 What::Asked(Asked::LetGo { keep }) if job.page == page => break keep,
                 What::Left if job.page == page => break true,
@@ -609,6 +610,13 @@ impl<'a> Session<'a> {
         self.queue.front().is_some_and(is_drag)
     }
 
+    /// Where numbers of the script are in the text now.
+    fn places_of(&self, values: &[(usize, f64)]) -> Vec<(usize, usize)> {
+        let script = self.script();
+        let place = |(number, _): &(usize, f64)| places::place_of(script.as_ref()?, *number);
+        values.iter().filter_map(place).collect()
+    }
+
     fn grip_at(&mut self, at: [f64; 2], reach: f64, answer: &Answer) -> Option<(Holds, usize)> {
         if self.stale.run {
             self.run();
@@ -617,7 +625,7 @@ impl<'a> Session<'a> {
         let mut holds = self.held()?;
         let Some(grip) = places::grip_near(holds.grips(), at, reach) else {
             let told = Some("nothing there can be taken hold of".to_owned());
-            let _ = answer.send(Told::Held { at: None, told }.json());
+            let _ = answer.send(not_held(told).json());
             self.holds = Some(holds);
             return None;
         };
@@ -635,7 +643,7 @@ impl<'a> Session<'a> {
             holds.of(grip).into_iter().cycle().nth(way)
         };
         let Some(hold) = hold else {
-            let _ = answer.send(Told::Held { at: None, told: Some(HELD_BY_NOTHING.to_owned()) }.json());
+            let _ = answer.send(not_held(Some(HELD_BY_NOTHING.to_owned())).json());
             self.holds = Some(holds);
             return;
         };
@@ -644,7 +652,8 @@ impl<'a> Session<'a> {
         self.changed();
         self.run();
         let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
-        let _ = answer.send(Told::Held { at, told: dragged.held_back }.json());
+        let numbers = self.places_of(&dragged.values);
+        let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
     }
 
     fn insert(&mut self, at: [f64; 2], reach: f64, answer: &Answer) {
@@ -792,6 +801,10 @@ impl<'a> Session<'a> {
             Err(failure) => (FileState::Unsaved, why_unsaved(&failure).into()),
         };
     }
+}
+
+fn not_held(told: Option<String>) -> Told {
+    Told::Held { at: None, told, numbers: Vec::new() }
 }
 
 const HELD_BY_NOTHING: &str = "no number of the score moves this place";
