@@ -1,0 +1,455 @@
+//! The thread that works: it takes what pages ask for, one after the other, runs the score, and shows what came of it.
+
+mod disk;
+mod places;
+mod rests;
+
+use std::collections::VecDeque;
+use std::sync::Arc;
+use std::sync::mpsc::{Receiver, RecvTimeoutError};
+use std::time::{Duration, Instant};
+
+use chordane::number::Point;
+use chordane::read::{MarkFrame, Marks};
+use chordane_score::{Holds, Pointer, PointerTrack, Runner, Script, Settings};
+use tokio::sync::watch;
+
+use super::desk::{Desk, Gesture};
+use super::flags::Flags;
+use super::message::{Asked, MarksTold, Mode, Told};
+use super::paper::Paper;
+use super::runs::{Ran, Ready, Subject};
+use super::shown::{Picture, Seeds, Shown};
+use super::strip::Strip;
+use crate::draw;
+use crate::input::Origin;
+use crate::options::DrawOptions;
+use crate::web::Answer;
+
+/// Something to do, and where an answer goes.
+#[derive(Debug)]
+pub(crate) struct Job {
+    pub(crate) page: u64,
+    pub(crate) what: What,
+    pub(crate) answer: Answer,
+}
+
+#[derive(Debug)]
+pub(crate) enum What {
+    Asked(Asked),
+    /// The file, or one beside it, was changed by somebody.
+    Outside,
+    /// Marks came in, and so many lines before that were none.
+    Marks(MarkFrame, usize),
+    /// A page is gone.
+    Left,
+    /// A copy of what is to be saved, with the settings that it is run with.
+    Save(std::sync::mpsc::Sender<(Arc<str>, Settings)>),
+    /// What is shown of a score that is compiled in, drawn to a file; and why not, where it cannot be.
+    Draw(Box<DrawOptions>, std::sync::mpsc::Sender<Option<String>>),
+}
+
+/// After what comes many times a second, what nobody waits for is left until it rests.
+const REST: Duration = Duration::from_millis(150);
+
+/// All that the thread knows.
+#[derive(Debug)]
+pub(crate) struct Session<'a> {
+    ready: Ready<'a>,
+    desk: Desk,
+    paper: Option<Paper>,
+    /// What the file was given where it clashes with what is here.
+    theirs: Option<Arc<str>>,
+    base: Settings,
+    track: Vec<(f64, Pointer)>,
+    recording: Option<Instant>,
+    ran: Option<Ran>,
+    shown: Shown,
+    flags: Flags,
+    show: watch::Sender<Shown>,
+    jobs: Receiver<Job>,
+    queue: VecDeque<Job>,
+    holds: Option<Holds>,
+    learning: Duration,
+    strip: Strip,
+    stale: Stale,
+}
+
+/// What is not done yet of what the present text and settings ask for.
+#[derive(Clone, Copy, Debug, Default)]
+struct Stale {
+    run: bool,
+    holds: bool,
+    findings: bool,
+    file: bool,
+}
+
+impl<'a> Session<'a> {
+    pub(crate) fn new(
+        subject: Subject<'a>,
+        text: &str,
+        paper: Option<Paper>,
+        base: Settings,
+        (flags, jobs): (Flags, Receiver<Job>),
+    ) -> (Self, watch::Receiver<Shown>, watch::Sender<Shown>) {
+        let desk = Desk::new(text);
+        let mut shown = Shown::of(desk.version(), Arc::clone(desk.text()));
+        (shown.time.phase, shown.time.seconds) = (base.get_phase(), base.get_seconds());
+        let (show, watched) = watch::channel(shown.clone());
+        let track = base.get_track().map(|track| track.samples().to_vec()).unwrap_or_default();
+        let mut session = Self {
+            ready: Ready::new(subject),
+            desk,
+            paper,
+            theirs: None,
+            track,
+            recording: None,
+            ran: None,
+            shown,
+            flags,
+            show,
+            jobs,
+            queue: VecDeque::new(),
+            holds: None,
+            learning: Duration::ZERO,
+            strip: Strip::default(),
+            stale: Stale { run: true, holds: true, findings: true, file: false },
+            base,
+        };
+        let begin = session.base.clone();
+        session.desk.begin(begin.knobs().clone(), begin.asked_seed());
+        let slow = session.show.clone();
+        (session, watched, slow)
+    }
+
+    /// Works until nobody can ask for anything any more.
+    pub(crate) fn work(mut self) {
+        let mut rest = Duration::ZERO;
+        loop {
+            while let Ok(job) = self.jobs.try_recv() {
+                self.queue.push_back(job);
+            }
+            if let Some(job) = self.next() {
+                rest = if comes_often(&job.what) { REST } else { Duration::ZERO };
+                self.take(job);
+                continue;
+            }
+            if self.stale.run {
+                self.run();
+                continue;
+            }
+            if self.stale.file && !self.desk.is_moving() {
+                self.save();
+                self.publish();
+                continue;
+            }
+            let job = if !self.has_more_to_do() {
+                self.jobs.recv().map_err(|_| RecvTimeoutError::Disconnected)
+            } else if rest > Duration::ZERO {
+                self.jobs.recv_timeout(rest)
+            } else {
+                Err(RecvTimeoutError::Timeout)
+            };
+            match job {
+                Ok(job) => self.queue.push_back(job),
+                Err(RecvTimeoutError::Timeout) => {
+                    rest = Duration::ZERO;
+                    self.do_more();
+                }
+                Err(RecvTimeoutError::Disconnected) => return,
+            }
+        }
+    }
+
+    /// The next thing to do. What is asked again before it was done is done once.
+    fn next(&mut self) -> Option<Job> {
+        let mut job = self.queue.pop_front()?;
+        while let Some(next) = self.queue.front()
+            && replaces(&next.what, &job.what)
+            && next.page == job.page
+        {
+            job = self.queue.pop_front()?;
+        }
+        Some(job)
+    }
+
+    fn take(&mut self, job: Job) {
+        let Job { page, what, answer } = job;
+        match what {
+            What::Asked(asked) => self.asked(page, asked, &answer),
+            What::Outside => self.outside(),
+            What::Marks(frame, skipped) => {
+                self.shown.marks = Arc::new(marks_told(&frame, skipped));
+                self.base = self.base.clone().marks(Marks::from(vec![frame]));
+                self.look_again();
+            }
+            What::Left => {}
+            What::Draw(options, to) => {
+                let Subject::Compiled { name, runner } = self.ready.subject() else { return };
+                let origin = Origin { name: name.clone(), source: None };
+                let open = || Ok(Runner::new(*runner));
+                let settings = self.settings();
+                let drawn = self.flags.running(|| draw::score(&options, settings, Some(origin), None, open));
+                let _ = to.send(drawn.err().map(|failure| failure.to_string()));
+            }
+            What::Save(to) => drop(to.send((Arc::clone(self.desk.text()), self.settings()))),
+        }
+    }
+
+    fn asked(&mut self, page: u64, asked: Asked, answer: &Answer) {
+        match asked {
+            Asked::Edit { base, text } => {
+                if self.desk.edit(page, base, &text).is_err() {
+                    let _ = answer.send(Told::Clash.json());
+                }
+                self.changed();
+            }
+            Asked::Knob { name, value, more } => {
+                let what = format!("knob {name}");
+                self.desk.change(&what, Gesture::Knob(name.clone()), |state| {
+                    state.knobs.insert(name, value);
+                });
+                if !more {
+                    self.desk.gesture_over();
+                }
+                self.changed();
+            }
+            Asked::KnobBack { name } => {
+                self.desk.change(&format!("knob {name}"), Gesture::Single, |state| {
+                    state.knobs.remove(&name);
+                });
+                self.changed();
+            }
+            Asked::KeepKnobs => {
+                let declared = self.ran.as_ref().map(|ran| ran.declared.clone()).unwrap_or_default();
+                self.rewritten("keeping the knobs", answer, |script| script.with_knobs(&declared));
+                // What is written is what they start with now.
+                self.desk.change("keeping the knobs", Gesture::Drag, |state| state.knobs.clear());
+                self.desk.gesture_over();
+                self.changed();
+            }
+            Asked::Seed { seed } => {
+                let seed = seed.unwrap_or_else(|| self.strip.another(self.shown.seeds.seed));
+                self.desk.change("another seed", Gesture::Single, |state| state.seed = Some(seed));
+                self.changed();
+            }
+            Asked::KeepSeed => {
+                let seed = self.shown.seeds.seed;
+                self.rewritten("keeping the seed", answer, |script| script.with_seed(seed));
+                self.desk.change("keeping the seed", Gesture::Drag, |state| state.seed = None);
+                self.desk.gesture_over();
+                self.changed();
+            }
+            Asked::Phase { phase } => {
+                if phase.is_finite() {
+                    self.shown.time.phase = phase.rem_euclid(1.0);
+                    self.look_again();
+                }
+            }
+            Asked::Seconds { seconds } => {
+                if seconds.is_finite() && (0.05..=3600.0).contains(&seconds) {
+                    self.shown.time.seconds = seconds;
+                    self.look_again();
+                }
+            }
+            Asked::Pointer { at, down } => {
+                let at = self.ran.as_ref().map_or(Point::from(at), |ran| ran.on_sheet(at));
+                let pointer = Pointer { at, down };
+                if let Some(since) = self.recording {
+                    let seconds = since.elapsed().as_secs_f64();
+                    self.track.push((seconds, pointer));
+                    self.shown.time.recorded = seconds;
+                }
+                self.base = self.base.clone().pointer(pointer);
+                if self.shown.run.points {
+                    self.look_again();
+                } else {
+                    self.publish();
+                }
+            }
+            Asked::Record => {
+                self.track = vec![(0.0, self.base.get_pointer())];
+                self.recording = Some(Instant::now());
+                (self.shown.time.mode, self.shown.time.recorded) = (Mode::Recording, 0.0);
+                self.look_again();
+            }
+            Asked::Replay { on } => {
+                self.recording = None;
+                let long = self.track.last().map_or(0.0, |(seconds, _)| *seconds);
+                self.shown.time.mode = if on && long > 0.0 { Mode::Replaying } else { Mode::Plain };
+                if self.shown.time.mode == Mode::Replaying {
+                    (self.shown.time.seconds, self.shown.time.phase) = (long, 0.0);
+                }
+                self.shown.time.recorded = long;
+                self.look_again();
+            }
+            Asked::Bones { layers } => {
+                self.shown.bones = Arc::new(layers);
+                self.stale.run = true;
+            }
+            Asked::Hover { at, reach, way } => self.hover(at, reach, way, answer),
+            Asked::Grab { at, reach, way } => self.grab(page, at, reach, way, answer),
+            Asked::Drag { .. } | Asked::LetGo { .. } => {}
+            Asked::Nudge { at, reach, way, by } => self.nudge(at, reach, way, by, answer),
+            Asked::Next { from, by } => self.choose_next(from, by, answer),
+            Asked::Insert { at, reach } => self.insert(at, reach, answer),
+            Asked::Remove { at, reach } => self.remove(at, reach, answer),
+            Asked::Undo => {
+                if self.desk.undo() {
+                    self.changed();
+                }
+            }
+            Asked::Redo => {
+                if self.desk.redo() {
+                    self.changed();
+                }
+            }
+            Asked::Mend { finding } => {
+                let mended = self.shown.findings.get(finding).and_then(|finding| finding.click.clone());
+                if let Some(text) = mended {
+                    self.desk.change("mending", Gesture::Single, |state| state.text = text.into());
+                    self.changed();
+                }
+            }
+            Asked::KeepShapes { shapes } => self.keep_shapes(&shapes, answer),
+            // Runs are called off from outside of this thread.
+            Asked::Stop => {}
+            Asked::Keep { own } => self.keep(own),
+        }
+    }
+
+    /// The text rewritten by the script that it is.
+    fn rewritten(&mut self, what: &str, answer: &Answer, rewrite: impl FnOnce(&Script) -> String) {
+        match self.script() {
+            Some(script) => {
+                let text = rewrite(&script);
+                self.desk.gesture_over();
+                self.desk.change(what, Gesture::Drag, |state| state.text = text.into());
+            }
+            None => {
+                let message = "there is no score to write this into".to_owned();
+                let _ = answer.send(Told::Refused { message }.json());
+            }
+        }
+    }
+
+    /// The text as a script, where it is one that can be read.
+    fn script(&self) -> Option<Script> {
+        match self.ready.subject() {
+            Subject::Score { name, limits, .. } => {
+                Script::read(name.clone(), self.desk.text().to_string(), *limits).ok()
+            }
+            _ => None,
+        }
+    }
+
+    /// Text, knobs or seed are others now, or may be.
+    fn changed(&mut self) {
+        let known = self.shown.version;
+        if self.desk.version() != known {
+            self.stale.file = self.paper.is_some();
+            self.learning = Duration::ZERO;
+        }
+        (self.stale.run, self.stale.holds, self.stale.findings) = (true, true, true);
+        self.shown.complete = false;
+    }
+
+    /// It is to be run again at another moment, or with another pointer.
+    fn look_again(&mut self) {
+        (self.stale.run, self.stale.holds) = (true, true);
+    }
+
+    /// What the score is run with.
+    fn settings(&self) -> Settings {
+        let state = self.desk.state();
+        let time = self.shown.time;
+        let mut settings = self.base.clone().without_knobs().seconds(time.seconds).phase(time.phase);
+        settings = state.knobs.iter().fold(settings, |settings, (name, value)| settings.set(name, value));
+        if let Some(seed) = state.seed {
+            settings = settings.seed(seed);
+        }
+        if time.mode == Mode::Replaying {
+            settings = settings.track(PointerTrack::new(self.track.iter().copied()));
+        }
+        settings
+    }
+
+    fn run(&mut self) {
+        self.stale.run = false;
+        let (text, settings, layers) =
+            (Arc::clone(self.desk.text()), self.settings(), Arc::clone(&self.shown.bones));
+        let ready = &mut self.ready;
+        let ran = self.flags.running(|| ready.run(&text, &settings, &layers));
+        match ran {
+            Ok(ran) => {
+                self.shown.mistake = None;
+                self.shown.run = Arc::new(ran.told.clone());
+                self.shown.picture =
+                    Some(Picture { svg: Arc::clone(&ran.svg), corners: ran.corners(), size: ran.size() });
+                self.shown.knobs = Arc::new(ran.knobs.clone());
+                let seeds = (ran.seed, self.desk.state().seed.is_none());
+                if seeds != (self.shown.seeds.seed, self.shown.seeds.own) {
+                    let strip = self.shown.seeds.strip.clone();
+                    self.shown.seeds = Arc::new(Seeds { seed: seeds.0, own: seeds.1, strip });
+                }
+                self.ran = Some(ran);
+                // Marks of a file follow the time.
+                if let Some(frame) = settings.get_marks()
+                    && self.shown.marks.skipped == 0
+                {
+                    self.shown.marks = Arc::new(marks_told(frame, 0));
+                }
+            }
+            Err(mistake) => self.shown.mistake = Some(Arc::new(mistake)),
+        }
+        self.publish();
+    }
+
+    fn publish(&mut self) {
+        self.shown.version = self.desk.version();
+        self.shown.text = Arc::clone(self.desk.text());
+        self.shown.history = self.desk.ways();
+        let shown = &mut self.shown;
+        self.show.send_if_modified(|before| {
+            // How long it runs is told from elsewhere.
+            shown.slow = before.slow;
+            let news = *before != *shown;
+            if news {
+                before.clone_from(shown);
+            }
+            news
+        });
+    }
+}
+
+fn marks_told(frame: &MarkFrame, skipped: usize) -> MarksTold {
+    MarksTold { marks: frame.points().map(|(number, at)| (number, at.to_array())).collect(), skipped }
+}
+
+/// Whether it comes many times a second.
+fn comes_often(what: &What) -> bool {
+    matches!(
+        what,
+        What::Marks(..)
+            | What::Asked(
+                Asked::Phase { .. }
+                    | Asked::Pointer { .. }
+                    | Asked::Drag { .. }
+                    | Asked::Knob { more: true, .. }
+                    | Asked::Edit { .. }
+            )
+    )
+}
+
+/// Whether what comes next makes what is asked for now needless.
+fn replaces(next: &What, now: &What) -> bool {
+    match (next, now) {
+        (What::Asked(next), What::Asked(now)) => match (next, now) {
+            (Asked::Phase { .. }, Asked::Phase { .. }) | (Asked::Hover { .. }, Asked::Hover { .. }) => true,
+            (Asked::Knob { name, .. }, Asked::Knob { name: now, .. }) => name == now,
+            _ => false,
+        },
+        (What::Marks(..), What::Marks(..)) | (What::Outside, What::Outside) => true,
+        _ => false,
+    }
+}

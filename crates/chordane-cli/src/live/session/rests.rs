@@ -1,0 +1,87 @@
+//! What is done in the rests, when nobody waits: small pictures of seeds, what places hang on, findings.
+
+use std::sync::Arc;
+use std::time::{Duration, Instant};
+
+use chordane_score::Holds;
+
+use super::Session;
+use crate::live::findings;
+use crate::live::shown::Seeds;
+
+/// What nobody waits for is learned in such slices.
+const SLICE: Duration = Duration::from_millis(8);
+
+/// A run that takes more milliseconds than this is long.
+const LONG_RUN: f64 = 120.0;
+
+/// So long it is tried at most what the places of one text hang on.
+pub(super) const MOST_LEARNING: Duration = Duration::from_secs(4);
+
+impl Session<'_> {
+    pub(super) fn has_more_to_do(&self) -> bool {
+        self.shown.mistake.is_none()
+            && (self.stale.holds
+                || self.stale.findings
+                || self.learns()
+                || !self.strip.knows(self.shown.seeds.seed))
+    }
+
+    /// Of what runs long, only what a place is asked for is learned.
+    fn learns(&self) -> bool {
+        self.holds.is_some() && self.learning < MOST_LEARNING && self.shown.run.milliseconds < LONG_RUN
+    }
+
+    /// Something that nobody waits for, a little of it.
+    pub(super) fn do_more(&mut self) {
+        let begin = Instant::now();
+        if !self.strip.knows(self.shown.seeds.seed) {
+            if let Some(ran) = &self.ran {
+                self.strip.add(self.shown.seeds.seed, &ran.sheet);
+                let Seeds { seed, own, .. } = *self.shown.seeds;
+                self.shown.seeds = Arc::new(Seeds { seed, own, strip: self.strip.told() });
+                self.publish();
+            }
+        } else if self.stale.holds {
+            self.hold(true);
+        } else if self.learns() {
+            let holds = &mut self.holds;
+            let all = self.flags.quietly(|| holds.as_mut().is_none_or(|holds| holds.learn(SLICE)));
+            self.learning = if all == Some(true) { MOST_LEARNING } else { self.learning + begin.elapsed() };
+        } else if self.stale.findings {
+            self.stale.findings = false;
+            let (text, settings) = (Arc::clone(self.desk.text()), self.settings());
+            let ready = &mut self.ready;
+            match self.flags.quietly(|| findings::of(ready, &text, &settings)) {
+                Some(Some(findings)) => {
+                    (self.shown.findings, self.shown.complete) = (Arc::new(findings), true);
+                    self.publish();
+                }
+                Some(None) => {}
+                // Something came between.
+                None => self.stale.findings = true,
+            }
+        }
+    }
+
+    /// What the places of the present text hang on, of which nothing is known yet; where nobody waits for it, it can be called off.
+    pub(super) fn hold(&mut self, quiet: bool) {
+        let settings = self.settings();
+        let learned = self.learning;
+        self.learning = if learned >= MOST_LEARNING { Duration::ZERO } else { learned };
+        let script = self.script();
+        let hold = || script.and_then(|script| Holds::new(script, settings).ok());
+        let held = if quiet { self.flags.quietly(hold) } else { Some(self.flags.running(hold)) };
+        // Something came between: later then.
+        self.stale.holds = held.is_none();
+        self.holds = held.flatten();
+    }
+
+    /// As [`Session::hold`], where it has to be known now.
+    pub(super) fn held(&mut self) -> Option<Holds> {
+        if self.stale.holds || self.holds.is_none() {
+            self.hold(false);
+        }
+        self.holds.take()
+    }
+}
