@@ -106,9 +106,10 @@ fn changes(script: &Script, finding: &Finding) -> Vec<Change> {
     };
     match finding.code {
         Code::OpenOutline => {
-            let mut all = last_vertex_and(text, script, ".open()", ".close()");
-            all.extend(words(".open()", ".close()"));
+            let mut all = words(".open()", ".close()");
             all.extend(words("open(", "closed("));
+            // Where the first vertex is listed again, closing alone is not enough.
+            all.extend(last_vertex_and(text, script, ".open()", ".close()"));
             all
         }
         Code::DoubledEnd => {

@@ -3,7 +3,7 @@
 use chordane::number::Point;
 use chordane::scene::{Grip, GripKind};
 
-use crate::{Holds, Script};
+use crate::{Hold, Holds, Script};
 
 /// So many ways to hold a vertex are looked at for the place in the text where it stands.
 const MOST_LOOKED_AT: usize = 6;
@@ -25,7 +25,7 @@ impl Holds {
     pub fn without_vertex(&self, grip: usize) -> Option<String> {
         let text = self.script().source();
         let places = self.written(grip);
-        places.into_iter().find_map(|place| {
+        places.into_iter().find_map(|(place, _)| {
             let after = match place {
                 Written::Element { begin, end } => {
                     // With the comma behind it, or before the last one.
@@ -42,7 +42,7 @@ impl Holds {
                 }
                 Written::Call { begin, end } => replaced(text, begin, end, "")?,
             };
-            let (grips, _) = self.places_of(&after)?;
+            let grips = self.places_of(&after)?;
             self.is_same_but(&grips, grip, -1).then_some(after)
         })
     }
@@ -63,26 +63,23 @@ impl Holds {
     #[must_use]
     pub fn with_vertex(&self, behind: usize, at: Point, within: f64) -> Option<String> {
         let text = self.script().source();
-        self.written(behind).into_iter().find_map(|place| {
-            let doubled = match place {
-                Written::Element { begin, end } => {
-                    replaced(text, end, end, &format!(", {}", text.get(begin..end)?))?
-                }
-                Written::Call { begin, end } => replaced(text, end, end, text.get(begin..end)?)?,
-            };
-            let (grips, mut holds) = self.places_of(&doubled)?;
-            if !self.is_same_but(&grips, behind, 1) {
+        let own = self.grips().get(behind)?;
+        let GripKind::Vertex { contour, vertex } = own.kind else { return None };
+        self.written(behind).into_iter().find_map(|(place, hold)| {
+            // As it would be written if it stood there itself.
+            let dragged = self.drag(behind, &hold).to(at, within);
+            if dragged.held_back.is_some() {
                 return None;
             }
-            // The new one is the one behind.
-            let own = grips.get(behind)?;
-            let GripKind::Vertex { contour, vertex } = own.kind else { return None };
+            let (begin, end) = place.bytes();
+            let other_end = (end + dragged.text.len()).checked_sub(text.len())?;
+            let other = dragged.text.get(begin..other_end)?;
+            let comma = if matches!(place, Written::Element { .. }) { ", " } else { "" };
+            let after = replaced(text, end, end, &format!("{comma}{other}"))?;
+            let grips = self.places_of(&after)?;
             let kind = GripKind::Vertex { contour, vertex: vertex + 1 };
-            let new = grips.iter().position(|grip| grip.item == own.item && grip.kind == kind)?;
-            holds.learn_near(new, LONG);
-            let hold = holds.of(new).into_iter().find(|hold| hold.numbers.len() == 2)?;
-            let dragged = holds.drag(new, &hold).to(at, within);
-            dragged.held_back.is_none().then_some(dragged.text)
+            let new = grips.iter().find(|grip| grip.item == own.item && grip.kind == kind)?;
+            (self.is_same_but(&grips, behind, 1) && new.at.distance(at) <= within).then_some(after)
         })
     }
 
@@ -100,32 +97,31 @@ impl Holds {
         before.checked_add_signed(more) == Some(after) && after > 0 && others(self.grips()) == others(grips)
     }
 
-    fn places_of(&self, text: &str) -> Option<(Vec<Grip>, Self)> {
+    fn places_of(&self, text: &str) -> Option<Vec<Grip>> {
         let script = Script::read(self.script().name(), text, self.script().limits()).ok()?;
-        let holds = Self::new(script, self.settings().clone()).ok()?;
-        Some((holds.grips().to_vec(), holds))
+        Self::new(script, self.settings().clone()).ok().map(|holds| holds.grips().to_vec())
     }
 
     /// Where a vertex may be written: as an element of a list or as a call of a pen.
-    fn written(&self, grip: usize) -> Vec<Written> {
+    fn written(&self, grip: usize) -> Vec<(Written, Hold)> {
         let script = self.script();
         let text = script.source();
         let mut all = Vec::new();
-        for hold in self.of(grip).iter().filter(|hold| hold.numbers.len() == 2).take(MOST_LOOKED_AT) {
+        for hold in self.of(grip).into_iter().filter(|hold| hold.numbers.len() == 2).take(MOST_LOOKED_AT) {
             let begin = |number: &usize| script.numbers().get(*number).map(|number| number.bytes.start);
             let places: Vec<usize> = hold.numbers.iter().filter_map(begin).collect();
             // Those inside of others come first.
             for bracket in script.brackets() {
                 let Some(element) = bracket.element_of(text, &places) else { continue };
                 if bracket.is_list {
-                    all.push(Written::Element { begin: element.start, end: element.end });
+                    all.push((Written::Element { begin: element.start, end: element.end }, hold.clone()));
                     break;
                 }
                 let word = text.get(..bracket.open).unwrap_or_default();
                 let dot = word.trim_end_matches(|c: char| c.is_alphanumeric() || c == '_');
                 if dot.ends_with('.') && dot.len() < word.len() {
                     let begin = dot.trim_end_matches('.').trim_end().len();
-                    all.push(Written::Call { begin, end: bracket.close + 1 });
+                    all.push((Written::Call { begin, end: bracket.close + 1 }, hold.clone()));
                 }
             }
         }
@@ -140,7 +136,13 @@ enum Written {
     Call { begin: usize, end: usize },
 }
 
-const LONG: std::time::Duration = std::time::Duration::from_secs(2);
+impl Written {
+    fn bytes(self) -> (usize, usize) {
+        match self {
+            Self::Element { begin, end } | Self::Call { begin, end } => (begin, end),
+        }
+    }
+}
 
 fn replaced(text: &str, begin: usize, end: usize, by: &str) -> Option<String> {
     Some(format!("{}{by}{}", text.get(..begin)?, text.get(end..)?))

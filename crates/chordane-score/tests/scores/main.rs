@@ -12,6 +12,7 @@ mod extremes;
 mod holds;
 mod language;
 mod loops;
+mod rewriting;
 mod runs;
 mod same;
 mod scripts;
