@@ -32,6 +32,8 @@ export class Drag {
         this.waiting = 0;
         /** @type {[number, number] | null} */
         this.wanted = null;
+        /** The line of the item whose place was pressed. @type {number | null | undefined} */
+        this.pressedLine = undefined;
         /** Steps from vertex to vertex that were not asked for yet, and whether some were and are not answered. */
         this.steps = 0;
         this.stepping = false;
@@ -75,6 +77,7 @@ export class Drag {
             this.doing = "grab";
             this.waiting = 0;
             this.wanted = null;
+            this.pressedLine = this.overlay.item?.line;
             this.overlay.item = null;
             this.wire.send({ ask: "grab", at: this.overlay.grip.at, reach: this.reach, way: this.way });
         } else {
@@ -144,6 +147,7 @@ export class Drag {
         if (doing === "grab") {
             if (this.wanted === null) {
                 this.letGo(true);
+                if (typeof this.pressedLine === "number") this.text.toLine(this.pressedLine);
                 this.choose(this.overlay.grip);
                 return;
             }

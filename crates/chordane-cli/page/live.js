@@ -73,7 +73,17 @@ wire.on("bones", (told) => {
     }
 });
 
-wire.on("picture", (told) => picture.show(told));
+// What the cursor's line makes is marked in the picture.
+text.onLine = (/** @type {number} */ line) => wire.send({ ask: "line", line });
+wire.on("lined", (told) => {
+    overlay.lined = told.outlines;
+    overlay.draw();
+});
+
+wire.on("picture", (told) => {
+    picture.show(told);
+    if (overlay.lined.length > 0) wire.send({ ask: "line", line: text.line });
+});
 
 wire.on("run", (told) => {
     save.of(told.moves, told.points);

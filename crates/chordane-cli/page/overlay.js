@@ -9,6 +9,8 @@ export class Overlay {
         this.svg = part("overlay", SVGSVGElement);
         /** @type {any} */
         this.item = null;
+        /** The outlines of what the cursor's line makes. @type {string[]} */
+        this.lined = [];
         /** @type {any} */
         this.grip = null;
         /** @type {[number, number] | null} */
@@ -28,14 +30,15 @@ export class Overlay {
         const { picture } = this;
         /** @type {SVGElement[]} */
         const parts = [];
-        if (this.item !== null && this.item.outline !== "") {
+        const outlines = this.lined.map((d) => [d, "lined"]);
+        if (this.item !== null && this.item.outline !== "") outlines.push([this.item.outline, "outline"]);
+        if (outlines.length > 0) {
             const [[x0, y0], [x1, y1]] = picture.corners;
             const [left, top] = picture.onStage([0, 0]);
             const across = ((picture.size[0] ?? 1) * picture.zoom) / (x1 - x0);
             const down = ((picture.size[1] ?? 1) * picture.zoom) / (y1 - y0);
-            parts.push(drawn("path", {
-                class: "outline", d: this.item.outline, transform: `matrix(${across} 0 0 ${down} ${left} ${top})`,
-            }));
+            const transform = `matrix(${across} 0 0 ${down} ${left} ${top})`;
+            for (const [d, kind] of outlines) parts.push(drawn("path", { class: kind ?? "", d: d ?? "", transform }));
         }
         for (const [dot, kind] of /** @type {[any, string][]} */ ([[this.from, "from"], [this.found, "found"]])) {
             if (dot === null) continue;

@@ -96,6 +96,8 @@ export class ScoreText {
         this.mistake = null;
         /** @type {any[]} */
         this.findings = [];
+        /** The line of the cursor, and what is done when it is another one. */
+        this.line = 1;
         /** @type {(line: number) => void} */
         this.onLine = () => {};
         this.editable = true;
@@ -168,7 +170,10 @@ export class ScoreText {
         const at = state.selection.main.head;
         const found = this.wordAt(state, at);
         html("help").textContent = found === undefined ? "" : found.words.map((word) => `${word.form}: ${word.about}`).join("  ");
-        this.onLine(state.doc.lineAt(at).number);
+        const line = state.doc.lineAt(at).number;
+        if (line === this.line) return;
+        this.line = line;
+        this.onLine(line);
     }
 
     edited() {

@@ -17,7 +17,7 @@ use crate::{Runner, Script, Settings};
 /// let found = script.sheet()?.check().unwrap().findings;
 /// assert_eq!(found[0].code.name(), "open-outline");
 /// let after = mended(&script, &Settings::new(), &found[0], Duration::from_secs(9)).unwrap();
-/// assert_eq!(after, text.replace(".line([9, 9]).open()", ".close()"));
+/// assert_eq!(after, text.replace(".open()", ".close()"));
 /// # Ok::<(), chordane_score::Mistake>(())
 /// ```
 #[must_use]

@@ -59,6 +59,10 @@ pub(crate) enum Asked {
         reach: f64,
         way: usize,
     },
+    /// The items that a line of the text makes.
+    Line {
+        line: usize,
+    },
     /// The place taken hold of.
     Grab {
         at: [f64; 2],
@@ -173,6 +177,10 @@ pub(crate) enum Told {
     /// The score runs for so long already; 0 where it does not run, or not for long.
     Slow {
         seconds: f64,
+    },
+    /// The outlines of the items that a line makes, as path data.
+    Lined {
+        outlines: Vec<String>,
     },
     Hovered(Box<HoveredTold>),
     /// Where what is dragged is now, why not where it is wanted, and the numbers that changed, as places in the text.

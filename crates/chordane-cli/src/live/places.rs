@@ -2,7 +2,7 @@
 
 use chordane::ground::{short, visible};
 use chordane::number::Point;
-use chordane::path::Path;
+use chordane::path::{Contour, Path};
 use chordane::scene::{Grip, GripKind};
 use chordane_score::{Hold, Holds, Script};
 
@@ -12,6 +12,9 @@ use super::text::units;
 
 /// So many places that move along are shown.
 const MOST_MOVED: usize = 300;
+
+/// So many items of one line are shown.
+const MOST_OF_A_LINE: usize = 60;
 
 /// An item with more segments than this is told without its area, which takes long to find.
 const MOST_MEASURED: usize = 5000;
@@ -39,9 +42,25 @@ pub(crate) fn item_at(ran: &Ran, at: Point, reach: f64) -> Option<ItemTold> {
     })
 }
 
+/// The outlines of the items that a line of the text makes.
+pub(crate) fn of_line(ran: &Ran, line: usize) -> Vec<String> {
+    let to_told = ran.view.inverse();
+    let own = ran.sheet.items().filter(|placed| placed.line() == Some(line)).take(MOST_OF_A_LINE);
+    own.map(|placed| placed.path().transformed(&to_told))
+        .filter(|path| path.contours().iter().map(Contour::vertex_count).sum::<usize>() <= MOST_OUTLINED)
+        .map(|path| path.data_rounded(3))
+        .collect()
+}
+
 /// What an item measures, in a line.
 fn figures(path: &Path, segments: usize) -> String {
-    let vertices: usize = path.contours().iter().map(|contour| contour.vertices().count()).sum();
+    // A curve that comes back to where it began ends on its first vertex.
+    let own = |contour: &Contour| {
+        let comes_back =
+            contour.is_closed() && contour.vertex_count() > 1 && contour.start() == contour.end();
+        contour.vertex_count() - usize::from(comes_back)
+    };
+    let vertices: usize = path.contours().iter().map(own).sum();
     let mut parts = vec![format!("{vertices} {}", if vertices == 1 { "vertex" } else { "vertices" })];
     if path.contours().len() > 1 {
         parts.push(format!("{} contours", path.contours().len()));
@@ -50,14 +69,14 @@ fn figures(path: &Path, segments: usize) -> String {
         if path.contours().iter().all(|contour| contour.is_closed()) { "closed" } else { "open" }.to_owned(),
     );
     if let Some(bounds) = path.bounds() {
-        parts.push(format!("{} × {}", short(bounds.size().x, 2), short(bounds.size().y, 2)));
+        parts.push(format!("{} × {}", short(bounds.size().x, 5), short(bounds.size().y, 5)));
     }
     if segments <= MOST_MEASURED {
         if let Ok(length) = path.length() {
-            parts.push(format!("length {}", short(length, 2)));
+            parts.push(format!("length {}", short(length, 5)));
         }
         if let Ok(area) = path.area() {
-            parts.push(format!("area {}", short(area, 2)));
+            parts.push(format!("area {}", short(area, 5)));
         }
     }
     parts.join(" · ")

@@ -253,6 +253,9 @@ async fn talk<H: Host>(served: Served<H>, mut socket: WebSocket) {
                 if !rate.allows() {
                     let reason = Utf8Bytes::from_static("too many messages in a second");
                     let _ = socket.send(Message::Close(Some(CloseFrame { code: 1008, reason }))).await;
+                    // What it sent already is passed over, so that it hears why.
+                    let rest = async { while let Some(Ok(_)) = socket.recv().await {} };
+                    let _ = tokio::time::timeout(Duration::from_secs(1), rest).await;
                     break;
                 }
                 if let Err(why) = host.asked(page, &text, &answer) {

@@ -126,6 +126,10 @@ fn what_is_dragged_changes_the_numbers_that_it_hangs_on() {
     assert!(line(5, &text).ends_with("// a quarter turn"));
     page.click("#undo");
     wait_for_file(&score, |text| text == SAILS);
+    // The line of an item that is clicked is the cursor's, and what it makes is marked in the picture.
+    page.click_at(at(480.0, 130.0));
+    page.wait("document.querySelector('.cm-activeLine')?.textContent.includes('polygon')");
+    page.wait("document.querySelectorAll('#overlay .lined').length === 1");
     // A point placed by a function that is called twice.
     let spot = |degrees: f64| {
         let angle = degrees.to_radians();
@@ -212,7 +216,7 @@ fn a_finding_is_mended_by_a_click() {
     page.wait("document.querySelector('#overlay .found') && document.querySelector('.cm-activeLine')?.textContent.includes('480, 200')");
     page.keep("live-finding");
     page.click("[data-code=open-outline] .mend");
-    wait_for_file(&score, |text| text == open.replace(".line([400, 100]).open()", ".close()"));
+    wait_for_file(&score, |text| text == open.replace(".open()", ".close()"));
     page.wait("document.querySelector('#finding-list').textContent === 'Nothing looks wrong.'");
 }
 
@@ -408,6 +412,12 @@ sheet(640, 480).title("</title><script>document.title=2</script>")
     page.wait("document.querySelector('#under').textContent.includes('<b onclick=')");
     assert_eq!(page.run("return document.title"), "kite.chord – Chordane");
     assert_eq!(page.run("return document.querySelectorAll('img:not([alt]), main b').length"), 0);
+    // A page that asks for too much is let go.
+    let flood = "const done = arguments[arguments.length - 1]; \
+        const socket = new WebSocket(`ws://${location.host}/socket?token=${location.hash.slice(1)}`); \
+        socket.onclose = (event) => done(event.code); \
+        socket.onopen = () => { for (let i = 0; i < 4000; i += 1) socket.send('{\"ask\": \"stop\"}'); }";
+    assert_eq!(page.run_long(flood), 1008);
     // Scripts that are put into the page are not run either.
     page.run("const own = document.createElement('script'); own.textContent = 'document.title = 3'; document.body.append(own)");
     assert_eq!(page.run("return document.title"), "kite.chord – Chordane");
@@ -439,6 +449,39 @@ fn ask(live: &Live, path: &str, headers: &[(&str, &str)]) -> (u16, Vec<u8>) {
             return (status, bytes[end + 4..].to_vec());
         }
     }
+}
+
+/// Not in a browser: a port that is taken, and an address for others.
+#[test]
+fn ports_and_addresses_are_told() {
+    let (_folder, score) = loft(SAILS);
+    let live = Live::of(&score);
+    let port = live.host().rsplit(':').next().unwrap();
+    let mut call = crate::support::chordane();
+    call.arg("live").arg(&score).args(["--port", port]);
+    call.assert()
+        .failure()
+        .code(3)
+        .stderr(predicates::str::contains(format!("port {port} is taken by another program")));
+    let open = Live::start(&["live", score.to_str().unwrap(), "--host", "0.0.0.0"]);
+    assert!(open.address.starts_with("http://127.0.0.1:"), "{}", open.address);
+    assert_eq!(
+        ask(
+            &open,
+            "/socket",
+            &[
+                ("Connection", "Upgrade"),
+                ("Upgrade", "websocket"),
+                ("Sec-WebSocket-Version", "13"),
+                ("Sec-WebSocket-Key", "AAAAAAAAAAAAAAAAAAAAAA==")
+            ]
+        )
+        .0,
+        403
+    );
+    let mut call = crate::support::chordane();
+    call.args(["live", "-"]);
+    call.assert().failure().code(2).stderr(predicates::str::contains("standard input cannot be watched"));
 }
 
 /// Not in a browser: requests as others could send them.

@@ -3,6 +3,8 @@
 mod disk;
 mod places;
 mod rests;
+#[cfg(test)]
+mod tests;
 
 use std::collections::VecDeque;
 use std::sync::Arc;
@@ -287,6 +289,7 @@ impl<'a> Session<'a> {
                 self.shown.bones = Arc::new(layers);
                 self.stale.run = true;
             }
+            Asked::Line { line } => self.line(line, answer),
             Asked::Hover { at, reach, way } => self.hover(at, reach, way, answer),
             Asked::Grab { at, reach, way } => self.grab(page, at, reach, way, answer),
             Asked::Drag { .. } | Asked::LetGo { .. } => {}
@@ -445,7 +448,9 @@ fn comes_often(what: &What) -> bool {
 fn replaces(next: &What, now: &What) -> bool {
     match (next, now) {
         (What::Asked(next), What::Asked(now)) => match (next, now) {
-            (Asked::Phase { .. }, Asked::Phase { .. }) | (Asked::Hover { .. }, Asked::Hover { .. }) => true,
+            (Asked::Phase { .. }, Asked::Phase { .. })
+            | (Asked::Line { .. }, Asked::Line { .. })
+            | (Asked::Hover { .. }, Asked::Hover { .. }) => true,
             (Asked::Knob { name, .. }, Asked::Knob { name: now, .. }) => name == now,
             _ => false,
         },

@@ -40,6 +40,12 @@ impl Session<'_> {
         let _ = answer.send(Told::Hovered(Box::new(hovered)).json());
     }
 
+    /// Tells the outlines of what a line of the text makes.
+    pub(super) fn line(&mut self, line: usize, answer: &Answer) {
+        let outlines = self.ran.as_ref().map(|ran| places::of_line(ran, line)).unwrap_or_default();
+        let _ = answer.send(Told::Lined { outlines }.json());
+    }
+
     /// Tells the vertex after or before a place.
     pub(super) fn choose_next(&mut self, from: Option<[f64; 2]>, by: i64, answer: &Answer) {
         if self.stale.run {

@@ -1,0 +1,187 @@
+//! The session without a server: what is asked for, and what is shown then.
+
+use std::sync::mpsc::{self, Sender};
+use std::time::{Duration, Instant};
+
+use chordane::prelude::*;
+use chordane_score::{Limits, Runner, Settings, Stage};
+use clap::Parser;
+use tokio::sync::mpsc::{UnboundedReceiver, unbounded_channel};
+use tokio::sync::watch;
+
+use super::{Job, Session, What};
+use crate::live::flags::Flags;
+use crate::live::message::{Asked, FileState};
+use crate::live::paper::Paper;
+use crate::live::runs::Subject;
+use crate::live::shown::Shown;
+use crate::options::OneScore;
+
+/// A session at work.
+struct Desk {
+    jobs: Sender<Job>,
+    shown: watch::Receiver<Shown>,
+}
+
+impl Desk {
+    fn ask(&self, what: What) -> UnboundedReceiver<String> {
+        let (answer, answers) = unbounded_channel();
+        self.jobs.send(Job { page: 1, what, answer }).unwrap();
+        answers
+    }
+
+    fn wait(&self, what: &str, is_so: impl Fn(&Shown) -> bool) -> Shown {
+        let begin = Instant::now();
+        while !is_so(&self.shown.borrow()) {
+            assert!(begin.elapsed() < Duration::from_secs(30), "this never came: {what}");
+            std::thread::sleep(Duration::from_millis(5));
+        }
+        self.shown.borrow().clone()
+    }
+
+    fn knob(&self, name: &str, value: &str) {
+        self.ask(What::Asked(Asked::Knob { name: name.to_owned(), value: value.to_owned(), more: false }));
+    }
+}
+
+/// Works on something while a test asks for things.
+fn with_session(subject: Subject<'_>, text: &str, paper: Option<Paper>, test: impl FnOnce(&Desk)) {
+    let (jobs, taken) = mpsc::channel();
+    let (session, shown, slow) =
+        Session::new(subject, text, paper, Settings::new(), (Flags::default(), taken));
+    drop(slow);
+    std::thread::scope(|scope| {
+        scope.spawn(|| session.work());
+        // The session ends when nobody can ask for anything any more.
+        let desk = Desk { jobs, shown };
+        test(&desk);
+        drop(desk);
+    });
+}
+
+fn svg(shown: &Shown) -> String {
+    shown.picture.as_ref().map_or_else(String::new, |picture| picture.svg.to_string())
+}
+
+fn document() -> Subject<'static> {
+    Subject::Document { name: "kite.svg".to_owned(), limits: Limits::default() }
+}
+
+#[test]
+fn a_score_that_is_compiled_in_has_knobs_and_is_saved() {
+    let runner = Runner::new(|stage: &mut Stage| {
+        let radius = stage.knob("radius", 30.0, 1.0, 40.0);
+        sheet(100.0, 80.0).add(circle((50.0, 40.0), radius).fill("teal"))
+    });
+    let subject = Subject::Compiled { name: "vent".to_owned(), runner: &runner };
+    with_session(subject, "", None, |desk| {
+        let first = desk.wait("a picture", |shown| shown.picture.is_some());
+        assert_eq!((first.knobs[0].name.as_str(), first.knobs[0].value.as_str()), ("radius", "30"));
+        desk.knob("radius", "12");
+        let second = desk.wait("another picture", |shown| svg(shown) != svg(&first));
+        assert_eq!(second.knobs[0].value, "12");
+        // Beyond its range it is said so, and the score is run with what it starts with.
+        desk.knob("radius", "99");
+        let third = desk.wait("a note", |shown| !shown.run.notes.is_empty());
+        assert!(third.run.notes[0].contains("radius"), "{:?}", third.run.notes);
+        desk.ask(What::Asked(Asked::Undo));
+        desk.wait("the knob before", |shown| svg(shown) == svg(&second));
+        let folder = tempfile::tempdir().unwrap();
+        let out = folder.path().join("vent.svg");
+        let call = ["vent", "-o", out.to_str().unwrap()];
+        let (to, from) = mpsc::channel();
+        desk.ask(What::Draw(Box::new(OneScore::try_parse_from(call).unwrap().draw), to));
+        assert_eq!(from.recv().unwrap(), None);
+        assert!(std::fs::read_to_string(&out).unwrap().contains("#008080"));
+        // There is no text to write knobs into.
+        let mut answers = desk.ask(What::Asked(Asked::KeepKnobs));
+        let told = answers.blocking_recv().unwrap();
+        assert!(told.contains("there is no score to write this into"), "{told}");
+    });
+}
+
+#[test]
+fn a_document_is_shown_in_its_own_units_and_keeps_its_last_picture() {
+    let text = "<svg xmlns='http://www.w3.org/2000/svg' width='200' height='100' viewBox='1000 500 40 20'><circle cx='1010' cy='510' r='5' fill='teal'/></svg>";
+    with_session(document(), text, None, |desk| {
+        let first = desk.wait("a picture", |shown| shown.picture.is_some());
+        let picture = first.picture.clone().unwrap();
+        assert_eq!((picture.corners, picture.size), ([[1000.0, 500.0], [1040.0, 520.0]], [200.0, 100.0]));
+        let mut answers = desk.ask(What::Asked(Asked::Hover { at: [1012.0, 511.0], reach: 0.5, way: 0 }));
+        let told = answers.blocking_recv().unwrap();
+        assert!(told.contains("\"figures\":\"4 vertices · closed · 10 × 10"), "{told}");
+        let broken = text.replace("/></svg>", "></svg>");
+        desk.ask(What::Asked(Asked::Edit { base: first.version, text: broken }));
+        let second = desk.wait("a mistake", |shown| shown.mistake.is_some());
+        assert_eq!(svg(&second), svg(&first));
+        desk.ask(What::Asked(Asked::Undo));
+        desk.wait("no mistake", |shown| shown.mistake.is_none());
+    });
+}
+
+#[test]
+fn what_cannot_be_written_stays_and_is_written_later() {
+    let folder = tempfile::tempdir().unwrap();
+    let place = folder.path().join("loft");
+    std::fs::create_dir(&place).unwrap();
+    let file = place.join("hem.chord");
+    let text = "sheet(90, 60)";
+    std::fs::write(&file, text).unwrap();
+    let subject = Subject::Score { name: "hem.chord".to_owned(), limits: Limits::default() };
+    with_session(subject, text, Some(Paper::new(&file, text)), |desk| {
+        let first = desk.wait("a picture", |shown| shown.picture.is_some());
+        std::fs::remove_dir_all(&place).unwrap();
+        desk.ask(What::Asked(Asked::Edit { base: first.version, text: "sheet(91, 60)".to_owned() }));
+        let second = desk.wait("not saved", |shown| shown.file.0 == FileState::Unsaved);
+        assert!(second.file.1.starts_with("not saved: "), "{}", second.file.1);
+        assert_eq!(second.picture.as_ref().unwrap().size, [91.0, 60.0]);
+        std::fs::create_dir(&place).unwrap();
+        desk.ask(What::Asked(Asked::Edit { base: second.version, text: "sheet(92, 60)".to_owned() }));
+        desk.wait("saved", |shown| shown.file.0 == FileState::Saved && shown.text.contains("92"));
+        assert_eq!(std::fs::read_to_string(&file).unwrap(), "sheet(92, 60)");
+        // Another text in the same line, from outside.
+        std::fs::write(&file, "sheet(93, 61)").unwrap();
+        desk.ask(What::Outside);
+        let third = desk.wait("the other text", |shown| shown.text.contains("93"));
+        // And from both sides at once: it is asked about, and nothing is written.
+        std::fs::write(&file, "sheet(94, 62)").unwrap();
+        desk.ask(What::Asked(Asked::Edit { base: third.version, text: "sheet(95, 63)".to_owned() }));
+        desk.wait("a question", |shown| shown.file.0 == FileState::Asking);
+        assert_eq!(std::fs::read_to_string(&file).unwrap(), "sheet(94, 62)");
+        desk.ask(What::Asked(Asked::Keep { own: true }));
+        desk.wait("saved", |shown| shown.file.0 == FileState::Saved);
+        let begin = Instant::now();
+        while std::fs::read_to_string(&file).unwrap() != "sheet(95, 63)" {
+            assert!(begin.elapsed() < Duration::from_secs(30), "it is never written");
+            std::thread::sleep(Duration::from_millis(5));
+        }
+    });
+}
+
+#[test]
+fn a_drag_that_is_given_up_leaves_the_text_as_it_was() {
+    let text = "sheet(200, 100).add(closed([[20, 20], [150, 30], [60, 90]]).fill(\"teal\"))";
+    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    with_session(subject, text, None, |desk| {
+        desk.wait("a picture", |shown| shown.picture.is_some());
+        let grab = || desk.ask(What::Asked(Asked::Grab { at: [150.0, 30.0], reach: 3.0, way: 0 }));
+        let drag = |x: f64| desk.ask(What::Asked(Asked::Drag { to: [x, 44.0], within: 0.5 }));
+        // Answers go to the page that took hold.
+        let mut answers = grab();
+        drag(160.0);
+        let told = answers.blocking_recv().unwrap();
+        assert!(told.contains("\"at\":[160.0,44.0],\"told\":null"), "{told}");
+        desk.wait("the other number", |shown| shown.text.contains("[160, 44]"));
+        desk.ask(What::Asked(Asked::LetGo { keep: false }));
+        desk.wait("the text before", |shown| *shown.text == *text);
+        grab();
+        drag(165.0);
+        drag(170.0);
+        // A page that goes away in the middle keeps what it has.
+        desk.ask(What::Left);
+        let shown = desk.wait("the other number", |shown| shown.text.contains("[170, 44]"));
+        assert_eq!(shown.history.0.as_deref(), Some("dragging"));
+        desk.ask(What::Asked(Asked::Undo));
+        desk.wait("the text before", |shown| *shown.text == *text);
+    });
+}
