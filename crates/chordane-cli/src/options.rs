@@ -164,7 +164,7 @@ pub(crate) struct KnobOptions {
     /// The folder that the score lies in, where it has one.
     #[arg(skip)]
     pub(crate) folder: Option<PathBuf>,
-    /// The seed of the score's dice: a whole number, or new to pick one and say which [default: 0]
+    /// The seed of the score's dice: a whole number, or new to pick one and say which [default: the score's own, or 0]
     #[arg(long, value_name = "N", allow_negative_numbers = true)]
     pub(crate) seed: Option<String>,
     /// The moment of a score that moves: 0 is the beginning of its loop, 0.5 half way, and 1 the beginning again [default: 0]

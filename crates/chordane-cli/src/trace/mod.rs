@@ -31,6 +31,15 @@ pub(crate) fn picture(options: &TraceOptions) -> Result<(), Failure> {
     let picture = Picture::read(&bytes)
         .map_err(|error| Failure::input(format!("{name}: {error}"), "name a picture, a .png or .jpg file"))?;
     let place = Journal::place(first);
+    // What stands there and was not traced is somebody's work.
+    if !place.exists()
+        && let Some(out) = options.out.iter().find(|out| out.exists())
+    {
+        return Err(Failure::call(
+            format!("{} is there already, without the steps of a tracing beside it", out.display()),
+            "name another file with -o, or remove that one",
+        ));
+    }
     let (mut journal, mut draft, recovered) =
         Journal::open(&place).map_err(|error| Failure::writing(&place, &error))?;
     if recovered.done + recovered.lost > 0 {
@@ -58,7 +67,9 @@ pub(crate) fn picture(options: &TraceOptions) -> Result<(), Failure> {
     let size = [picture.width(), picture.height()];
     let photo = Photo { name, kind, bytes, size, edges: PictureEdges::of(&picture) };
     let board = Board::new(photo, options.out.clone(), journal, draft);
-    board.write_all()?;
+    if recovered.done > 0 || options.auto {
+        board.write_all()?;
+    }
     if options.no_page {
         return Ok(());
     }
