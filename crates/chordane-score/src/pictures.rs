@@ -37,6 +37,13 @@ impl PartialEq for Pictures {
 }
 
 impl Pictures {
+    /// The same with nothing read yet: files that were changed since are read again.
+    #[must_use]
+    pub fn unread(mut self) -> Self {
+        self.read = Arc::default();
+        self
+    }
+
     /// No pictures.
     #[must_use]
     pub fn new() -> Self {

@@ -20,9 +20,9 @@ pub(crate) fn told_outside(jobs: &Sender<Job>, what: What) -> bool {
 pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::RecommendedWatcher, String> {
     let name = file.file_name().map(ToOwned::to_owned);
     let folder = file.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
-    let is_meant = move |path: &Path| {
+    let is_picture = |path: &Path| {
         let ending = path.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
-        path.file_name() == name.as_deref() || matches!(ending, "png" | "jpg" | "jpeg")
+        matches!(ending, "png" | "jpg" | "jpeg")
     };
     let seen = move |event: notify::Result<Event>| {
         let Ok(event) = event else { return };
@@ -30,8 +30,14 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
             event.kind,
             EventKind::Access(notify::event::AccessKind::Open(_) | notify::event::AccessKind::Read)
         );
-        if changes && event.paths.iter().any(|path| is_meant(path)) {
+        if !changes {
+            return;
+        }
+        if event.paths.iter().any(|path| path.file_name() == name.as_deref()) {
             told_outside(&jobs, What::Outside);
+        }
+        if event.paths.iter().any(|path| is_picture(path)) {
+            told_outside(&jobs, What::Pictures);
         }
     };
     let mut watcher = notify::recommended_watcher(seen).map_err(|error| error.to_string())?;

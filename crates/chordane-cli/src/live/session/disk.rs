@@ -15,8 +15,6 @@ impl Session<'_> {
         let Some(paper) = &mut self.paper else { return };
         match paper.look() {
             Look::Same => {
-                // A picture beside it may be another one.
-                self.look_again();
                 if matches!(self.shown.file.0, FileState::Gone) {
                     self.shown.file = (FileState::Saved, "".into());
                 }

@@ -39,8 +39,10 @@ pub(crate) struct Job {
 #[derive(Debug)]
 pub(crate) enum What {
     Asked(Asked),
-    /// The file, or one beside it, was changed by somebody.
+    /// The file was changed, or may have been.
     Outside,
+    /// A picture beside it was changed.
+    Pictures,
     /// Marks came in, and so many lines before that were none.
     Marks(MarkFrame, usize),
     /// A page is gone.
@@ -180,6 +182,11 @@ impl<'a> Session<'a> {
         match what {
             What::Asked(asked) => self.asked(page, asked, &answer),
             What::Outside => self.outside(),
+            What::Pictures => {
+                let pictures = self.base.get_pictures().clone().unread();
+                self.base = self.base.clone().pictures(pictures);
+                self.look_again();
+            }
             What::Marks(frame, skipped) => {
                 self.shown.marks = Arc::new(marks_told(&frame, skipped));
                 self.base = self.base.clone().marks(Marks::from(vec![frame]));
@@ -454,7 +461,9 @@ fn replaces(next: &What, now: &What) -> bool {
             (Asked::Knob { name, .. }, Asked::Knob { name: now, .. }) => name == now,
             _ => false,
         },
-        (What::Marks(..), What::Marks(..)) | (What::Outside, What::Outside) => true,
+        (What::Marks(..), What::Marks(..))
+        | (What::Outside, What::Outside)
+        | (What::Pictures, What::Pictures) => true,
         _ => false,
     }
 }

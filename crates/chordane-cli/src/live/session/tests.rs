@@ -46,9 +46,22 @@ impl Desk {
 
 /// Works on something while a test asks for things.
 fn with_session(subject: Subject<'_>, text: &str, paper: Option<Paper>, test: impl FnOnce(&Desk)) {
+    with_all(subject, text, paper, Settings::new(), test);
+}
+
+fn with_settings(subject: Subject<'_>, text: &str, settings: Settings, test: impl FnOnce(&Desk)) {
+    with_all(subject, text, None, settings, test);
+}
+
+fn with_all(
+    subject: Subject<'_>,
+    text: &str,
+    paper: Option<Paper>,
+    settings: Settings,
+    test: impl FnOnce(&Desk),
+) {
     let (jobs, taken) = mpsc::channel();
-    let (session, shown, slow) =
-        Session::new(subject, text, paper, Settings::new(), (Flags::default(), taken));
+    let (session, shown, slow) = Session::new(subject, text, paper, settings, (Flags::default(), taken));
     drop(slow);
     std::thread::scope(|scope| {
         scope.spawn(|| session.work());
@@ -116,6 +129,25 @@ fn a_document_is_shown_in_its_own_units_and_keeps_its_last_picture() {
         assert_eq!(svg(&second), svg(&first));
         desk.ask(What::Asked(Asked::Undo));
         desk.wait("no mistake", |shown| shown.mistake.is_none());
+    });
+}
+
+#[test]
+fn a_picture_that_is_changed_is_read_again() {
+    let folder = tempfile::tempdir().unwrap();
+    let save = |colour: &str| {
+        let page = sheet(8.0, 8.0).ground(colour);
+        page.save(folder.path().join("cloth.png")).unwrap();
+    };
+    save("teal");
+    let text = "sheet(90, 60).add(rectangle([10, 10], 40, 30).fill(picture(\"cloth.png\")))";
+    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    let pictures = chordane_score::Pictures::new().below(folder.path());
+    with_settings(subject, text, Settings::new().pictures(pictures), |desk| {
+        let first = desk.wait("a picture", |shown| shown.picture.is_some());
+        save("gold");
+        desk.ask(What::Pictures);
+        desk.wait("another picture", |shown| svg(shown) != svg(&first));
     });
 }
 
