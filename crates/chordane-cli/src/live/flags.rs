@@ -15,8 +15,8 @@ pub(crate) struct Flags(Arc<Inside>);
 struct Inside {
     since: Mutex<Option<Instant>>,
     stop: AtomicBool,
-    /// Whether nobody waits for what is done.
-    quiet: AtomicBool,
+    /// Whether there is something to do, so that what nobody waits for is to end.
+    hurry: AtomicBool,
     begun: Notify,
 }
 
@@ -28,27 +28,24 @@ impl Flags {
     pub(crate) fn running<R>(&self, work: impl FnOnce() -> R) -> R {
         self.set(Some(Instant::now()));
         self.0.begun.notify_one();
-        let done = self.within(work);
+        let done = self.within(false, work);
         self.set(None);
         done
     }
 
     /// As [`Flags::running`], for work that nobody waits for. `None` where it was called off.
     pub(crate) fn quietly<R>(&self, work: impl FnOnce() -> R) -> Option<R> {
-        self.0.quiet.store(true, Ordering::Relaxed);
-        let done = self.within(work);
-        self.0.quiet.store(false, Ordering::Relaxed);
-        (!self.0.stop.load(Ordering::Relaxed)).then_some(done)
+        self.0.hurry.store(false, Ordering::Relaxed);
+        let done = self.within(true, work);
+        (!self.0.hurry.load(Ordering::Relaxed)).then_some(done)
     }
 
-    fn within<R>(&self, work: impl FnOnce() -> R) -> R {
+    fn within<R>(&self, quiet: bool, work: impl FnOnce() -> R) -> R {
         self.0.stop.store(false, Ordering::Relaxed);
         let shared = Arc::clone(&self.0);
         let stopped = move || {
-            shared
-                .stop
-                .load(Ordering::Relaxed)
-                .then(|| "the run was stopped; change the text or a knob to run it again".to_owned())
+            let ends = shared.stop.load(Ordering::Relaxed) || (quiet && shared.hurry.load(Ordering::Relaxed));
+            ends.then(|| "the run was stopped; change the text or a knob to run it again".to_owned())
         };
         Allowance::new(stopped).within(work)
     }
@@ -76,13 +73,46 @@ impl Flags {
 
     /// Calls off what nobody waits for, since there is something to do.
     pub(crate) fn hurry(&self) {
-        if self.0.quiet.load(Ordering::Relaxed) {
-            self.stop();
-        }
+        self.0.hurry.store(true, Ordering::Relaxed);
     }
 
     /// Waits for a run to begin.
     pub(crate) async fn begun(&self) {
         self.0.begun.notified().await;
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Asks until it is called off.
+    fn endless() {
+        let begin = Instant::now();
+        while Allowance::current().is_none_or(|allowance| allowance.ask().is_none()) {
+            assert!(begin.elapsed() < Duration::from_secs(30), "it is never called off");
+            std::thread::sleep(Duration::from_millis(1));
+        }
+    }
+
+    #[test]
+    fn a_hurry_ends_only_what_nobody_waits_for() {
+        let flags = Flags::default();
+        assert_eq!(flags.quietly(|| 7), Some(7));
+        let other = flags.clone();
+        let later = std::thread::spawn(move || {
+            std::thread::sleep(Duration::from_millis(40));
+            other.hurry();
+            std::thread::sleep(Duration::from_millis(40));
+            other.stop();
+        });
+        assert_eq!(flags.quietly(endless), None);
+        let begin = Instant::now();
+        flags.running(endless);
+        assert!(begin.elapsed() > Duration::from_millis(20));
+        assert_eq!(flags.lasts(), None);
+        later.join().unwrap();
+        // What was asked for before does not end what begins after it.
+        assert_eq!((flags.running(|| 8), flags.quietly(|| 9)), (8, Some(9)));
     }
 }
