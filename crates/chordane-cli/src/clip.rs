@@ -145,6 +145,9 @@ pub(crate) fn draw<'a>(
         // It is told with its frame.
         Err(_) => {}
     }
+    // The seed is in the files, also where it is the score's own.
+    let seeded = first.as_ref().map_or_else(|_| settings.clone(), |run| settings.clone().seed(run.seed()));
+    let settings = &seeded;
     drop(first);
     let mut frames =
         Frames { options, settings, origin, limits, runner, count, still: StillShapes::default() };

@@ -191,6 +191,7 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
         let settings = Settings::new();
         let runner = Runner::read(&file, *source, Limits::default())?;
         let run = runner.run(&settings);
+        let settings = settings.seed(run.seed());
         let moves = run.moves();
         let sheet = run.into_sheet()?;
         let origin = Origin { name: file, source: Some((*source).to_owned()) };

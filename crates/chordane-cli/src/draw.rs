@@ -55,6 +55,8 @@ pub(crate) fn score<'a>(
     if options.knobs.phase.is_some() {
         knobs::note_still(&run);
     }
+    // The seed is in the file, also where it is the score's own.
+    let settings = settings.seed(run.seed());
     let sheet = run.into_sheet()?;
     note_drafts(&sheet);
     let earlier = earlier(&runner, &settings, options.trail)?;

@@ -82,12 +82,14 @@ impl Maker<'_> {
         let Some(variant) = self.plan.variants.get(number) else {
             return Err(Failure::call(format!("there is no picture {number}"), "give another number"));
         };
-        let sheet = knobs::run(self.runner, &variant.settings)?.into_sheet()?;
+        let run = knobs::run(self.runner, &variant.settings)?;
+        let settings = variant.settings.clone().seed(run.seed());
+        let sheet = run.into_sheet()?;
         let sheet = match &self.options.bones {
             Some(layers) => within(self.limits, 0, || bones(&sheet, &[], None, layers))?,
             None => sheet,
         };
-        Ok(Record::of(self.origin, &variant.settings).put_on(sheet))
+        Ok(Record::of(self.origin, &settings).put_on(sheet))
     }
 
     /// All of them, and the sheets of as many as can be held on to.
