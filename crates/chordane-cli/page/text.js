@@ -90,6 +90,8 @@ export class ScoreText {
         /** What was sent last, and to which version of the text the page's edits belong. */
         this.sent = "";
         this.base = 0;
+        /** All that was sent and has not come back. @type {string[]} */
+        this.pending = [];
         /** @type {ReturnType<typeof setTimeout> | undefined} */
         this.timer = undefined;
         /** @type {any} */
@@ -186,12 +188,15 @@ export class ScoreText {
         clearTimeout(this.timer);
         const { text } = this;
         if (text === this.known || text === this.sent) return;
-        if (this.wire.send({ ask: "edit", base: this.base, text })) this.sent = text;
+        if (!this.wire.send({ ask: "edit", base: this.base, text })) return;
+        this.sent = text;
+        this.pending.push(text);
     }
 
     /** The line is there again: what was typed meanwhile goes now. */
     again() {
         this.sent = "";
+        this.pending = [];
         this.send();
     }
 
@@ -202,6 +207,17 @@ export class ScoreText {
         else this.known = before.slice(0, told.change[0]) + told.text + before.slice(told.change[1]);
         this.version = told.version;
         const { text } = this;
+        const at = told.change === null ? -1 : this.pending.lastIndexOf(this.known);
+        if (at >= 0) {
+            // An edit of this page as it was sent. What was typed since goes on from it.
+            this.pending.splice(0, at + 1);
+            if (this.pending.length === 0) {
+                this.base = told.version;
+                this.sent = "";
+                if (text !== this.known) this.edited();
+            }
+            return;
+        }
         // A whole text comes when the line was opened: what was sent before may not have arrived.
         const arrived = told.change !== null && text === this.sent;
         if (text !== before && !arrived && this.base !== 0 && this.known !== text) {
@@ -212,6 +228,7 @@ export class ScoreText {
         this.put(this.known);
         this.base = told.version;
         this.sent = "";
+        this.pending = [];
     }
 
     /** What was typed does not fit to what was changed elsewhere in the same lines. It is not thrown away. */
@@ -220,6 +237,7 @@ export class ScoreText {
         this.put(this.known);
         this.base = this.version;
         this.sent = "";
+        this.pending = [];
         const putBack = () => {
             this.put(mine);
             this.edited();

@@ -1,6 +1,6 @@
 //! What is being worked on: the text, what the score is run with, and the way there, which can be gone back and forth.
 
-use std::collections::{BTreeMap, VecDeque};
+use std::collections::{BTreeMap, HashMap, VecDeque};
 use std::sync::Arc;
 use std::time::{Duration, Instant};
 
@@ -51,6 +51,8 @@ pub(crate) struct Desk {
     done: Vec<Change>,
     undone: Vec<Change>,
     gesture: Option<(Gesture, Instant)>,
+    /// What each page sent last, and the version that it was made from.
+    sent: HashMap<u64, (u64, Arc<str>)>,
 }
 
 /// An edit that does not fit to what was changed meanwhile in the same lines.
@@ -67,6 +69,7 @@ impl Desk {
             done: Vec::new(),
             undone: Vec::new(),
             gesture: None,
+            sent: HashMap::new(),
         }
     }
 
@@ -132,13 +135,21 @@ impl Desk {
         self.state = state;
     }
 
-    /// Another text in place of a version of it; what was changed since in other lines stays.
+    /// Another text in place of a version of it; what was changed since in other lines stays. A page may go on typing before it has heard of the version that its
+    /// last edit made: what it sends then belongs to what it sent before.
     pub(crate) fn edit(&mut self, page: u64, base: u64, text: &str) -> Result<(), Clash> {
-        let base = self.old.iter().find(|(version, _)| *version == base).map(|(_, text)| Arc::clone(text));
-        let base = base.unwrap_or_else(|| Arc::clone(&self.state.text));
-        let merged = merged(&base, text, &self.state.text).ok_or(Clash)?;
+        let sent = self.sent.remove(&page).filter(|(sent_base, _)| *sent_base == base).map(|(_, text)| text);
+        let old = || self.old.iter().find(|(version, _)| *version == base).map(|(_, text)| Arc::clone(text));
+        let before = sent.or_else(old).unwrap_or_else(|| Arc::clone(&self.state.text));
+        let merged = merged(&before, text, &self.state.text).ok_or(Clash)?;
+        self.sent.insert(page, (base, text.into()));
         self.change("typing", Gesture::Typing(page), |state| state.text = merged.into());
         Ok(())
+    }
+
+    /// A page is gone.
+    pub(crate) fn forget(&mut self, page: u64) {
+        self.sent.remove(&page);
     }
 
     /// Takes the last change back; whether there was one.
@@ -208,6 +219,23 @@ mod tests {
         assert_eq!(texts(&desk), "hem 2\nvent\ntail\nbow\nspar 3\n");
         assert_eq!(desk.edit(2, base, "hem 7\nvent\ntail\nbow\nspar\n"), Err(Clash));
         assert_eq!(texts(&desk), "hem 2\nvent\ntail\nbow\nspar 3\n");
+    }
+
+    /// A page types on in one line before it has heard of what its first edit made, while another page changes other lines.
+    #[test]
+    fn typing_goes_on_before_the_first_edit_is_heard_of() {
+        let mut desk = Desk::new("hem\nvent\ntail\nbow\nspar\n");
+        let base = desk.version();
+        desk.edit(1, base, "hem 2\nvent\ntail\nbow\nspar\n").unwrap();
+        desk.edit(2, base, "hem\nvent\ntail\nbow\nspar 3\n").unwrap();
+        desk.edit(1, base, "hem 25\nvent\ntail\nbow\nspar\n").unwrap();
+        desk.edit(1, base, "hem 250\nvent\ntail\nbow\nspar\n").unwrap();
+        assert_eq!(texts(&desk), "hem 250\nvent\ntail\nbow\nspar 3\n");
+        // Taken back what was just typed, too.
+        desk.edit(1, base, "hem 2\nvent\ntail\nbow\nspar\n").unwrap();
+        assert_eq!(texts(&desk), "hem 2\nvent\ntail\nbow\nspar 3\n");
+        desk.forget(1);
+        assert_eq!(desk.edit(1, base, "hem 7\nvent\ntail\nbow\nspar\n"), Err(Clash));
     }
 
     /// Whatever is done: all of it taken back is where it began, and all done again where it was.

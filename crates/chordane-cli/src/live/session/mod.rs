@@ -192,7 +192,7 @@ impl<'a> Session<'a> {
                 self.base = self.base.clone().marks(Marks::from(vec![frame]));
                 self.look_again();
             }
-            What::Left => {}
+            What::Left => self.desk.forget(page),
             What::Draw(options, to) => {
                 let Subject::Compiled { name, runner } = self.ready.subject() else { return };
                 let origin = Origin { name: name.clone(), source: None };

@@ -118,7 +118,10 @@ impl Session<'_> {
                     let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
                 }
                 What::Asked(Asked::LetGo { keep }) if job.page == page => break keep,
-                What::Left if job.page == page => break true,
+                What::Left if job.page == page => {
+                    self.desk.forget(page);
+                    break true;
+                }
                 _ => later.push_back(job),
             }
         };
