@@ -34,8 +34,8 @@ export class Findings {
                 if (finding.line !== null) this.text.toLine(finding.line);
             });
             const item = element("li", { class: finding.level, "data-code": finding.code }, go, element("p", { text: finding.mend }));
-            if (finding.click !== null) {
-                const mend = element("button", { class: "mend", text: "Mend it" });
+            if (finding.click) {
+                const mend = element("button", { class: "mend", text: "Mend it", disabled: !told.complete });
                 mend.addEventListener("click", () => this.wire.send({ ask: "mend", finding: at }));
                 item.append(mend);
             }

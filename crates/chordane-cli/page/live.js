@@ -42,9 +42,9 @@ wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
         text.again();
         html("state").textContent = "";
     } else if (line === "refused") {
-        html("state").textContent = "Not let in: open the whole address that chordane printed.";
+        html("state").textContent = "Access refused: open the whole address that chordane printed.";
     } else {
-        html("state").textContent = "The program is not there; what you type is kept and sent when it is back.";
+        html("state").textContent = "No connection to chordane. What you type is kept, and sent once it is back.";
     }
 };
 

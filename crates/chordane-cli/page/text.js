@@ -242,7 +242,7 @@ export class ScoreText {
             this.put(mine);
             this.edited();
         };
-        toast("The same lines were changed elsewhere meanwhile, which is what stands here now.", { label: "Put mine back", act: putBack });
+        toast("The same lines were changed elsewhere; that text is shown now.", { label: "Put mine back", act: putBack });
     }
 
     /**

@@ -48,8 +48,8 @@ let tryNext = null;
 wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
     document.body.dataset.line = line;
     html("state").textContent = line === "open" ? ""
-        : line === "refused" ? "Not let in: open the whole address that chordane printed."
-            : "The program is not there; what was drawn is on the disk.";
+        : line === "refused" ? "Access refused: open the whole address that chordane printed."
+            : "No connection to chordane. What you drew is on the disk.";
 };
 
 wire.on("hello", (told) => {

@@ -105,8 +105,8 @@ impl Script {
         &self.known.brackets
     }
 
-    /// The names of the knobs that are declared in it.
-    pub(crate) fn knob_names(&self) -> impl Iterator<Item = &str> {
+    /// The names of the knobs that are declared in it, as far as they are written out.
+    pub fn knob_names(&self) -> impl Iterator<Item = &str> {
         self.known.declared.iter().filter_map(|own| own.name.as_deref())
     }
 

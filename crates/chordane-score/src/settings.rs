@@ -65,10 +65,11 @@ impl Settings {
         self
     }
 
-    /// The same with all knobs at their starts.
+    /// The same with all knobs at their starts and no seed asked for.
     #[must_use]
-    pub fn without_knobs(mut self) -> Self {
+    pub fn unset(mut self) -> Self {
         self.knobs.clear();
+        self.seed = None;
         self
     }
 

@@ -12,6 +12,10 @@ const MOST_OLD: usize = 200;
 /// So many changes can be taken back.
 const MOST_CHANGES: usize = 2000;
 
+/// Of long texts fewer are kept: so many bytes, but at least so many texts.
+const MOST_BYTES: usize = 256 << 20;
+const FEWEST: usize = 16;
+
 /// What is typed with shorter rests than this is one change.
 const TYPING_REST: Duration = Duration::from_millis(1200);
 
@@ -105,9 +109,9 @@ impl Desk {
         });
         if !goes_on {
             self.done.push(Change { what: what.to_owned(), before: self.state.clone() });
-            if self.done.len() > MOST_CHANGES {
-                self.done.remove(0);
-            }
+            let most = fewer(MOST_CHANGES, &self.state.text);
+            let more = self.done.len().saturating_sub(most);
+            self.done.drain(..more);
         }
         self.undone.clear();
         self.gesture = Some((gesture, now));
@@ -128,9 +132,8 @@ impl Desk {
         if state.text != self.state.text {
             self.version += 1;
             self.old.push_back((self.version, Arc::clone(&state.text)));
-            if self.old.len() > MOST_OLD {
-                self.old.pop_front();
-            }
+            let more = self.old.len().saturating_sub(fewer(MOST_OLD, &state.text));
+            self.old.drain(..more);
         }
         self.state = state;
     }
@@ -175,6 +178,11 @@ impl Desk {
         let last = |changes: &[Change]| changes.last().map(|change| change.what.clone());
         (last(&self.done), last(&self.undone))
     }
+}
+
+/// How many texts of such a length are kept.
+fn fewer(most: usize, text: &str) -> usize {
+    most.min(MOST_BYTES / text.len().max(1)).max(FEWEST)
 }
 
 #[cfg(test)]

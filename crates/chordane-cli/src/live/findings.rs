@@ -20,8 +20,11 @@ const MOST_MENDED: usize = 6;
 const FOR_KNOBS: Duration = Duration::from_secs(2);
 const FOR_A_MEND: Duration = Duration::from_millis(400);
 
+/// A finding, and the text without it where a click can mend it.
+pub(crate) type Mendable = (FindingTold, Option<String>);
+
 /// The findings of a text, the warnings first. `None` where it does not run.
-pub(crate) fn of(ready: &mut Ready<'_>, text: &Arc<str>, settings: &Settings) -> Option<Vec<FindingTold>> {
+pub(crate) fn of(ready: &mut Ready<'_>, text: &Arc<str>, settings: &Settings) -> Option<Vec<Mendable>> {
     let limits = ready.subject().limits();
     let script = match ready.subject() {
         Subject::Score { name, limits, .. } => Script::read(name.clone(), text.to_string(), *limits).ok(),
@@ -35,15 +38,17 @@ pub(crate) fn of(ready: &mut Ready<'_>, text: &Arc<str>, settings: &Settings) ->
     findings.truncate(MOST);
     let told = |(at, finding): (usize, &Finding)| {
         let script = script.as_ref().filter(|_| at < MOST_MENDED);
-        FindingTold {
+        let after = script.and_then(|script| mended(script, settings, finding, FOR_A_MEND));
+        let told = FindingTold {
             code: finding.code.name(),
             level: finding.level.name(),
             line: finding.line,
             at: finding.at.to_array(),
             message: finding.message.clone(),
             mend: finding.mend.clone(),
-            click: script.and_then(|script| mended(script, settings, finding, FOR_A_MEND)),
-        }
+            click: after.is_some(),
+        };
+        (told, after)
     };
     Some(findings.iter().enumerate().map(told).collect())
 }

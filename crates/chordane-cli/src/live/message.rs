@@ -286,8 +286,8 @@ pub(crate) struct FindingTold {
     pub(crate) at: [f64; 2],
     pub(crate) message: String,
     pub(crate) mend: String,
-    /// What a click would change, where it can.
-    pub(crate) click: Option<String>,
+    /// Whether a click mends it.
+    pub(crate) click: bool,
 }
 
 /// Where the marks are, by their numbers, and how many lines of theirs were left out.

@@ -51,7 +51,7 @@ fn a_picture_is_traced_and_nothing_is_lost_when_the_program_is_killed() {
     let svg = wait_for_file(&out, |text| text.contains('Z'));
     live.kill();
     // The page says so, and the same call goes on where it ended.
-    page.wait("document.querySelector('#state').textContent.includes('not there')");
+    page.wait("document.querySelector('#state').textContent.includes('No connection')");
     let live = Live::start(&arguments);
     page.go("about:blank");
     page.go(&live.address);

@@ -21,7 +21,7 @@ impl Session<'_> {
             }
             Look::Gone => {
                 let told = format!(
-                    "{} is gone, moved or renamed; it is written again with the next change",
+                    "{} was moved, renamed or deleted; your next change writes it again",
                     paper.file().display()
                 );
                 self.shown.file = (FileState::Gone, told.into());
@@ -30,6 +30,7 @@ impl Session<'_> {
             Look::Other(theirs) => match merged(paper.known(), self.desk.text(), &theirs) {
                 Some(text) => {
                     paper.know(&theirs);
+                    self.theirs = None;
                     self.stale.file = *text != *theirs;
                     self.shown.file = (FileState::Saved, "".into());
                     self.desk
@@ -46,7 +47,7 @@ impl Session<'_> {
 
     /// Which text is to be kept cannot be known.
     fn ask(&mut self, theirs: Arc<str>) {
-        let told = "the file was changed by another program in lines that were changed here too";
+        let told = "another program changed lines of the file that were also changed here";
         self.shown.file = (FileState::Asking, told.into());
         self.theirs = Some(theirs);
         self.stale.file = false;
@@ -86,5 +87,5 @@ impl Session<'_> {
 }
 
 fn why_unsaved(failure: &Failure) -> String {
-    format!("not saved: {failure}. What is here stays, and is written with the next change")
+    format!("not saved: {failure}. The text is kept here, and your next change tries again")
 }

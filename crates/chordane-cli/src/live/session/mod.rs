@@ -16,7 +16,7 @@ use chordane::read::{MarkFrame, Marks};
 use chordane_score::{Holds, Pointer, PointerTrack, Runner, Script, Settings};
 use tokio::sync::watch;
 
-use super::desk::{Desk, Gesture};
+use super::desk::{Desk, Gesture, State};
 use super::flags::Flags;
 use super::message::{Asked, MarksTold, Mode, Told};
 use super::paper::Paper;
@@ -76,7 +76,11 @@ pub(crate) struct Session<'a> {
     holds: Option<Holds>,
     learning: Duration,
     strip: Strip,
+    /// For each finding that is shown the text without it, where it is known.
+    mends: Vec<Option<String>>,
     stale: Stale,
+    /// When it was last run again at another moment.
+    moved: Option<Instant>,
 }
 
 /// What is not done yet of what the present text and settings ask for.
@@ -117,7 +121,9 @@ impl<'a> Session<'a> {
             holds: None,
             learning: Duration::ZERO,
             strip: Strip::default(),
+            mends: Vec::new(),
             stale: Stale { run: true, holds: true, findings: true, file: false },
+            moved: None,
             base,
         };
         let begin = session.base.clone();
@@ -231,11 +237,11 @@ impl<'a> Session<'a> {
             }
             Asked::KeepKnobs => {
                 let declared = self.ran.as_ref().map(|ran| ran.declared.clone()).unwrap_or_default();
-                self.rewritten("keeping the knobs", answer, |script| script.with_knobs(&declared));
-                // What is written is what they start with now.
-                self.desk.change("keeping the knobs", Gesture::Drag, |state| state.knobs.clear());
-                self.desk.gesture_over();
-                self.changed();
+                self.rewrite("keeping the knobs", answer, |script, state| {
+                    state.text = script.with_knobs(&declared).into();
+                    // What is written is what they start with now. Names that are computed are written nowhere.
+                    script.knob_names().for_each(|name| drop(state.knobs.remove(name)));
+                });
             }
             Asked::Seed { seed } => {
                 let seed = seed.unwrap_or_else(|| self.strip.another(self.shown.seeds.seed));
@@ -244,10 +250,9 @@ impl<'a> Session<'a> {
             }
             Asked::KeepSeed => {
                 let seed = self.shown.seeds.seed;
-                self.rewritten("keeping the seed", answer, |script| script.with_seed(seed));
-                self.desk.change("keeping the seed", Gesture::Drag, |state| state.seed = None);
-                self.desk.gesture_over();
-                self.changed();
+                self.rewrite("keeping the seed", answer, |script, state| {
+                    (state.text, state.seed) = (script.with_seed(seed).into(), None);
+                });
             }
             Asked::Phase { phase } => {
                 if phase.is_finite() {
@@ -315,11 +320,10 @@ impl<'a> Session<'a> {
                 }
             }
             Asked::Mend { finding } => {
-                let mended = self.shown.findings.get(finding).and_then(|finding| finding.click.clone());
-                if let Some(text) = mended {
-                    self.desk.change("mending", Gesture::Single, |state| state.text = text.into());
-                    self.changed();
-                }
+                // Findings of a text that was changed since would bring the old one back.
+                let mended = self.mends.get(finding).cloned().flatten().filter(|_| self.shown.complete);
+                let why = "the score has changed since; wait for its findings";
+                self.take_text("mending", mended, why, answer);
             }
             Asked::KeepShapes { shapes } => self.keep_shapes(&shapes, answer),
             // Runs are called off from outside of this thread.
@@ -328,16 +332,15 @@ impl<'a> Session<'a> {
         }
     }
 
-    /// The text rewritten by the script that it is.
-    fn rewritten(&mut self, what: &str, answer: &Answer, rewrite: impl FnOnce(&Script) -> String) {
+    /// The text rewritten by the script that it is. Where it is none, nothing is changed.
+    fn rewrite(&mut self, what: &str, answer: &Answer, rewrite: impl FnOnce(&Script, &mut State)) {
         match self.script() {
             Some(script) => {
-                let text = rewrite(&script);
-                self.desk.gesture_over();
-                self.desk.change(what, Gesture::Drag, |state| state.text = text.into());
+                self.desk.change(what, Gesture::Single, |state| rewrite(&script, state));
+                self.changed();
             }
             None => {
-                let message = "there is no score to write this into".to_owned();
+                let message = "there is no readable score to write this into".to_owned();
                 let _ = answer.send(Told::Refused { message }.json());
             }
         }
@@ -366,6 +369,7 @@ impl<'a> Session<'a> {
 
     /// It is to be run again at another moment, or with another pointer.
     fn look_again(&mut self) {
+        self.moved = Some(Instant::now());
         (self.stale.run, self.stale.holds) = (true, true);
     }
 
@@ -373,7 +377,7 @@ impl<'a> Session<'a> {
     fn settings(&self) -> Settings {
         let state = self.desk.state();
         let time = self.shown.time;
-        let mut settings = self.base.clone().without_knobs().seconds(time.seconds).phase(time.phase);
+        let mut settings = self.base.clone().unset().seconds(time.seconds).phase(time.phase);
         settings = state.knobs.iter().fold(settings, |settings, (name, value)| settings.set(name, value));
         if let Some(seed) = state.seed {
             settings = settings.seed(seed);

@@ -9,7 +9,7 @@ use chordane::scene::{Grip, GripKind};
 use chordane_score::Holds;
 
 use super::rests::MOST_LEARNING;
-use super::{Job, Session, What};
+use super::{Job, REST, Session, What};
 use crate::live::desk::Gesture;
 use crate::live::message::{Asked, HoveredTold, MarkedShape, Told};
 use crate::live::places;
@@ -24,8 +24,9 @@ impl Session<'_> {
         let Some(ran) = &self.ran else { return };
         let at = ran.on_sheet(at);
         let mut hovered = HoveredTold { item: places::item_at(ran, at, reach), grip: None, chosen: false };
-        // While it moves, holding is of no use.
-        if !self.stale.run && self.shown.mistake.is_none() {
+        // While it moves, what places hang on is another thing at each moment.
+        let moves = self.moved.is_some_and(|moved| moved.elapsed() < REST);
+        if !moves && !self.stale.run && self.shown.mistake.is_none() {
             if self.stale.holds || self.holds.is_none() {
                 self.hold(false);
             }
@@ -157,7 +158,7 @@ impl Session<'_> {
         let at = self.ran.as_ref()?.on_sheet(at);
         let mut holds = self.held()?;
         let Some(grip) = places::grip_near(holds.grips(), at, reach) else {
-            let told = Some("nothing there can be taken hold of".to_owned());
+            let told = Some("there is nothing to drag here".to_owned());
             let _ = answer.send(not_held(told).json());
             self.holds = Some(holds);
             return None;
@@ -200,8 +201,7 @@ impl Session<'_> {
             holds.learn_near(behind, MOST_LEARNING);
             holds.with_vertex(behind, hit.point(), reach * 0.1)
         });
-        let why =
-            "no vertex can be put in there: the side's vertices are not written out in a list or with a pen";
+        let why = "cannot put a vertex in here: the vertices of this side are computed, not written in a list or with a pen";
         self.take_text("a new vertex", made, why, answer);
     }
 
@@ -211,7 +211,7 @@ impl Session<'_> {
             holds.learn_near(grip, MOST_LEARNING);
             holds.without_vertex(grip)
         });
-        let why = "the vertex cannot be taken out: it is not written out in a list or with a pen";
+        let why = "cannot take this vertex out: it is computed, not written in a list or with a pen";
         self.take_text("taking a vertex out", made, why, answer);
     }
 
@@ -231,7 +231,7 @@ impl Session<'_> {
         let text: Arc<str> = text.into();
         let (settings, ready) = (self.settings(), &mut self.ready);
         let runs = self.flags.running(|| ready.run(&text, &settings, &[])).is_ok();
-        let why = "the shapes cannot be written at the end of the score: end it with its sheet, without a comment after it";
+        let why = "cannot add the shapes: the score must end with its sheet, with no comment after it";
         self.take_text("shapes through marks", runs.then(|| text.to_string()), why, answer);
     }
 
@@ -264,7 +264,7 @@ fn not_held(told: Option<String>) -> Told {
     Told::Held { at: None, told, numbers: Vec::new() }
 }
 
-const HELD_BY_NOTHING: &str = "no number of the score moves this place";
+const HELD_BY_NOTHING: &str = "no number in the score moves this point";
 
 /// A step by an arrow key is as exact as this.
 const NUDGE_WITHIN: f64 = 0.004;

@@ -54,6 +54,8 @@ impl Session<'_> {
             let ready = &mut self.ready;
             match self.flags.quietly(|| findings::of(ready, &text, &settings)) {
                 Some(Some(findings)) => {
+                    let (findings, mends) = findings.into_iter().unzip();
+                    self.mends = mends;
                     (self.shown.findings, self.shown.complete) = (Arc::new(findings), true);
                     self.publish();
                 }

@@ -108,8 +108,9 @@ fn a_score_that_is_compiled_in_has_knobs_and_is_saved() {
         assert!(std::fs::read_to_string(&out).unwrap().contains("#008080"));
         // There is no text to write knobs into.
         let mut answers = desk.ask(What::Asked(Asked::KeepKnobs));
+        desk.knob("radius", "12");
         let told = answers.blocking_recv().unwrap();
-        assert!(told.contains("there is no score to write this into"), "{told}");
+        assert!(told.contains("there is no readable score to write this into"), "{told}");
     });
 }
 
