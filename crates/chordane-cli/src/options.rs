@@ -42,9 +42,9 @@ pub(crate) enum Action {
     Check(CheckFileOptions),
     /// Draw a score many times, by seeds, knobs, sizes or moments, on one contact sheet
     Vary(VaryFileOptions),
-    /// Show a score in a page while it is written: it is drawn at each change, and what is dragged changes its numbers
+    /// Show a score in a browser page while you write it: every change redraws it, and dragging a point changes its numbers
     Live(LiveFileOptions),
-    /// Trace a picture in a page: outlines drawn over it, vertex by vertex
+    /// Trace a picture in a browser page: draw outlines over it, vertex by vertex
     Trace(TraceOptions),
     /// Show the words of a score, or one of them with an example
     Words(WordsOptions),
@@ -340,7 +340,7 @@ pub(crate) struct PageOptions {
     /// The port of the page, or 0 for any that is free [default: 4717, or the next that is free]
     #[arg(long, value_name = "PORT")]
     pub(crate) port: Option<u16>,
-    /// The address to listen at; others than this machine can then reach the page [default: 127.0.0.1]
+    /// The address to listen on; any but a loopback address lets other machines reach the page [default: 127.0.0.1]
     #[arg(long, value_name = "ADDRESS")]
     pub(crate) host: Option<IpAddr>,
 }
@@ -435,12 +435,14 @@ pub(crate) enum OneScoreAction {
     Check(CheckOptions),
     /// Draw the score many times, by seeds, knobs, sizes or moments, on one contact sheet
     Vary(VaryOptions),
-    /// Show the score in a page
+    /// Show the score in a browser page
     Live(LiveOptions),
 }
 
 pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
-    OneScore::command().name(name).about("Draws this score to one file or several, or checks it")
+    OneScore::command()
+        .name(name)
+        .about("Draws this score to one file or several, checks it, or shows it in a page")
 }
 
 /// The formats by their names, as the library's tables have them: those of pictures, then those of clips.

@@ -32,7 +32,7 @@ pub(crate) struct Record {
 /// What a score was run with.
 #[derive(Clone, Debug, Deserialize, PartialEq, Serialize)]
 struct Made {
-    /// The seed that held; where it is not there, the score's own.
+    /// The seed that was used; where it is missing, the score's own.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     seed: Option<u64>,
     knobs: BTreeMap<String, String>,

@@ -75,13 +75,13 @@ impl Stage {
         Dice::new(self.get_seed(), name)
     }
 
-    /// The seed of the score's own, for the dice that come after, where none is asked for; 0 unless it is said. Gives the seed that holds.
+    /// Sets the score's own seed, for the dice made after it; one that is asked for overrides it. Gives the seed in use.
     pub fn seed(&mut self, own: u64) -> u64 {
         self.own_seed = own;
         self.get_seed()
     }
 
-    /// The seed that holds: the one that is asked for, else the score's own.
+    /// The seed in use: the one that is asked for, else the score's own, else 0.
     #[must_use]
     pub fn get_seed(&self) -> u64 {
         self.settings.asked_seed().unwrap_or(self.own_seed)

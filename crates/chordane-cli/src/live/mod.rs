@@ -84,7 +84,7 @@ fn serve(
     let flags = Flags::default();
     let watched = paper.as_ref().map(|paper| outside::watch(paper.file(), jobs.clone()));
     if let Some(Err(why)) = &watched {
-        say(&format!("note: the file is not watched: {why}"));
+        say(&format!("note: cannot watch the file for changes: {why}"));
     }
     if streams {
         let (jobs, held, smoothed) = (jobs.clone(), options.knobs.marks_held, options.knobs.marks_smoothed);

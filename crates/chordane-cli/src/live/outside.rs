@@ -70,6 +70,8 @@ pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>
         }
     }
     if reader.skipped() > 0 {
-        say(&format!("note: {} lines of the marks were no frames, and were left out", reader.skipped()));
+        let lines =
+            if reader.skipped() == 1 { "1 line".to_owned() } else { format!("{} lines", reader.skipped()) };
+        say(&format!("note: skipped {lines} of marks that were not frames"));
     }
 }

@@ -36,6 +36,10 @@ impl Entry {
 #[derive(Debug)]
 pub(crate) struct Journal {
     file: File,
+    /// Lines that could not be written yet.
+    waiting: String,
+    /// Whether a line was broken off as it was written.
+    broken_off: bool,
 }
 
 impl Journal {
@@ -61,14 +65,20 @@ impl Journal {
         if !text.is_empty() && !text.ends_with('\n') {
             file.write_all(b"\n")?;
         }
-        Ok((Self { file }, draft, recovered))
+        Ok((Self { file, waiting: String::new(), broken_off: false }, draft, recovered))
     }
 
-    /// Adds a line.
+    /// Adds a line, after those that could not be written before.
     pub(crate) fn add(&mut self, entry: &Entry) -> io::Result<()> {
         let mut line = serde_json::to_string(entry).map_err(io::Error::other)?;
         line.push('\n');
-        self.file.write_all(line.as_bytes())?;
+        self.waiting.push_str(&line);
+        // What was broken off is ended, so that only that line is lost when it is read.
+        let begin = if self.broken_off { "\n" } else { "" };
+        self.broken_off = true;
+        self.file.write_all(format!("{begin}{}", self.waiting).as_bytes())?;
+        self.broken_off = false;
+        self.waiting.clear();
         self.file.sync_data()
     }
 }

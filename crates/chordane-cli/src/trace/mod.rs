@@ -36,22 +36,23 @@ pub(crate) fn picture(options: &TraceOptions) -> Result<(), Failure> {
         && let Some(out) = options.out.iter().find(|out| out.exists())
     {
         return Err(Failure::call(
-            format!("{} is there already, without the steps of a tracing beside it", out.display()),
-            "name another file with -o, or remove that one",
+            format!("{} already exists, and was not made by chordane trace", out.display()),
+            "name another file with -o, or move that one away",
         ));
     }
     let (mut journal, mut draft, recovered) =
         Journal::open(&place).map_err(|error| Failure::writing(&place, &error))?;
     if recovered.done + recovered.lost > 0 {
-        let lost = if recovered.lost > 0 {
-            format!(", {} lines could not be read", recovered.lost)
-        } else {
-            String::new()
+        let steps = |count: usize| if count == 1 { "1 step".to_owned() } else { format!("{count} steps") };
+        let lost = match recovered.lost {
+            0 => String::new(),
+            lost => format!(", and {} that could not be read", steps(lost)),
         };
         say(&format!(
-            "note: going on with what was traced before: {} steps in {}{lost}.\n  help: remove that file to begin anew",
-            recovered.done,
-            place.display()
+            "note: continuing an earlier tracing: {} in {}{lost}\n  help: to start over, remove that file and {}",
+            steps(recovered.done),
+            place.display(),
+            first.display()
         ));
     }
     if options.auto && draft.steps().len() == 0 {

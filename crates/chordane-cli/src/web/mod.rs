@@ -74,7 +74,7 @@ impl Place {
 
 fn cannot_listen(why: &str) -> Failure {
     let mend = "name another with --port, or 0 for any that is free";
-    Failure::machine(format!("no port can be opened: {why}"), mend)
+    Failure::machine(format!("cannot open a port: {why}"), mend)
 }
 
 fn listen(options: &PageOptions) -> Result<std::net::TcpListener, Failure> {

@@ -8,7 +8,8 @@ use std::time::{Duration, Instant};
 use axum::Router;
 use axum::body::Body;
 use axum::extract::ws::{CloseFrame, Message, Utf8Bytes, WebSocket, WebSocketUpgrade};
-use axum::extract::{Path, Query, Request, State};
+use axum::extract::{FromRequestParts, Path, Query, Request, State};
+use axum::http::request::Parts;
 use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
 use axum::middleware::{self, Next};
 use axum::response::{IntoResponse, Response};
@@ -153,23 +154,25 @@ async fn file(Path(name): Path<String>) -> Response {
     }
 }
 
-type Asked = Query<HashMap<String, String>>;
+/// What is asked for with the token of this run; a request without it is refused.
+struct WithToken(HashMap<String, String>);
 
-/// The answer to a request without the token of this run.
-fn without_token(guard: &Guard, query: &HashMap<String, String>) -> Option<Response> {
-    let given = query.get("token").map(String::as_str);
-    let refused = || (StatusCode::FORBIDDEN, "the token of this run is missing").into_response();
-    (!guard.is_token(given)).then(refused)
+impl<H: Host> FromRequestParts<Served<H>> for WithToken {
+    type Rejection = (StatusCode, &'static str);
+
+    async fn from_request_parts(parts: &mut Parts, served: &Served<H>) -> Result<Self, Self::Rejection> {
+        let refused = (StatusCode::FORBIDDEN, "the token of this run is missing");
+        let query = Query::<HashMap<String, String>>::try_from_uri(&parts.uri).map_err(|_| refused)?.0;
+        let given = query.get("token").map(String::as_str);
+        if served.guard.is_token(given) { Ok(Self(query)) } else { Err(refused) }
+    }
 }
 
 async fn own_file<H: Host>(
     State(served): State<Served<H>>,
     Path(name): Path<String>,
-    Query(query): Asked,
+    _: WithToken,
 ) -> Response {
-    if let Some(refused) = without_token(&served.guard, &query) {
-        return refused;
-    }
     match served.host.file(&name) {
         Some((kind, bytes)) => ([(header::CONTENT_TYPE, kind)], bytes).into_response(),
         None => (StatusCode::NOT_FOUND, "there is no such file").into_response(),
@@ -180,11 +183,8 @@ async fn own_file<H: Host>(
 async fn save<H: Host>(
     State(served): State<Served<H>>,
     Path(name): Path<String>,
-    Query(query): Asked,
+    WithToken(query): WithToken,
 ) -> Response {
-    if let Some(refused) = without_token(&served.guard, &query) {
-        return refused;
-    }
     let work = tokio::task::spawn_blocking(move || served.host.save(&name, &query));
     match work.await {
         Ok(Ok(bytes)) => {
@@ -201,12 +201,9 @@ async fn save<H: Host>(
 
 async fn socket<H: Host>(
     State(served): State<Served<H>>,
-    Query(query): Asked,
+    _: WithToken,
     upgrade: WebSocketUpgrade,
 ) -> Response {
-    if let Some(refused) = without_token(&served.guard, &query) {
-        return refused;
-    }
     upgrade.max_message_size(LONGEST).on_upgrade(move |socket| talk(served, socket))
 }
 

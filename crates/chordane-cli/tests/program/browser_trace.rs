@@ -152,13 +152,16 @@ fn outlines_are_proposed() {
     let again = folder.path().join("again.svg");
     chordane().arg("draw").arg(&score).arg("-o").arg(&again).assert().success();
     // Asked again, it goes on with what there is.
-    call.assert().success().stderr(predicates::str::contains("note: going on with what was traced before"));
+    call.assert().success().stderr(predicates::str::contains("note: continuing an earlier tracing: "));
     // A file that was not traced is left alone.
     let own = folder.path().join("own.svg");
     std::fs::write(&own, "<svg/>").unwrap();
     let mut call = chordane();
     call.arg("trace").arg(&photo).arg("-o").arg(&own).args(["--auto", "--no-page"]);
-    call.assert().failure().code(2).stderr(predicates::str::contains("own.svg is there already"));
+    call.assert()
+        .failure()
+        .code(2)
+        .stderr(predicates::str::contains("own.svg already exists, and was not made by chordane trace"));
     assert_eq!(std::fs::read_to_string(&own).unwrap(), "<svg/>");
     let mut call = chordane();
     call.arg("trace").arg(&photo).args(["-o", "outline.exe"]);

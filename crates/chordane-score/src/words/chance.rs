@@ -31,7 +31,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "seed(number)",
-            "The seed of the score's own, for the dice that come after: it keeps what was liked. One that is asked for, by --seed, goes before it. Gives the seed that holds.",
+            "Sets the score's own seed, for the dice made after it; --seed overrides it. Gives the seed in use, a whole number.",
             r#"seed(7);
 dice("tail").between(10, 20)"#,
             |call: &Call<'_>, number: f64| {

@@ -15,9 +15,12 @@ impl Session<'_> {
         let Some(paper) = &mut self.paper else { return };
         match paper.look() {
             Look::Same => {
-                if matches!(self.shown.file.0, FileState::Gone) {
+                // There is nothing to ask any more; what is not in it yet is written.
+                self.theirs = None;
+                if matches!(self.shown.file.0, FileState::Gone | FileState::Asking) {
                     self.shown.file = (FileState::Saved, "".into());
                 }
+                self.stale.file = **paper.known() != **self.desk.text();
             }
             Look::Gone => {
                 let told = format!(

@@ -108,9 +108,12 @@ fn a_score_that_is_compiled_in_has_knobs_and_is_saved() {
         assert!(std::fs::read_to_string(&out).unwrap().contains("#008080"));
         // There is no text to write knobs into.
         let mut answers = desk.ask(What::Asked(Asked::KeepKnobs));
-        desk.knob("radius", "12");
         let told = answers.blocking_recv().unwrap();
         assert!(told.contains("there is no readable score to write this into"), "{told}");
+        // What they are set to is not lost.
+        desk.ask(What::Asked(Asked::Phase { phase: 0.5 }));
+        let shown = desk.wait("another moment", |shown| shown.time.phase == 0.5);
+        assert_eq!(shown.knobs[0].value, "12");
     });
 }
 
@@ -183,11 +186,66 @@ fn what_cannot_be_written_stays_and_is_written_later() {
         assert_eq!(std::fs::read_to_string(&file).unwrap(), "sheet(94, 62)");
         desk.ask(What::Asked(Asked::Keep { own: true }));
         desk.wait("saved", |shown| shown.file.0 == FileState::Saved);
-        let begin = Instant::now();
-        while std::fs::read_to_string(&file).unwrap() != "sheet(95, 63)" {
-            assert!(begin.elapsed() < Duration::from_secs(30), "it is never written");
-            std::thread::sleep(Duration::from_millis(5));
-        }
+        let holds = |text: &str| {
+            let begin = Instant::now();
+            while std::fs::read_to_string(&file).unwrap() != text {
+                assert!(begin.elapsed() < Duration::from_secs(30), "it is never written");
+                std::thread::sleep(Duration::from_millis(5));
+            }
+        };
+        holds("sheet(95, 63)");
+        // Asked about, and then the file is as it was before: there is nothing to ask any more.
+        let fourth = desk.wait("its own text", |shown| shown.text.contains("95"));
+        std::fs::write(&file, "sheet(96, 64)").unwrap();
+        desk.ask(What::Asked(Asked::Edit { base: fourth.version, text: "sheet(97, 65)".to_owned() }));
+        desk.wait("a question", |shown| shown.file.0 == FileState::Asking);
+        std::fs::write(&file, "sheet(95, 63)").unwrap();
+        desk.ask(What::Outside);
+        desk.wait("no question", |shown| shown.file.0 == FileState::Saved);
+        holds("sheet(97, 65)");
+    });
+}
+
+#[test]
+fn knobs_with_computed_names_are_not_lost_when_the_others_are_kept() {
+    let text = "let wide = knob(\"wide\", 90, 10, 200);\nlet high = knob(\"hi\" + \"gh\", 60, 10, 200);\nsheet(wide, high)";
+    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    with_session(subject, text, None, |desk| {
+        desk.wait("a picture", |shown| shown.picture.is_some());
+        desk.knob("wide", "120");
+        desk.knob("high", "80");
+        let is_set =
+            |shown: &Shown| shown.picture.as_ref().is_some_and(|picture| picture.size == [120.0, 80.0]);
+        desk.wait("both", is_set);
+        desk.ask(What::Asked(Asked::KeepKnobs));
+        let shown = desk.wait("the text", |shown| shown.text.contains("\"wide\", 120,"));
+        assert!(is_set(&shown));
+        let values: Vec<&str> = shown.knobs.iter().map(|knob| knob.value.as_str()).collect();
+        assert_eq!(values, ["120", "80"]);
+        // One step back.
+        desk.ask(What::Asked(Asked::Undo));
+        let shown = desk.wait("the text before", |shown| *shown.text == *text);
+        assert!(is_set(&shown));
+    });
+}
+
+#[test]
+fn a_mend_of_a_text_that_has_changed_since_is_refused() {
+    let text = "sheet(400, 300).add(start([50, 50]).line([300, 60]).line([200, 250]).open().fill(\"gold\").stroke(\"teal\", 4))";
+    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    with_session(subject, text, None, |desk| {
+        let found =
+            |shown: &Shown| shown.complete && shown.findings.first().is_some_and(|finding| finding.click);
+        let first = desk.wait("a finding", found);
+        // Both are asked for before anything is looked over again.
+        let other = text.replace("gold", "tan");
+        desk.ask(What::Asked(Asked::Edit { base: first.version, text: other.clone() }));
+        let mut answers = desk.ask(What::Asked(Asked::Mend { finding: 0 }));
+        let told = answers.blocking_recv().unwrap();
+        assert!(told.contains("the score has changed since; wait for its findings"), "{told}");
+        desk.wait("a finding", |shown| found(shown) && *shown.text == *other);
+        desk.ask(What::Asked(Asked::Mend { finding: 0 }));
+        desk.wait("the mended text", |shown| *shown.text == other.replace(".open()", ".close()"));
     });
 }
 
