@@ -294,3 +294,21 @@ fn vertices_settle_on_edges() {
         assert!((settled - spot).dot(along).abs() < 1.5);
     }
 }
+
+/// Each hole belongs to the shape that it lies in, whatever was proposed before.
+#[test]
+fn holes_of_proposed_outlines_belong_to_their_shapes() {
+    let hoop = |x: f64, radius: f64| circle((x, 80.0), radius).with_hole(circle((x, 80.0), radius * 0.5));
+    let page = sheet(360.0, 160.0)
+        .ground("white")
+        .add(hoop(80.0, 60.0).fill("#c8553d"))
+        .add(hoop(200.0, 44.0).fill("#2f6f73"))
+        .add(hoop(300.0, 30.0).fill("#c8553d"));
+    let draft = Draft::of_picture(&photographed(&page), 0.75);
+    let holes: Vec<_> = draft.shapes().map(|shape| (shape.id(), shape.hole_of())).collect();
+    assert_eq!(holes, [(1, None), (2, Some(1)), (3, None), (4, Some(3)), (5, None), (6, Some(5))]);
+    for shape in draft.shapes().filter(|shape| shape.hole_of().is_some()) {
+        let outer = draft.shape(shape.hole_of().unwrap()).unwrap();
+        assert!(outer.outline().inside(shape.vertices()[0].at));
+    }
+}
