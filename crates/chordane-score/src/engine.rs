@@ -45,9 +45,7 @@ pub(crate) fn reader(limits: &Limits, allowance: &Allowance, gathered: &Arc<Mute
 
 fn plain(limits: &Limits) -> Engine {
     let mut engine = Engine::new_raw();
-    for module in modules() {
-        engine.register_global_module(module.clone());
-    }
+    engine.register_global_module(module().clone());
     // Nothing that reaches outside the script, or waits.
     engine.disable_symbol("eval");
     engine.disable_symbol("sleep");
@@ -84,17 +82,22 @@ pub(crate) fn engine(running: &Arc<Running>) -> Engine {
     engine
 }
 
-/// What every engine knows, put together once; what comes later goes before.
-fn modules() -> &'static [Shared<Module>] {
-    static MODULES: OnceLock<Vec<Shared<Module>>> = OnceLock::new();
-    MODULES.get_or_init(|| {
-        vec![
-            CorePackage::new().as_shared_module(),
-            BasicIteratorPackage::new().as_shared_module(),
-            BasicArrayPackage::new().as_shared_module(),
+/// What every engine knows, put together once: our own, and of the engine's what is not among it. In one module, since a call is looked for in each of
+/// them, for each way to take its values.
+fn module() -> &'static Shared<Module> {
+    static MODULE: OnceLock<Shared<Module>> = OnceLock::new();
+    MODULE.get_or_init(|| {
+        let mut module = own_module();
+        for package in [
             BasicMapPackage::new().as_shared_module(),
-            Shared::new(own_module()),
-        ]
+            BasicArrayPackage::new().as_shared_module(),
+            BasicIteratorPackage::new().as_shared_module(),
+            CorePackage::new().as_shared_module(),
+        ] {
+            module.fill_with(&package);
+        }
+        module.build_index();
+        module.into()
     })
 }
 
@@ -111,7 +114,6 @@ fn own_module() -> Module {
             register(&mut module, word.name, word.arity());
         }
     }
-    module.build_index();
     module
 }
 
@@ -217,19 +219,26 @@ fn texts(module: &mut Module) {
 /// So many values are printed at once.
 const MOST_PRINTED: usize = 12;
 
+/// No word takes more values than these, the one it is called on counted.
+const MOST_TAKEN: usize = 6;
+
 /// Registers the words of a name that take this many values, counting the one they are called on.
 fn register(module: &mut Module, name: &'static str, arity: usize) {
     let forms: Vec<&'static Word> = words::named(name).filter(|word| word.arity() == arity).collect();
+    debug_assert!(arity <= MOST_TAKEN, "{name} takes {arity}");
     let moves = words::is_of_motion(name);
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
         let context = context.ok_or_else(|| Refusal::new("this word runs in a score only"))?;
         let running = running_of(&context)?;
-        let values: Vec<&Dynamic> = values.iter().map(|value| &**value).collect();
-        let call = Call::new(name, &context, &running).on(&values);
-        let fitting = forms.iter().find(|word| word.stands_on(&values) && word.mismatch(&values).is_none());
+        let none = Dynamic::UNIT;
+        let mut given = [&none; MOST_TAKEN];
+        given.iter_mut().zip(values.iter()).for_each(|(given, value)| *given = value);
+        let values = given.get(..arity).unwrap_or_default();
+        let call = Call::new(name, &context, &running).on(values);
+        let fitting = forms.iter().find(|word| word.stands_on(values) && word.mismatch(values).is_none());
         let made = match fitting {
-            Some(word) => word.run(&call, &values),
-            None => Err(unfitting(&forms, &values)),
+            Some(word) => word.run(&call, values),
+            None => Err(unfitting(&forms, values)),
         };
         // What went wrong in a function of the score is told as it is, at its own place.
         if let Some(failure) = call.failure() {
