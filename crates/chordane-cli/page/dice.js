@@ -9,6 +9,8 @@ export class Dice {
         this.seed = 0;
         /** @type {{seed: number, picture: string}[]} */
         this.strip = [];
+        // A score that asks for no dice has nothing to roll.
+        wire.on("run", (told) => { html("dice").hidden = !told.rolls; });
         wire.on("seeds", (told) => this.told(told));
         button("roll").addEventListener("click", () => wire.send({ ask: "seed", seed: null }));
         button("roll-back").addEventListener("click", () => {

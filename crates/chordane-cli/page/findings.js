@@ -12,18 +12,29 @@ export class Findings {
         this.wire = wire;
         this.overlay = overlay;
         this.text = text;
-        wire.on("findings", (told) => this.told(told));
+        this.broken = false;
+        /** @type {{findings: any[], complete: boolean}} */
+        this.last = { findings: [], complete: false };
+        wire.on("findings", (told) => {
+            this.last = told;
+            this.show();
+        });
+        wire.on("mistake", (told) => {
+            this.broken = told.mistake !== null;
+            this.show();
+        });
     }
 
-    /** @param {any} told */
-    told(told) {
+    show() {
+        const told = this.last;
         this.text.findings = told.findings;
         this.text.showTrouble();
         const list = html("finding-list");
         list.classList.toggle("stale", !told.complete);
         list.dataset.complete = String(told.complete);
         if (told.findings.length === 0) {
-            list.replaceChildren(element("li", { class: "none", text: told.complete ? "Nothing looks wrong." : "…" }));
+            const none = told.complete ? "Nothing looks wrong." : this.broken ? "Looked for once the mistake is mended." : "…";
+            list.replaceChildren(element("li", { class: "none", text: none }));
             return;
         }
         list.replaceChildren(...told.findings.map((/** @type {any} */ finding, /** @type {number} */ at) => {

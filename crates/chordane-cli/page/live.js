@@ -53,6 +53,7 @@ wire.on("hello", (told) => {
     html("name").textContent = told.name;
     document.title = `${told.name} – Chordane`;
     document.body.dataset.kind = told.kind;
+    if (told.kind === "document") text.ofDocument();
     const bones = html("bones");
     bones.replaceChildren(...told.bones.map((/** @type {string} */ layer) => {
         const toggle = element("button", { text: layer, "data-layer": layer, "aria-pressed": "false" });

@@ -1,6 +1,6 @@
 // The picture: where it stands in the window, and what is shown of it.
 
-import { button, html, part } from "./parts.js";
+import { element, html, part } from "./parts.js";
 
 const LEAST = 0.02;
 const MOST = 64;
@@ -22,11 +22,7 @@ export class Picture {
         this.inside = this.paper.attachShadow({ mode: "open" });
         /** @type {(() => void)[]} */
         this.moved = [];
-        button("fit").addEventListener("click", () => this.fit());
-        button("true-size").addEventListener("click", () => this.trueSize());
-        button("larger").addEventListener("click", () => this.zoomBy(1.25));
-        button("smaller").addEventListener("click", () => this.zoomBy(0.8));
-        button("surround").addEventListener("click", () => this.surround());
+        this.surroundings = this.tools();
         new ResizeObserver(() => (this.fitted ? this.fit() : this.place())).observe(this.stage);
         this.stage.addEventListener("wheel", (event) => {
             event.preventDefault();
@@ -38,6 +34,27 @@ export class Picture {
             }
         }, { passive: false });
         if (matchMedia("(prefers-color-scheme: dark)").matches) this.surround();
+    }
+
+    /** Puts in the buttons of the view, of which the last, dark or light surroundings, is given back. */
+    tools() {
+        const tool = (/** @type {string} */ id, /** @type {string} */ text, /** @type {string} */ title, /** @type {() => void} */ act) => {
+            const made = element("button", { id, text, title });
+            made.addEventListener("click", act);
+            return made;
+        };
+        const smaller = tool("smaller", "−", "Zoom out (−)", () => this.zoomBy(0.8));
+        const larger = tool("larger", "+", "Zoom in (+)", () => this.zoomBy(1.25));
+        smaller.setAttribute("aria-label", "Zoom out");
+        larger.setAttribute("aria-label", "Zoom in");
+        html("tools").prepend(
+            tool("fit", "Fit", "Fit into the window (0)", () => this.fit()),
+            tool("true-size", "100 %", "One pixel for a pixel (1)", () => this.trueSize()),
+            smaller, element("output", { id: "zoom", text: "100 %" }), larger,
+        );
+        const surround = tool("surround", "Dark", "Dark or light surroundings (d)", () => this.surround());
+        html("tools").querySelector(".gap")?.after(surround);
+        return surround;
     }
 
     /** @param {any} told */
@@ -129,7 +146,7 @@ export class Picture {
     surround() {
         const dark = document.body.dataset.surround !== "dark";
         document.body.dataset.surround = dark ? "dark" : "light";
-        button("surround").textContent = dark ? "Light" : "Dark";
+        this.surroundings.textContent = dark ? "Light" : "Dark";
     }
 
     /**

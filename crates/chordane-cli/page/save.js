@@ -35,7 +35,9 @@ export class Save {
             return act;
         };
         const all = STILL.map((ending) => one(ending, false, ending));
-        if (this.moves || this.points) all.push(...MOVING.map((ending) => one(ending, true, ending)), one("svg", true, "svg that moves"));
+        const plays = this.moves || this.points;
+        html("frames-asked").hidden = !plays;
+        if (plays) all.push(...MOVING.map((ending) => one(ending, true, ending)), one("svg", true, "svg that moves"));
         if (this.points) all.push(one("jsonl", false, "pointer track"));
         html("save-formats").replaceChildren(...all);
     }

@@ -2,10 +2,11 @@
 
 import {
     Annotation, autocompletion, bracketMatching, completionKeymap, Decoration, defaultKeymap, drawSelection, EditorState,
-    EditorView, highlightActiveLine, highlightActiveLineGutter, HighlightStyle, highlightSelectionMatches, hoverTooltip,
+    EditorView, highlightActiveLine, highlightActiveLineGutter, highlightSelectionMatches, hoverTooltip,
     indentWithTab, keymap, lineNumbers, lintGutter, searchKeymap, setDiagnostics, StateEffect, StateField,
-    StreamLanguage, syntaxHighlighting, tags,
+    syntaxHighlighting,
 } from "./vendor/editor.js";
+import { colouring, colours, comments } from "./colouring.js";
 import { element, html, toast } from "./parts.js";
 
 /** @typedef {{name: string, form: string, about: string, example: string, method: boolean}} Word */
@@ -31,43 +32,6 @@ const numberField = StateField.define({
     },
     provide: (field) => EditorView.decorations.from(field),
 });
-
-const KEYWORDS = new Set(["let", "const", "fn", "if", "else", "for", "in", "while", "loop", "return", "break", "continue", "switch"]);
-
-/** @param {Map<string, Word[]>} words */
-const colouring = (words) => StreamLanguage.define({
-    name: "score",
-    startState: () => ({ comment: false }),
-    token(stream, state) {
-        if (state.comment) {
-            if (stream.match(/.*?\*\//)) state.comment = false;
-            else stream.skipToEnd();
-            return "comment";
-        }
-        if (stream.eatSpace()) return null;
-        if (stream.match("//")) { stream.skipToEnd(); return "comment"; }
-        if (stream.match("/*")) { state.comment = true; return "comment"; }
-        if (stream.match(/"(?:[^"\\]|\\.)*"?/)) return "string";
-        if (stream.match(/\d[\d_]*(?:\.\d+)?(?:[eE][+-]?\d+)?/)) return "number";
-        const name = stream.match(/[A-Za-z_]\w*/);
-        if (name && typeof name === "object") {
-            const word = name[0] ?? "";
-            if (KEYWORDS.has(word)) return "keyword";
-            if (word === "true" || word === "false") return "atom";
-            return words.has(word) ? "function" : "variableName";
-        }
-        stream.next();
-        return null;
-    },
-    tokenTable: { function: tags.function(tags.variableName) },
-    languageData: { commentTokens: { line: "//", block: { open: "/*", close: "*/" } } },
-});
-
-const colours = HighlightStyle.define([
-    { tag: tags.comment, class: "tok-comment" }, { tag: tags.string, class: "tok-string" },
-    { tag: tags.number, class: "tok-number" }, { tag: tags.keyword, class: "tok-keyword" },
-    { tag: tags.atom, class: "tok-number" }, { tag: tags.function(tags.variableName), class: "tok-word" },
-]);
 
 /** @param {Word} word */
 const card = (word) => element("div", { class: "word" },
@@ -102,7 +66,7 @@ export class ScoreText {
         this.line = 1;
         /** @type {(line: number) => void} */
         this.onLine = () => {};
-        this.editable = true;
+        this.isDocument = false;
         this.view = new EditorView({ parent: html("editor"), state: this.state("", nonce) });
         wire.on("text", (told) => this.told(told));
         wire.on("clash", () => this.clash());
@@ -120,7 +84,8 @@ export class ScoreText {
             extensions: [
                 EditorView.cspNonce.of(nonce), lineNumbers(), highlightActiveLine(), highlightActiveLineGutter(), drawSelection(),
                 bracketMatching(), highlightSelectionMatches(), lintGutter(), numberField,
-                colouring(words), syntaxHighlighting(colours), EditorView.contentAttributes.of({ "aria-label": "Text of the score" }),
+                colouring((name) => words.has(name), () => this.isDocument), comments(() => this.isDocument),
+                syntaxHighlighting(colours), EditorView.contentAttributes.of({ "aria-label": "Text of the score" }),
                 autocompletion({ override: [(context) => {
                     const before = context.matchBefore(/\w+/);
                     if (before === null || (before.from === before.to && !context.explicit)) return null;
@@ -147,6 +112,12 @@ export class ScoreText {
                 }),
             ],
         });
+    }
+
+    /** The text is an SVG document: the words of scores mean nothing in it. */
+    ofDocument() {
+        this.isDocument = true;
+        this.words.clear();
     }
 
     get text() {

@@ -426,12 +426,12 @@ function shade() {
 }
 input("opacity").addEventListener("input", shade);
 
-for (const [label, ending] of [["Score", "chord"], ["Rust", "rs"], ["Path data", "txt"], ["SVG", "svg"]]) {
+for (const [label, ending] of [["score", "chord"], ["Rust", "rs"], ["path data", "txt"], ["SVG", "svg"]]) {
     const copy = element("button", { text: `Copy ${label}`, "data-copy": ending ?? "" });
     copy.addEventListener("click", async () => {
         const answer = await fetch(`/save/outline.${ending}?token=${token}`);
         const text = await answer.text();
-        html("save-told").textContent = await navigator.clipboard.writeText(text).then(() => `${label} copied: ${text.length} characters`, () => "The browser does not let the page copy.");
+        html("save-told").textContent = await navigator.clipboard.writeText(text).then(() => `Copied as ${label}: ${text.length} characters.`, () => "The browser does not let this page copy.");
     });
     html("copies").append(copy);
 }

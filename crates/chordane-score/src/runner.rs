@@ -209,6 +209,12 @@ impl Run {
         self.stage.moves()
     }
 
+    /// Whether the score asked for dice or set a seed; see [`Stage::rolls`].
+    #[must_use]
+    pub fn rolls(&self) -> bool {
+        self.stage.rolls()
+    }
+
     /// Whether the score asked where the pointer is; see [`Stage::pointer`].
     #[must_use]
     pub fn points(&self) -> bool {

@@ -38,6 +38,7 @@ pub struct Stage {
     printed: Vec<String>,
     moves: bool,
     points: bool,
+    rolls: bool,
     /// What words of motion gave, where that is kept.
     trace: Option<Vec<Traced>>,
 }
@@ -70,20 +71,19 @@ impl Stage {
     }
 
     /// The dice of a name, from the seed. Asked for again, they begin again.
-    #[must_use]
-    pub fn dice(&self, name: &str) -> Dice {
+    pub fn dice(&mut self, name: &str) -> Dice {
+        self.rolls = true;
         Dice::new(self.get_seed(), name)
     }
 
     /// Sets the score's own seed, for the dice made after it; one that is asked for overrides it. Gives the seed in use.
     pub fn seed(&mut self, own: u64) -> u64 {
-        self.own_seed = own;
+        (self.own_seed, self.rolls) = (own, true);
         self.get_seed()
     }
 
     /// The seed in use: the one that is asked for, else the score's own, else 0.
-    #[must_use]
-    pub fn get_seed(&self) -> u64 {
+    pub(crate) fn get_seed(&self) -> u64 {
         self.settings.asked_seed().unwrap_or(self.own_seed)
     }
 
@@ -153,6 +153,12 @@ impl Stage {
                 seen.join(", ")
             )
         })
+    }
+
+    /// Whether the score has asked for dice or has set a seed: if not, all seeds draw alike.
+    #[must_use]
+    pub fn rolls(&self) -> bool {
+        self.rolls
     }
 
     /// Whether the score has asked where the pointer is.

@@ -230,6 +230,7 @@ pub(crate) struct RunTold {
     pub(crate) milliseconds: f64,
     pub(crate) moves: bool,
     pub(crate) points: bool,
+    pub(crate) rolls: bool,
     pub(crate) items: usize,
     pub(crate) printed: Vec<String>,
     pub(crate) notes: Vec<String>,

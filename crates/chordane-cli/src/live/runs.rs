@@ -132,7 +132,8 @@ impl<'a> Ready<'a> {
             .chain(remarks)
             .chain(problem.map(|problem| format!("{}: {}", problem.message, problem.mend)))
             .collect();
-        let (printed, moves, points) = (run.printed().to_vec(), run.moves(), run.points());
+        let printed = run.printed().to_vec();
+        let (moves, points, rolls) = (run.moves(), run.points(), run.rolls());
         let (declared, seed) = (run.knobs().to_vec(), run.seed());
         let sheet = run.into_sheet().map_err(|mistake| of_mistake(&mistake))?;
         let dressed = if layers.is_empty() {
@@ -149,6 +150,7 @@ impl<'a> Ready<'a> {
             milliseconds: begin.elapsed().as_secs_f64() * 1e3,
             moves,
             points,
+            rolls,
             items: sheet.items().len(),
             printed,
             notes,

@@ -31,6 +31,7 @@ pub(crate) const ASSETS: &[Asset] = assets![
     SCRIPT "marks.js",
     SCRIPT "overlay.js",
     SCRIPT "text.js",
+    SCRIPT "colouring.js",
     SCRIPT "knobs.js",
     SCRIPT "dice.js",
     SCRIPT "time.js",

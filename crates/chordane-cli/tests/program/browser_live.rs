@@ -201,10 +201,51 @@ fn a_mistake_stands_over_the_last_picture_until_it_is_mended() {
     assert_eq!(page.text("#mistake p"), "did you mean `polygon`?");
     page.wait("document.querySelector('.cm-lint-marker-error')");
     assert_eq!(picture(&page), before);
+    assert_eq!(page.text("#finding-list"), "Looked for once the mistake is mended.");
     page.keep("live-mistake");
     std::fs::write(&score, SAILS).unwrap();
     page.wait("document.querySelector('#mistake').hidden");
     assert_eq!(picture(&page), before);
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn a_document_is_shown_and_its_text_coloured() {
+    let folder = tempfile::tempdir().unwrap();
+    let drawing = folder.path().join("kite.svg");
+    let text = r##"<svg xmlns="http://www.w3.org/2000/svg" width="90" height="60">
+  <!-- the kite,
+       without its tail -->
+  <path d="M45 9L70 28
+L45 54L20 28Z" fill="#c8553d"/>
+</svg>
+"##;
+    std::fs::write(&drawing, text).unwrap();
+    let live = Live::of(&drawing);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    assert!(picture(&page).contains("#c8553d"));
+    let all = |class: &str| {
+        let spans =
+            format!("return [...document.querySelectorAll('.{class}')].map(span => span.textContent)");
+        let told = page.run(&spans);
+        told.as_array().unwrap().iter().map(|one| one.as_str().unwrap().trim().to_owned()).collect::<Vec<_>>()
+    };
+    page.wait("document.querySelector('.tok-keyword')");
+    assert_eq!(all("tok-keyword"), ["<svg", ">", "<path", "/>", "</svg>"]);
+    assert_eq!(all("tok-word"), ["xmlns", "width", "height", "d", "fill"]);
+    assert_eq!(all("tok-comment"), ["<!-- the kite,", "without its tail -->"]);
+    assert!(all("tok-string").contains(&"L45 54L20 28Z\"".to_owned()));
+    assert_eq!(
+        page.run("return document.querySelector('#dice').hidden && document.querySelector('#knobs').hidden"),
+        true
+    );
+    page.keep("live-document");
+    std::fs::write(&drawing, text.replace("#c8553d", "#2f6f73")).unwrap();
+    wait("the other colour", || picture(&page).contains("#2f6f73"));
+    std::fs::write(&drawing, text.replace("</svg>", "</sgv>")).unwrap();
+    page.wait("!document.querySelector('#mistake').hidden");
+    assert!(picture(&page).contains("#2f6f73"));
 }
 
 #[test]
@@ -241,6 +282,7 @@ page
     let live = Live::of(&score);
     let page = Page::open(&live.address);
     page.wait_for_picture();
+    page.wait("!document.querySelector('#dice').hidden");
     for seed in ["1", "2", "3"] {
         page.click("#roll");
         page.wait(&format!("document.querySelector('#seed').value === '{seed}'"));

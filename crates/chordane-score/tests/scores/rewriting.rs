@@ -96,6 +96,7 @@ fn a_seed_is_kept_in_the_score() {
     assert_eq!(kept, format!("seed(7);\n{text}"));
     let run = Runner::new(script(&kept)).run(&Settings::new());
     assert_eq!(run.seed(), 7);
+    assert!(run.rolls() && !Runner::new(script("sheet(9, 9)")).run(&Settings::new().seed(7)).rolls());
     assert_eq!(run.sheet().unwrap().svg(), seven.sheet().unwrap().svg());
     assert_eq!(script(&kept).with_seed(12), format!("seed(12);\n{text}"));
     // One that is asked for goes before it.

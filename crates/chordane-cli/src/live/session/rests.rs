@@ -21,10 +21,12 @@ pub(super) const MOST_LEARNING: Duration = Duration::from_secs(4);
 impl Session<'_> {
     pub(super) fn has_more_to_do(&self) -> bool {
         self.shown.mistake.is_none()
-            && (self.stale.holds
-                || self.stale.findings
-                || self.learns()
-                || !self.strip.knows(self.shown.seeds.seed))
+            && (self.stale.holds || self.stale.findings || self.learns() || self.rolled())
+    }
+
+    /// Whether the strip has no picture yet of the seed in use.
+    fn rolled(&self) -> bool {
+        self.shown.run.rolls && !self.strip.knows(self.shown.seeds.seed)
     }
 
     /// Of what runs long, only what a place is asked for is learned.
@@ -35,7 +37,7 @@ impl Session<'_> {
     /// Something that nobody waits for, a little of it.
     pub(super) fn do_more(&mut self) {
         let begin = Instant::now();
-        if !self.strip.knows(self.shown.seeds.seed) {
+        if self.rolled() {
             if let Some(ran) = &self.ran {
                 self.strip.add(self.shown.seeds.seed, &ran.sheet);
                 let Seeds { seed, own, .. } = *self.shown.seeds;
