@@ -33,7 +33,7 @@ export class Findings {
         list.classList.toggle("stale", !told.complete);
         list.dataset.complete = String(told.complete);
         if (told.findings.length === 0) {
-            const none = told.complete ? "Nothing looks wrong." : this.broken ? "Looked for once the mistake is mended." : "…";
+            const none = told.complete ? "Nothing looks wrong." : this.broken ? "Looked for once the mistake is mended." : "Looked for when it rests.";
             list.replaceChildren(element("li", { class: "none", text: none }));
             return;
         }

@@ -219,7 +219,9 @@ function tellUnder() {
     if (near?.vertex !== null && near !== null) {
         const vertex = vertexOf(near.vertex);
         const name = vertex === undefined ? "" : typeof vertex.kind === "string" ? names[vertex.kind] : `rounded by ${short(vertex.kind.rounded)}`;
-        told = `shape ${near.vertex[0]}, vertex ${near.vertex[1]}: ${name}. Drag it; a click on the first one closes the shape`;
+        const [id, place] = near.vertex;
+        const closes = place === 0 && id === active()?.id && active()?.closed === false;
+        told = `shape ${id}, vertex ${place}: ${name}. Drag it${closes ? ", or click it to close the shape" : ""}`;
     } else if (near?.side) {
         told = `shape ${near.side[0]}, side ${near.side[1]}. Drag it into a curve, or Shift and click for a vertex in it`;
     } else if (draft.hole_of !== null) {
