@@ -16,6 +16,17 @@ const STEPS: usize = 4096;
 /// So many pixels are worked out at a time, in loops that the machine can do several at once of.
 const RUN: usize = 64;
 
+/// The numbers of the pixels of a run: turned into decimals here, since the machine does that one by one.
+static NUMBERS: [f32; RUN] = {
+    let mut numbers = [0.0; RUN];
+    let mut i = 0;
+    while i < RUN {
+        numbers[i] = i as f32;
+        i += 1;
+    }
+    numbers
+};
+
 /// So many spots along x and along y a pixel is looked at where colours change at once.
 const FINELY: u32 = 4;
 
@@ -162,7 +173,7 @@ impl Shading {
     }
 }
 
-/// Turns shares of the way into places in the table.
+/// Turns shares of the way into places in the table, for a run at most.
 #[inline]
 fn fill(places: &mut [u32], spread: Spread, share: impl Fn(f32) -> f32) {
     const LAST: f32 = (STEPS - 1) as f32;
@@ -174,14 +185,15 @@ fn fill(places: &mut [u32], spread: Spread, share: impl Fn(f32) -> f32) {
         reason = "it leaves what is not a number as it is, which costs a quarter more"
     )]
     let place = |t: f32| ((t * STEPS as f32 - 0.5).max(0.0).min(LAST) + WHOLE).to_bits();
+    let slots = places.iter_mut().zip(&NUMBERS);
     match spread {
-        Spread::Pad => places.iter_mut().enumerate().for_each(|(i, slot)| *slot = place(share(i as f32))),
-        Spread::Repeat => places.iter_mut().enumerate().for_each(|(i, slot)| {
-            let t = share(i as f32);
+        Spread::Pad => slots.for_each(|(slot, i)| *slot = place(share(*i))),
+        Spread::Repeat => slots.for_each(|(slot, i)| {
+            let t = share(*i);
             *slot = place(t - t.floor());
         }),
-        Spread::Reflect => places.iter_mut().enumerate().for_each(|(i, slot)| {
-            let t = share(i as f32) * 0.5;
+        Spread::Reflect => slots.for_each(|(slot, i)| {
+            let t = share(*i) * 0.5;
             *slot = place(1.0 - (2.0 * (t - t.floor()) - 1.0).abs());
         }),
     }
