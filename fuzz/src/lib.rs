@@ -8,16 +8,17 @@ mod shapes;
 mod texts;
 
 pub use shapes::{combining, filling, reshapes};
-pub use texts::{documents, metadata, path_data, scores};
+pub use texts::{documents, metadata, path_data, rewriting, scores};
 
 /// A check of bytes.
 pub type Check = fn(&[u8]);
 
 /// All checks, by their names.
-pub const CHECKS: [(&str, Check); 7] = [
+pub const CHECKS: [(&str, Check); 8] = [
     ("path_data", path_data),
     ("documents", documents),
     ("scores", scores),
+    ("rewriting", rewriting),
     ("metadata", metadata),
     ("reshapes", reshapes),
     ("combining", combining),

@@ -5,7 +5,7 @@ use std::time::Duration;
 use chordane::path::DataError;
 use chordane::prelude::*;
 use chordane::read::read_metadata;
-use chordane_score::{Limits, Runner, Settings};
+use chordane_score::{Knob, KnobKind, Limits, Runner, Script, Settings};
 
 use crate::shapes::outlives;
 
@@ -99,6 +99,42 @@ pub fn scores(bytes: &[u8]) {
     match run.sheet() {
         Ok(sheet) => limits().within(|| draw(sheet)),
         Err(mistake) => is_told(&mistake.to_string()),
+    }
+}
+
+/// A score rewritten is a score: with other numbers, another seed, knobs kept or thrown out.
+pub fn rewriting(bytes: &[u8]) {
+    let source = text(bytes);
+    let read = |text: &str| Script::read("fuzz.chord", text, limits());
+    let Ok(script) = read(&source) else { return };
+    let same =
+        |text: &str| read(text).unwrap_or_else(|mistake| panic!("{mistake}\nwas:\n{source}\nis:\n{text}"));
+    assert_eq!(script.with_numbers(&[]), source);
+    for (at, number) in script.numbers().iter().enumerate().take(8) {
+        let after = same(&script.with_numbers(&[(at, number.value + 1.5)]));
+        assert_eq!(after.numbers().len(), script.numbers().len(), "{source}");
+    }
+    let seeded = script.with_seed(7);
+    assert_eq!(same(&seeded).with_seed(7), seeded);
+    let names: Vec<String> = script.knob_names().map(str::to_owned).collect();
+    for name in &names {
+        same(&script.without_knob(name));
+    }
+    let run = Runner::new(same(&source)).run(&Settings::new());
+    let settings =
+        run.knobs().iter().fold(Settings::new(), |settings, knob| settings.set(&knob.name, &end(knob)));
+    let run = Runner::new(same(&source)).run(&settings);
+    same(&script.with_knobs(run.knobs()));
+}
+
+/// A value that a knob can have, and does not start with where there is a choice.
+fn end(knob: &Knob) -> String {
+    match &knob.kind {
+        KnobKind::Number { high, .. } => high.to_string(),
+        KnobKind::Choice { start, choices } => choices.last().unwrap_or(start).clone(),
+        KnobKind::Switch { start } => if *start { "off" } else { "on" }.to_owned(),
+        KnobKind::Colour { .. } => "teal".to_owned(),
+        _ => "3,-4.5".to_owned(),
     }
 }
 

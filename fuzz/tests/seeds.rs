@@ -68,6 +68,11 @@ fn scores_hold() {
 }
 
 #[test]
+fn rewriting_hold() {
+    through_all("rewriting", chordane_fuzz::rewriting);
+}
+
+#[test]
 fn metadata_hold() {
     through_all("metadata", chordane_fuzz::metadata);
 }

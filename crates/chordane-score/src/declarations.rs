@@ -2,10 +2,10 @@
 
 use std::ops::Range;
 
-use chordane::number::Point;
 use rhai::{Position, Token};
 
 use crate::brackets::{Bracket, Pairs};
+use crate::knob::{on_or_off, place};
 use crate::numbers::{Number, Places, Spots, numbers};
 use crate::{Knob, KnobKind};
 
@@ -160,6 +160,21 @@ impl Open {
     }
 }
 
+/// A text as a score writes it.
+fn quoted(text: &str) -> String {
+    let mut out = String::from("\"");
+    for c in text.chars() {
+        match c {
+            '\\' | '"' => out.extend(['\\', c]),
+            '\n' => out.push_str("\\n"),
+            '\r' => out.push_str("\\r"),
+            '\t' => out.push_str("\\t"),
+            c => out.push(c),
+        }
+    }
+    out + "\""
+}
+
 /// What a knob is set to, as a score writes it in place of what it started with.
 pub(crate) fn written(knob: &Knob, before: &str, numbers: &[Number], at: &Range<usize>) -> Option<String> {
     let value = knob.set.as_deref()?;
@@ -169,13 +184,10 @@ pub(crate) fn written(knob: &Knob, before: &str, numbers: &[Number], at: &Range<
             let own = numbers.iter().find(|number| number.bytes == *at);
             own.map_or_else(|| value.to_string(), |number| number.text(value, crate::numbers::MOST_DECIMALS))
         }
-        KnobKind::Switch { .. } => (value == "on").to_string(),
-        KnobKind::Choice { .. } | KnobKind::Colour { .. } => {
-            format!("\"{}\"", value.replace('\\', "\\\\").replace('"', "\\\""))
-        }
+        KnobKind::Switch { .. } => on_or_off(value)?.to_string(),
+        KnobKind::Choice { .. } | KnobKind::Colour { .. } => quoted(value),
         KnobKind::Point { .. } => {
-            let (x, y) = value.split_once(',')?;
-            let at = Point::new(x.trim().parse().ok()?, y.trim().parse().ok()?);
+            let at = place(value)?;
             if before.starts_with('[') {
                 format!("[{}, {}]", at.x, at.y)
             } else {

@@ -3,6 +3,7 @@
 //! Each number is changed a little and the script run again; what moved is compared. A drag then solves for the numbers that bring a place to where it is
 //! wanted, and checks by running the script with them.
 
+use std::ops::Range;
 use std::time::{Duration, Instant};
 
 use chordane::ground::Allowance;
@@ -12,6 +13,7 @@ use chordane::sheet::Sheet;
 
 use rayon::prelude::*;
 
+use crate::edits::edited;
 use crate::numbers::MOST_DECIMALS;
 use crate::{Mistake, Score, Script, Settings, Stage};
 
@@ -386,15 +388,16 @@ impl Drag<'_> {
             if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
         };
         let text = |((number, value), column): ((&usize, &f64), &Point)| {
-            Some((*number, numbers.get(*number)?.text(*value, needed(column) + more)))
+            let number = numbers.get(*number)?;
+            Some((number.bytes.clone(), number.text(*value, needed(column) + more)))
         };
-        let texts: Vec<(usize, String)> =
+        let texts: Vec<(Range<usize>, String)> =
             self.numbers.iter().zip(values).zip(&self.columns).filter_map(text).collect();
-        let read = |(text, value): (&(usize, String), &f64)| {
+        let read = |(text, value): (&(Range<usize>, String), &f64)| {
             text.1.trim_matches(['(', ')']).replace('_', "").parse().unwrap_or(*value)
         };
         let values = texts.iter().zip(values).map(read).collect();
-        (crate::numbers::replaced(self.holds.script.source(), numbers, &texts), values)
+        (edited(self.holds.script.source(), texts), values)
     }
 
     /// Where the place is in a text; `None` where it is not there any more.

@@ -52,6 +52,22 @@ pub enum KnobKind {
     },
 }
 
+/// Whether a text says on or off.
+pub(crate) fn on_or_off(text: &str) -> Option<bool> {
+    match text {
+        "on" | "true" | "yes" | "1" => Some(true),
+        "off" | "false" | "no" | "0" => Some(false),
+        _ => None,
+    }
+}
+
+/// The point that a text says, as in `12,30`.
+pub(crate) fn place(text: &str) -> Option<Point> {
+    let (x, y) = text.split_once(',')?;
+    let point = Point::new(x.trim().parse().ok()?, y.trim().parse().ok()?);
+    point.is_finite().then_some(point)
+}
+
 impl KnobKind {
     /// What it can be set to, in plain words.
     #[must_use]
@@ -105,12 +121,7 @@ impl KnobKind {
         match self {
             Self::Number { .. } | Self::Choice { .. } => None,
             Self::Switch { start } => {
-                let on = match now {
-                    "on" | "true" | "yes" | "1" => true,
-                    "off" | "false" | "no" | "0" => false,
-                    _ => *start,
-                };
-                Some(if on { "off" } else { "on" }.to_owned())
+                Some(if on_or_off(now).unwrap_or(*start) { "off" } else { "on" }.to_owned())
             }
             Self::Colour { .. } => {
                 let own = Colour::parse(now).ok()?;
@@ -118,8 +129,7 @@ impl KnobKind {
                 Some(other.to_owned())
             }
             Self::Point { .. } => {
-                let (x, y) = now.split_once(',')?;
-                let (x, y): (f64, f64) = (x.trim().parse().ok()?, y.trim().parse().ok()?);
+                let Point { x, y } = place(now)?;
                 Some(format!("{},{}", x + 1.0 + x.abs(), y + 1.0 + y.abs()))
             }
         }

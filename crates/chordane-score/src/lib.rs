@@ -29,6 +29,7 @@ mod brackets;
 mod budget;
 mod call;
 mod declarations;
+mod edits;
 mod engine;
 mod explain;
 mod holds;

@@ -4,6 +4,7 @@ use std::time::{Duration, Instant};
 
 use chordane::check::{Code, Finding, Report};
 
+use crate::edits::edited;
 use crate::{Runner, Script, Settings};
 
 /// The script's text with a finding mended, if a change of a word or a number does it. Whether it does is tried: the finding is gone then, there is no
@@ -30,7 +31,7 @@ pub fn mended(script: &Script, settings: &Settings, finding: &Finding, within: D
     let text = script.source();
     let line = |byte: usize| text.get(..byte).map_or(0, |before| before.matches('\n').count() + 1);
     all.sort_by_key(|change| finding.line.map_or(0, |own| own.abs_diff(line(change.begin))));
-    let mut tried = all.iter().filter_map(|change| change.put(text));
+    let mut tried = all.iter().map(|change| change.put(text));
     tried.find(|after| {
         begin.elapsed() < within && look.at(after).is_some_and(|now| now.mends(&before, finding))
     })
@@ -45,8 +46,8 @@ struct Change {
 }
 
 impl Change {
-    fn put(&self, text: &str) -> Option<String> {
-        Some(format!("{}{}{}", text.get(..self.begin)?, self.by, text.get(self.end..)?))
+    fn put(&self, text: &str) -> String {
+        edited(text, [(self.begin..self.end, self.by.clone())])
     }
 }
 

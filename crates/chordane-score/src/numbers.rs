@@ -156,20 +156,3 @@ fn written(text: &str) -> &str {
     }
     text.get(..end).unwrap_or_default()
 }
-
-/// A text with other numbers at some places, each as it shall be written.
-pub(crate) fn replaced(source: &str, numbers: &[Number], texts: &[(usize, String)]) -> String {
-    let mut texts: Vec<(&Number, &String)> =
-        texts.iter().filter_map(|(at, text)| Some((numbers.get(*at)?, text))).collect();
-    texts.sort_by_key(|(number, _)| number.bytes.start);
-    let mut out = String::with_capacity(source.len() + 8 * texts.len());
-    let mut at = 0;
-    for (number, text) in texts {
-        let Some(before) = source.get(at..number.bytes.start) else { continue };
-        out.push_str(before);
-        out.push_str(text);
-        at = number.bytes.end;
-    }
-    out.push_str(source.get(at..).unwrap_or_default());
-    out
-}

@@ -9,9 +9,10 @@ use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
 use crate::brackets::Bracket;
 use crate::budget::{Account, Work, told};
 use crate::declarations::{self, Declaration, Gathered, Known};
+use crate::edits::edited;
 use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
 use crate::explain::explain;
-use crate::numbers::{MOST_DECIMALS, Number, replaced};
+use crate::numbers::{MOST_DECIMALS, Number};
 use crate::outer::{self, outer_names};
 use crate::running::Running;
 use crate::unkept::unkept;
@@ -114,10 +115,11 @@ impl Script {
     /// decimals and gets more where the value has them, nine at most.
     #[must_use]
     pub fn with_numbers(&self, values: &[(usize, f64)]) -> String {
-        let text = |(at, value): &(usize, f64)| {
-            Some((*at, self.known.numbers.get(*at)?.text(*value, MOST_DECIMALS)))
+        let edit = |(at, value): &(usize, f64)| {
+            let number = self.known.numbers.get(*at)?;
+            Some((number.bytes.clone(), number.text(*value, MOST_DECIMALS)))
         };
-        replaced(&self.source, &self.known.numbers, &values.iter().filter_map(text).collect::<Vec<_>>())
+        edited(&self.source, values.iter().filter_map(edit))
     }
 
     /// Its text with what knobs are set to written where they are declared, in place of what they started with. Nothing else is changed; a knob that is
@@ -133,17 +135,13 @@ impl Script {
     /// ```
     #[must_use]
     pub fn with_knobs(&self, knobs: &[Knob]) -> String {
-        let mut text = self.source.clone();
-        for own in self.known.declared.iter().rev() {
-            let knob = knobs.iter().find(|knob| own.name.as_ref() == Some(&knob.name));
-            let before = self.source.get(own.start.clone()).unwrap_or_default();
-            let written =
-                knob.and_then(|knob| declarations::written(knob, before, &self.known.numbers, &own.start));
-            if let Some(written) = written {
-                text.replace_range(own.start.clone(), &written);
-            }
-        }
-        text
+        let edit = |own: &Declaration| {
+            let knob = knobs.iter().find(|knob| own.name.as_ref() == Some(&knob.name))?;
+            let before = self.source.get(own.start.clone())?;
+            let written = declarations::written(knob, before, &self.known.numbers, &own.start)?;
+            Some((own.start.clone(), written))
+        };
+        edited(&self.source, self.known.declared.iter().filter_map(edit))
     }
 
     /// Its text with another seed of its own: written where it says `seed(..)`, or as its first line where it does not.
@@ -156,12 +154,11 @@ impl Script {
     /// ```
     #[must_use]
     pub fn with_seed(&self, seed: u64) -> String {
-        let own: Vec<&Declaration> = self.known.declared.iter().filter(|own| own.name.is_none()).collect();
-        let mut text = self.source.clone();
-        for own in own.iter().rev() {
-            text.replace_range(own.start.clone(), &seed.to_string());
+        let mut own = self.known.declared.iter().filter(|own| own.name.is_none()).peekable();
+        if own.peek().is_none() {
+            return format!("seed({seed});\n{}", self.source);
         }
-        if own.is_empty() { format!("seed({seed});\n{text}") } else { text }
+        edited(&self.source, own.map(|own| (own.start.clone(), seed.to_string())))
     }
 
     /// Its text with a knob taken out: what it started with stands in place of its declaration.
@@ -174,12 +171,9 @@ impl Script {
     /// ```
     #[must_use]
     pub fn without_knob(&self, name: &str) -> String {
-        let mut text = self.source.clone();
-        for own in self.known.declared.iter().rev().filter(|own| own.name.as_deref() == Some(name)) {
-            let start = self.source.get(own.start.clone()).unwrap_or_default();
-            text.replace_range(own.call.clone(), start);
-        }
-        text
+        let own = self.known.declared.iter().filter(|own| own.name.as_deref() == Some(name));
+        let start = |own: &Declaration| self.source.get(own.start.clone()).unwrap_or_default().to_owned();
+        edited(&self.source, own.map(|own| (own.call.clone(), start(own))))
     }
 
     /// Runs the script, and gives what its last value is.

@@ -5,11 +5,11 @@
 
 use chordane::chance::Dice;
 use chordane::ground::nearest;
-use chordane::number::{Point, pt};
+use chordane::number::Point;
 use chordane::read::MarkFrame;
 use chordane::sheet::{Colour, Picture};
 
-use crate::knob::{Knob, KnobKind, KnobProblem};
+use crate::knob::{Knob, KnobKind, KnobProblem, on_or_off, place};
 use crate::pointer::Pointer;
 use crate::settings::Settings;
 
@@ -334,11 +334,7 @@ impl Stage {
     }
 
     pub(crate) fn on_or_off(&mut self, name: &str, start: bool) -> Result<bool, String> {
-        self.value(name, KnobKind::Switch { start }, start, |text| match text {
-            "on" | "true" | "yes" | "1" => Some(true),
-            "off" | "false" | "no" | "0" => Some(false),
-            _ => None,
-        })
+        self.value(name, KnobKind::Switch { start }, start, on_or_off)
     }
 
     pub(crate) fn css_colour(&mut self, name: &str, start: &str) -> Result<String, String> {
@@ -347,17 +343,14 @@ impl Stage {
     }
 
     pub(crate) fn place(&mut self, name: &str, start: Point) -> Result<Point, String> {
-        self.value(name, KnobKind::Point { start }, start, |text| {
-            let (x, y) = text.split_once(',')?;
-            let point = pt(x.trim().parse().ok()?, y.trim().parse().ok()?);
-            point.is_finite().then_some(point)
-        })
+        self.value(name, KnobKind::Point { start }, start, place)
     }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use chordane::number::pt;
 
     #[test]
     fn values_are_read_and_checked() {

@@ -3,6 +3,7 @@
 use chordane::number::Point;
 use chordane::scene::{Grip, GripKind};
 
+use crate::edits::edited;
 use crate::{Hold, Holds, Script};
 
 /// So many ways to hold a vertex are looked at for the place in the text where it stands.
@@ -38,9 +39,9 @@ impl Holds {
                         let before = text.get(..begin)?.trim_end();
                         (before.strip_suffix(',').map_or(begin, str::len), end)
                     };
-                    replaced(text, begin, end, "")?
+                    edited(text, [(begin..end, String::new())])
                 }
-                Written::Call { begin, end } => replaced(text, begin, end, "")?,
+                Written::Call { begin, end } => edited(text, [(begin..end, String::new())]),
             };
             let grips = self.places_of(&after)?;
             self.is_same_but(&grips, grip, -1).then_some(after)
@@ -75,7 +76,7 @@ impl Holds {
             let other_end = (end + dragged.text.len()).checked_sub(text.len())?;
             let other = dragged.text.get(begin..other_end)?;
             let comma = if matches!(place, Written::Element { .. }) { ", " } else { "" };
-            let after = replaced(text, end, end, &format!("{comma}{other}"))?;
+            let after = edited(text, [(end..end, format!("{comma}{other}"))]);
             let grips = self.places_of(&after)?;
             let kind = GripKind::Vertex { contour, vertex: vertex + 1 };
             let new = grips.iter().find(|grip| grip.item == own.item && grip.kind == kind)?;
@@ -142,8 +143,4 @@ impl Written {
             Self::Element { begin, end } | Self::Call { begin, end } => (begin, end),
         }
     }
-}
-
-fn replaced(text: &str, begin: usize, end: usize, by: &str) -> Option<String> {
-    Some(format!("{}{by}{}", text.get(..begin)?, text.get(end..)?))
 }

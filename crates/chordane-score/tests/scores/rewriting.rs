@@ -59,6 +59,22 @@ fn knobs_of_every_kind_are_written_where_they_are_declared() {
     assert_eq!(with_knobs(KNOBS, &[("sag", "0.5")]), KNOBS.replace("0.30", "0.50"));
 }
 
+#[test]
+fn declarations_within_declarations_are_written_over_as_one() {
+    let nested = "let a = knob(\"a\", knob(\"b\", 2, 0, 5), 0, 9);\nseed(seed(3));\nsheet(9, 9)";
+    assert_eq!(with_knobs(nested, &[("b", "4")]), nested.replace("2, 0", "4, 0"));
+    assert_eq!(with_knobs(nested, &[("a", "7"), ("b", "4")]), nested.replace("knob(\"b\", 2, 0, 5)", "7"));
+    assert_eq!(script(nested).with_seed(12), nested.replace("seed(3)", "12"));
+    assert_eq!(
+        script(nested).without_knob("a"),
+        nested.replace("knob(\"a\", knob(\"b\", 2, 0, 5), 0, 9)", "knob(\"b\", 2, 0, 5)")
+    );
+    // A switch is on by any of its texts, and texts are written as the score reads them.
+    let told = "let dots = knob(\"dots\", false);\nlet way = knob(\"way\", \"a\", [\"a\", \"b\\n\\\"c\\\"\"]);\nsheet(9, 9)";
+    assert_eq!(with_knobs(told, &[("dots", "yes")]), told.replace("false", "true"));
+    assert_eq!(with_knobs(told, &[("way", "b\n\"c\"")]), told.replace("\"a\", [", "\"b\\n\\\"c\\\"\", ["));
+}
+
 /// Whatever knobs are set to: written into the score they draw the same.
 #[test]
 fn kept_knobs_draw_the_same() {
