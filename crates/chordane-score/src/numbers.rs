@@ -145,8 +145,13 @@ fn written(text: &str) -> &str {
         |from: usize| bytes.iter().skip(from).take_while(|b| b.is_ascii_digit() || **b == b'_').count();
     let digit = |at: usize| bytes.get(at).is_some_and(u8::is_ascii_digit);
     let mut end = digits(0);
-    if bytes.get(end) == Some(&b'.') && digit(end + 1) {
-        end += 1 + digits(end + 1);
+    if bytes.get(end) == Some(&b'.') {
+        if digit(end + 1) {
+            end += 1 + digits(end + 1);
+        } else if bytes.get(end + 1).is_some_and(|b| !matches!(b, b'.' | b'_') && !b.is_ascii_alphabetic()) {
+            // As in `pt(3., 4.)`: neither a range nor a word called on the number.
+            end += 1;
+        }
     }
     if matches!(bytes.get(end), Some(b'e' | b'E')) {
         let sign = usize::from(matches!(bytes.get(end + 1), Some(b'+' | b'-')));

@@ -75,6 +75,17 @@ fn declarations_within_declarations_are_written_over_as_one() {
     assert_eq!(with_knobs(told, &[("way", "b\n\"c\"")]), told.replace("\"a\", [", "\"b\\n\\\"c\\\"\", ["));
 }
 
+#[test]
+fn numbers_are_known_however_they_are_written() {
+    let text = "let a = [3., -4.5, 1_000, 2.5e1, 0..7, 8.abs()]; sheet(9., 9)";
+    let script = script(text);
+    let values: Vec<f64> = script.numbers().iter().map(|number| number.value).collect();
+    assert_eq!(values, [3.0, -4.5, 1000.0, 25.0, 0.0, 7.0, 8.0, 9.0, 9.0]);
+    let changed: Vec<(usize, f64)> = values.iter().enumerate().map(|(at, value)| (at, value + 1.0)).collect();
+    let after = script.with_numbers(&changed);
+    assert_eq!(after, "let a = [4, -3.5, 1001, 26, 1..8, 9.abs()]; sheet(10, 10)");
+}
+
 /// Whatever knobs are set to: written into the score they draw the same.
 #[test]
 fn kept_knobs_draw_the_same() {
