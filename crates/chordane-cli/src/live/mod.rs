@@ -19,6 +19,7 @@ mod strip;
 mod text;
 
 use std::path::Path;
+use std::sync::Arc;
 use std::sync::mpsc;
 
 use chordane_score::{Limits, Runner};
@@ -61,6 +62,7 @@ pub(crate) fn file(options: &LiveFileOptions) -> Result<(), Failure> {
         return Err(Failure::input(told, "draw it with chordane draw"));
     }
     let paper = Paper::new(file, &text);
+    let text = Arc::clone(paper.known());
     serve(&options.live, subject, &text, Some(paper), Some(limits))
 }
 

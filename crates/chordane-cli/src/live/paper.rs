@@ -14,6 +14,30 @@ use crate::input::read_file;
 pub(crate) struct Paper {
     file: PathBuf,
     known: Arc<str>,
+    manner: Manner,
+}
+
+/// How a file holds a text: with a byte order mark before it, and with a carriage return at the end of each line. Pages have neither, and what is
+/// written has what was read; in a file that ends its lines both ways all are then ended alike.
+#[derive(Clone, Copy, Debug, Default)]
+struct Manner {
+    marked: bool,
+    returns: bool,
+}
+
+impl Manner {
+    /// The text that a file holds, and how.
+    fn read(held: &str) -> (Self, Arc<str>) {
+        let text = held.strip_prefix('\u{feff}').unwrap_or(held);
+        let manner = Self { marked: text.len() < held.len(), returns: text.contains("\r\n") };
+        (manner, text.replace("\r\n", "\n").replace('\r', "\n").into())
+    }
+
+    fn written(self, text: &str) -> String {
+        let mark = if self.marked { "\u{feff}" } else { "" };
+        let end = if self.returns { "\r\n" } else { "\n" };
+        format!("{mark}{}", text.replace('\n', end))
+    }
 }
 
 /// What was found on the disk.
@@ -30,15 +54,17 @@ pub(crate) enum Look {
 }
 
 impl Paper {
-    pub(crate) fn new(file: &Path, text: &str) -> Self {
-        Self { file: file.to_owned(), known: text.into() }
+    /// A file that holds this.
+    pub(crate) fn new(file: &Path, held: &str) -> Self {
+        let (manner, known) = Manner::read(held);
+        Self { file: file.to_owned(), known, manner }
     }
 
     pub(crate) fn file(&self) -> &Path {
         &self.file
     }
 
-    /// What the file held when it was read or written last.
+    /// The text that the file held when it was read or written last.
     pub(crate) fn known(&self) -> &Arc<str> {
         &self.known
     }
@@ -49,13 +75,16 @@ impl Paper {
     }
 
     /// Looks what the file holds now.
-    pub(crate) fn look(&self) -> Look {
+    pub(crate) fn look(&mut self) -> Look {
         if !self.file.exists() {
             return Look::Gone;
         }
         match read_file(&self.file).map(String::from_utf8) {
-            Ok(Ok(text)) if *text == *self.known => Look::Same,
-            Ok(Ok(text)) => Look::Other(text.into()),
+            Ok(Ok(held)) => {
+                let (manner, text) = Manner::read(&held);
+                self.manner = manner;
+                if text == self.known { Look::Same } else { Look::Other(text) }
+            }
             Ok(Err(_)) => Look::Unreadable(format!("{} is not text any more", self.file.display())),
             Err(failure) => Look::Unreadable(failure.to_string()),
         }
@@ -63,7 +92,7 @@ impl Paper {
 
     /// Writes a text.
     pub(crate) fn write(&mut self, text: &Arc<str>) -> Result<(), Failure> {
-        let written = write_whole(&self.file, text.as_bytes());
+        let written = write_whole(&self.file, self.manner.written(text).as_bytes());
         written.map_err(|error: io::Error| Failure::writing(&self.file, &error))?;
         self.know(text);
         Ok(())
@@ -91,5 +120,23 @@ mod tests {
         );
         std::fs::remove_file(&file).unwrap();
         assert_eq!(paper.look(), Look::Gone);
+    }
+
+    #[test]
+    fn marks_and_line_ends_are_kept() {
+        let folder = tempfile::tempdir().unwrap();
+        let file = folder.path().join("hem.chord");
+        let held = "\u{feff}hem\r\n2\r\n";
+        std::fs::write(&file, held).unwrap();
+        let mut paper = Paper::new(&file, held);
+        assert_eq!(paper.look(), Look::Same);
+        assert_eq!(&**paper.known(), "hem\n2\n");
+        paper.write(&"hem\n3\n".into()).unwrap();
+        assert_eq!(std::fs::read_to_string(&file).unwrap(), "\u{feff}hem\r\n3\r\n");
+        // As it is held now, though the text is the same.
+        std::fs::write(&file, "hem\n3\n").unwrap();
+        assert_eq!(paper.look(), Look::Same);
+        paper.write(&"hem\n4\n".into()).unwrap();
+        assert_eq!(std::fs::read_to_string(&file).unwrap(), "hem\n4\n");
     }
 }

@@ -71,6 +71,25 @@ fn what_is_saved_is_seen_and_what_is_typed_is_saved() {
 
 #[test]
 #[ignore = "needs Chromium"]
+fn line_ends_of_other_systems_are_kept() {
+    let held = format!("\u{feff}{}", SAILS.replace('\n', "\r\n"));
+    let (_folder, score) = loft(&held);
+    let live = Live::of(&score);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    page.run("document.querySelector('.cm-content').focus()");
+    page.keys(&[], &['\u{e010}', ' ', 'n', 'o', 'w']);
+    let typed = held.replacen("line.", "line. now", 1);
+    wait_for_file(&score, |text| text == typed);
+    // Nothing is rewritten because of what another hand saves.
+    std::fs::write(&score, typed.replace("#2f6f73", "#123456")).unwrap();
+    wait("the other colour", || picture(&page).contains("#123456"));
+    std::thread::sleep(Duration::from_millis(400));
+    assert_eq!(std::fs::read_to_string(&score).unwrap(), typed.replace("#2f6f73", "#123456"));
+}
+
+#[test]
+#[ignore = "needs Chromium"]
 fn a_knob_moves_the_picture_and_is_written_into_the_score() {
     let (_folder, score, _live, page) = sails();
     let move_to = |value: &str, event: &str| {
