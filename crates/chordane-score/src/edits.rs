@@ -3,7 +3,7 @@
 use std::cmp::Reverse;
 use std::ops::Range;
 
-/// A text with other text in place of some ranges of bytes. Of ranges within one another the outermost counts, and one that is not of the text is left alone.
+/// Replaces ranges of bytes in a text. Where ranges are nested only the outermost is replaced; a range that does not lie within the text is skipped.
 pub(crate) fn edited(text: &str, edits: impl IntoIterator<Item = (Range<usize>, String)>) -> String {
     let mut edits: Vec<(Range<usize>, String)> = edits.into_iter().collect();
     edits.sort_by_key(|(range, _)| (range.start, Reverse(range.end)));

@@ -82,8 +82,8 @@ pub(crate) fn engine(running: &Arc<Running>) -> Engine {
     engine
 }
 
-/// What every engine knows, put together once: our own, and of the engine's what is not among it. In one module, since a call is looked for in each of
-/// them, for each way to take its values.
+/// What every engine knows, put together once: our own words first, then those of the engine's functions that we do not replace. It is one module, because
+/// each call is looked up in every module, once for each combination of exact and general argument types.
 fn module() -> &'static Shared<Module> {
     static MODULE: OnceLock<Shared<Module>> = OnceLock::new();
     MODULE.get_or_init(|| {

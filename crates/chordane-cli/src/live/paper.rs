@@ -17,8 +17,8 @@ pub(crate) struct Paper {
     manner: Manner,
 }
 
-/// How a file holds a text: with a byte order mark before it, and with a carriage return at the end of each line. Pages have neither, and what is
-/// written has what was read; in a file that ends its lines both ways all are then ended alike.
+/// How a file holds its text: whether a byte order mark stands in front, and whether lines end with a carriage return. Pages see neither; both are put
+/// back when the file is written. A file with mixed line ends is written with one kind throughout.
 #[derive(Clone, Copy, Debug, Default)]
 struct Manner {
     marked: bool,
