@@ -5,7 +5,10 @@ use std::ops::Range;
 
 /// Replaces ranges of bytes in a text. Where ranges are nested only the outermost is replaced; a range that does not lie within the text is skipped.
 pub(crate) fn edited(text: &str, edits: impl IntoIterator<Item = (Range<usize>, String)>) -> String {
-    let mut edits: Vec<(Range<usize>, String)> = edits.into_iter().collect();
+    replaced(text, edits.into_iter().collect())
+}
+
+fn replaced(text: &str, mut edits: Vec<(Range<usize>, String)>) -> String {
     edits.sort_by_key(|(range, _)| (range.start, Reverse(range.end)));
     let mut out = String::with_capacity(text.len() + 8 * edits.len());
     let mut at = 0;

@@ -11,7 +11,7 @@ use chordane::ground::Allowance;
 use chordane::number::Cell;
 use chordane::prelude::*;
 use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, CorePackage, Package};
-use rhai::{Dynamic, Engine, FuncRegistration, Module, NativeCallContext, RhaiFunc, Shared, Token};
+use rhai::{Dynamic, Engine, FuncRegistration, ImmutableString, Module, NativeCallContext, RhaiFunc, Shared, Token};
 
 use crate::Limits;
 use crate::call::Call;
@@ -159,40 +159,15 @@ fn no_sleep(module: &mut Module) {
 
 /// How values are printed and put into texts: all of them alike, and as many at once as one likes.
 fn texts(module: &mut Module) {
-    macro_rules! shown_as_text {
-        ($($type:ty),*) => {$(
-            for name in ["to_string", "print", "debug"] {
-                let text = FuncRegistration::new(name).in_global_namespace();
-                text.set_into_module(module, |value: &mut $type| shown(&Dynamic::from(value.clone())));
-            }
-            let joined = || FuncRegistration::new("+").in_global_namespace();
-            joined().set_into_module(module, |a: &str, b: $type| format!("{a}{}", shown(&Dynamic::from(b))));
-            joined().set_into_module(module, |a: $type, b: &str| format!("{}{b}", shown(&Dynamic::from(a))));
-        )*};
+    for kind in SHOWN_AS_TEXT.map(|kind| kind()) {
+        for name in ["to_string", "print", "debug"] {
+            raw(module, name, vec![kind], |values| values.iter().map(|value| shown(value)).collect());
+        }
+        let text = TypeId::of::<ImmutableString>();
+        for kinds in [[kind, text], [text, kind]] {
+            raw(module, "+", kinds.to_vec(), |values| values.iter().map(|value| shown(value)).collect());
+        }
     }
-    shown_as_text!(
-        Point,
-        Angle,
-        rhai::Array,
-        rhai::Map,
-        Path,
-        Item,
-        Style,
-        Vertex,
-        Through,
-        Cell,
-        Extent,
-        Triangle,
-        Wheels,
-        ScoreStamp,
-        ScoreKeys,
-        Pose,
-        Timeline,
-        Builder<Dice>,
-        Builder<Pen>,
-        Builder<Group>,
-        Builder<Sheet>
-    );
     for name in ["to_string", "print", "debug"] {
         let text = FuncRegistration::new(name).in_global_namespace();
         text.set_into_module(module, |number: f64| number.to_string());
@@ -202,18 +177,44 @@ fn texts(module: &mut Module) {
     joined().set_into_module(module, |a: bool, b: &str| format!("{a}{b}"));
     // What `print` gives is what the engine prints.
     for count in 2..=MOST_PRINTED {
-        let run = |_: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
+        raw(module, "print", vec![TypeId::of::<Dynamic>(); count], |values| {
             let texts: Vec<String> = values.iter().map(|value| shown(value)).collect();
-            Ok(Dynamic::from(texts.join(" ")))
-        };
-        let func =
-            RhaiFunc::Method { func: Shared::new(run), has_context: false, is_pure: true, is_volatile: true };
-        FuncRegistration::new("print").in_global_namespace().set_into_module_raw(
-            module,
-            vec![TypeId::of::<Dynamic>(); count],
-            func,
-        );
+            texts.join(" ")
+        });
     }
+}
+
+/// The kinds of value that are printed and put into texts as [`shown`] has them.
+const SHOWN_AS_TEXT: [fn() -> TypeId; 21] = [
+    TypeId::of::<Point>,
+    TypeId::of::<Angle>,
+    TypeId::of::<rhai::Array>,
+    TypeId::of::<rhai::Map>,
+    TypeId::of::<Path>,
+    TypeId::of::<Item>,
+    TypeId::of::<Style>,
+    TypeId::of::<Vertex>,
+    TypeId::of::<Through>,
+    TypeId::of::<Cell>,
+    TypeId::of::<Extent>,
+    TypeId::of::<Triangle>,
+    TypeId::of::<Wheels>,
+    TypeId::of::<ScoreStamp>,
+    TypeId::of::<ScoreKeys>,
+    TypeId::of::<Pose>,
+    TypeId::of::<Timeline>,
+    TypeId::of::<Builder<Dice>>,
+    TypeId::of::<Builder<Pen>>,
+    TypeId::of::<Builder<Group>>,
+    TypeId::of::<Builder<Sheet>>,
+];
+
+/// Registers a function that makes a text of its values, whatever they are.
+fn raw(module: &mut Module, name: &str, kinds: Vec<TypeId>, text: fn(&[&mut Dynamic]) -> String) {
+    let run = move |_: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| Ok(Dynamic::from(text(values)));
+    let func =
+        RhaiFunc::Method { func: Shared::new(run), has_context: false, is_pure: true, is_volatile: true };
+    FuncRegistration::new(name).in_global_namespace().set_into_module_raw(module, kinds, func);
 }
 
 /// So many values are printed at once.

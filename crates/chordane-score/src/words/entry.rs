@@ -35,7 +35,7 @@ pub struct Word {
     run: Box<Run>,
 }
 
-type Run = dyn Fn(&Call<'_>, &[&Dynamic]) -> Result<Dynamic, Refusal> + Send + Sync;
+type Run = dyn Fn(&Word, &Call<'_>, &[&Dynamic]) -> Result<Dynamic, Refusal> + Send + Sync;
 
 impl fmt::Debug for Word {
     fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
@@ -51,6 +51,21 @@ impl Word {
         let on: Vec<&str> = self.on.iter().map(|kind| kind.plain()).collect();
         let dot = if on.is_empty() { "" } else { "." };
         format!("{}{dot}{}({})", on.join("|"), self.name, takes.join(", "))
+    }
+
+    /// The word without its call, from how it is written. Not generic: there are hundreds of words.
+    fn described(form: &'static str, about: &'static str, example: &'static str, types: Types, run: Box<Run>) -> Self {
+        let (method, plain) = form.strip_prefix('.').map_or((false, form), |rest| (true, rest));
+        let (name, rest) = plain.split_once('(').unwrap_or((plain, ""));
+        let names: Vec<_> = rest.trim_end_matches(')').split(", ").filter(|name| !name.is_empty()).collect();
+        let (on, kinds) = match types.takes.split_first() {
+            Some((on, kinds)) if method => (*on, kinds),
+            _ => (&[][..], types.takes),
+        };
+        debug_assert_eq!(names.len(), kinds.len(), "{form} names each argument");
+        let kind = |kinds: &&'static [Kind]| kinds.first().copied().unwrap_or(Kind::Value);
+        let takes = names.into_iter().zip(kinds.iter().map(kind)).collect();
+        Self { name, on, takes, gives: types.gives, in_place: types.in_place, about, example, run }
     }
 
     /// How many values it is called with, the one that it is called on counted.
@@ -73,7 +88,7 @@ impl Word {
 
     /// Carries the word out with values of the kinds that it takes.
     pub(crate) fn run(&self, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
-        (self.run)(call, values)
+        (self.run)(self, call, values)
     }
 }
 
@@ -97,33 +112,44 @@ pub struct Section {
 
 /// A function that carries a word out: its arguments are values that can be taken, its result one that can be given.
 pub(super) trait Carries<A> {
-    /// The kinds of each argument.
-    const TAKES: &'static [&'static [Kind]];
-    const GIVES: Kind;
-    const IN_PLACE: bool;
+    /// Its types, as a table of words has them.
+    const TYPES: Types;
 
-    fn carry(&self, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal>;
+    fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal>;
+}
+
+/// The types of a word's function.
+pub(super) struct Types {
+    /// The kinds of each argument.
+    takes: &'static [&'static [Kind]],
+    gives: Kind,
+    in_place: bool,
 }
 
 /// The same for one that looks at the call: it asks functions of the score, or what the score was given.
 pub(super) struct Asking;
 
-/// How the arguments are called.
-type Names = [&'static str];
-
 /// One argument, unless there is too much of it.
-fn taken<T: Take>(at: usize, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<T, Refusal> {
-    let value = values.get(at).and_then(|value| T::take(value, call));
-    // The kinds were looked at before.
-    let value = value.ok_or_else(|| Refusal::new(format!("`{}` cannot take this", call.name())))?;
+fn taken<T: Take>(at: usize, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<T, Refusal> {
+    let Some(value) = values.get(at).and_then(|value| T::take(value, call)) else { return Err(not_taken(word)) };
     match value.too_much(call) {
         None => Ok(value),
-        Some((count, most)) => {
-            let name = names.get(at).copied().unwrap_or("count");
-            let told = format!("`{}`: {count} is too many for its {name}; give at most {most}", call.name());
-            Err(Refusal::new(told).advise("the limit can be raised with --max-list"))
-        }
+        Some((count, most)) => Err(too_many(at, word, count, most)),
     }
+}
+
+/// The kinds were looked at before.
+#[cold]
+fn not_taken(word: &Word) -> Refusal {
+    Refusal::new(format!("`{}` cannot take this", word.name))
+}
+
+#[cold]
+fn too_many(at: usize, word: &Word, count: usize, most: usize) -> Refusal {
+    let argument = at.checked_sub(usize::from(!word.on.is_empty())).and_then(|at| word.takes.get(at));
+    let name = argument.map_or("value", |(name, _)| name);
+    let told = format!("`{}`: {count} is too many for its {name}; give at most {most}", word.name);
+    Refusal::new(told).advise("the limit can be raised with --max-list")
 }
 
 macro_rules! carries {
@@ -134,13 +160,11 @@ macro_rules! carries {
             R: Give,
             $($type: Take,)*
         {
-            const TAKES: &'static [&'static [Kind]] = &[$($type::KINDS),*];
-            const GIVES: Kind = R::KIND;
-            const IN_PLACE: bool = R::IN_PLACE;
+            const TYPES: Types = Types { takes: &[$($type::KINDS),*], gives: R::KIND, in_place: R::IN_PLACE };
 
             #[allow(unused_variables, reason = "a word without arguments")]
-            fn carry(&self, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
-                self($(taken::<$type>($at, names, call, values)?),*).give(call)
+            fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+                self($(taken::<$type>($at, word, call, values)?),*).give(call)
             }
         }
 
@@ -150,13 +174,11 @@ macro_rules! carries {
             R: Give,
             $($type: Take,)*
         {
-            const TAKES: &'static [&'static [Kind]] = &[$($type::KINDS),*];
-            const GIVES: Kind = R::KIND;
-            const IN_PLACE: bool = R::IN_PLACE;
+            const TYPES: Types = Types { takes: &[$($type::KINDS),*], gives: R::KIND, in_place: R::IN_PLACE };
 
             #[allow(unused_variables, reason = "a word without arguments")]
-            fn carry(&self, names: &Names, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
-                self(call, $(taken::<$type>($at, names, call, values)?),*).give(call)
+            fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+                self(call, $(taken::<$type>($at, word, call, values)?),*).give(call)
             }
         }
     };
@@ -176,15 +198,6 @@ pub(super) fn word<A, F>(form: &'static str, about: &'static str, example: &'sta
 where
     F: Carries<A> + Send + Sync + 'static,
 {
-    let (method, plain) = form.strip_prefix('.').map_or((false, form), |rest| (true, rest));
-    let (name, rest) = plain.split_once('(').unwrap_or((plain, ""));
-    let own = rest.trim_end_matches(')').split(", ").filter(|name| !name.is_empty());
-    let names: Vec<&'static str> = method.then_some("value").into_iter().chain(own).collect();
-    debug_assert_eq!(names.len(), F::TAKES.len(), "{form} names what it takes");
-    let on = if method { F::TAKES.first().copied().unwrap_or_default() } else { &[] };
-    let kind = |kinds: &&'static [Kind]| kinds.first().copied().unwrap_or(Kind::Value);
-    let takes = names.iter().copied().zip(F::TAKES.iter().map(kind)).skip(usize::from(method)).collect();
-    let (gives, in_place) = (F::GIVES, F::IN_PLACE);
-    let run = Box::new(move |call: &Call<'_>, values: &[&Dynamic]| carry.carry(&names, call, values));
-    Word { name, on, takes, gives, in_place, about, example, run }
+    let run = Box::new(move |word: &Word, call: &Call<'_>, values: &[&Dynamic]| carry.carry(word, call, values));
+    Word::described(form, about, example, F::TYPES, run)
 }

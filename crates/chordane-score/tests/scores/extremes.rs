@@ -90,6 +90,9 @@ fn every_word_answers_whatever_it_is_given() {
         lists(example).iter().for_each(|place| put(place, "[]"));
     }
     assert!(cases.len() > 5000, "{}", cases.len());
+    // One in eight, unless a longer run is asked for as it is of the random tests. Neighbours are alike but for the number, so each word is met.
+    let every = if std::env::var_os("PROPTEST_CASES").is_some() { 1 } else { 8 };
+    let cases: Vec<(String, String)> = cases.into_iter().step_by(every).collect();
     let next = AtomicUsize::new(0);
     let all_wrong: Mutex<Vec<String>> = Mutex::default();
     let wrong = |what: String, source: &str| all_wrong.lock().unwrap().push(format!("{what}\n{source}\n"));

@@ -171,7 +171,7 @@ fn rim_of(closed: &Path) -> Option<Path> {
     let part = |contour| Part { contour, operand: 0, weight: 1 };
     let parts: Vec<Part<'_>> = closed.contours().iter().map(part).collect();
     let rule = closed.fill_rule();
-    arranged(&parts, |[winding, _]| rule.encloses(winding)).map(Path::from_contours)
+    arranged(&parts, &|[winding, _]| rule.encloses(winding)).map(Path::from_contours)
 }
 
 /// What a rim encloses.

@@ -73,7 +73,7 @@ fn once_each<'a>(parts: &[Part<'a>]) -> Vec<Part<'a>> {
 }
 
 /// The rim of what is kept of contours, by the windings of the two operands. `None` where too much meets.
-pub(crate) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
+pub(crate) fn arranged(parts: &[Part<'_>], keep: &dyn Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
     arranged_within(parts, MOST_MEETS, keep)
 }
 
@@ -81,7 +81,7 @@ pub(crate) fn arranged(parts: &[Part<'_>], keep: impl Fn([i32; 2]) -> bool) -> O
 pub(crate) fn arranged_within(
     parts: &[Part<'_>],
     most: usize,
-    keep: impl Fn([i32; 2]) -> bool,
+    keep: &dyn Fn([i32; 2]) -> bool,
 ) -> Option<Vec<Contour>> {
     let Some(extent) = parts.iter().map(|part| part.contour.bounds()).reduce(Cell::union) else {
         return Some(Vec::new());

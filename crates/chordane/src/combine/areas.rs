@@ -84,14 +84,17 @@ impl Path {
 #[must_use]
 pub fn union_all<P: AsRef<Path>>(paths: impl IntoIterator<Item = P>) -> Path {
     let paths: Vec<P> = paths.into_iter().collect();
-    let borrowed: Vec<&Path> = paths.iter().map(AsRef::as_ref).collect();
-    if let Some((scaled, factor)) = scaled_to_numbers(&borrowed, 0.0) {
-        return union_all(&scaled).scaled(1.0 / factor);
+    united(&paths.iter().map(AsRef::as_ref).collect::<Vec<_>>())
+}
+
+fn united(paths: &[&Path]) -> Path {
+    if let Some((scaled, factor)) = scaled_to_numbers(paths, 0.0) {
+        return united(&scaled.iter().collect::<Vec<_>>()).scaled(1.0 / factor);
     }
     let mut fault = Carried::default();
     let mut all: Vec<Contour> = Vec::new();
     let mut weights: Vec<i32> = Vec::new();
-    for path in borrowed {
+    for path in paths {
         fault.take_from(path.carried());
         match path.contours() {
             // Turning one way only, and once: nothing of it can cancel.
@@ -112,7 +115,7 @@ pub fn union_all<P: AsRef<Path>>(paths: impl IntoIterator<Item = P>) -> Path {
     if fault.get().is_some() {
         return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
     }
-    match arranged(&parts, |[a, _]| a != 0) {
+    match arranged(&parts, &|[a, _]| a != 0) {
         Some(contours) => Path::from_contours(contours),
         None => too_many("union_all", fault),
     }
@@ -158,7 +161,7 @@ fn turns_once(contour: &Contour) -> Option<bool> {
 }
 
 /// What of two paths is kept.
-fn combined(call: &'static str, a: &Path, b: &Path, keep: impl Fn(bool, bool) -> bool) -> Path {
+fn combined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) -> Path {
     let mut fault = a.carried().clone();
     fault.take_from(b.carried());
     if fault.get().is_some() {
@@ -172,7 +175,7 @@ fn combined(call: &'static str, a: &Path, b: &Path, keep: impl Fn(bool, bool) ->
     let parts: Vec<Part<'_>> =
         a.contours().iter().map(part(0)).chain(b.contours().iter().map(part(1))).collect();
     let (rule_a, rule_b) = (a.fill_rule(), b.fill_rule());
-    match arranged(&parts, |[p, q]| keep(rule_a.encloses(p), rule_b.encloses(q))) {
+    match arranged(&parts, &|[p, q]| keep(rule_a.encloses(p), rule_b.encloses(q))) {
         Some(contours) => Path::from_parts(contours, FillRule::Nonzero, fault),
         None => too_many(call, fault),
     }

@@ -3,6 +3,8 @@
 
 use std::cell::Cell;
 use std::ops::Range;
+#[cfg(feature = "parallel")]
+use std::sync::{Mutex, MutexGuard, PoisonError};
 
 #[cfg(feature = "parallel")]
 use super::allowance::{current, entered};
@@ -41,14 +43,21 @@ pub(crate) fn map<T: Send>(
     at_a_time: usize,
     one: impl Fn(usize) -> T + Send + Sync,
 ) -> Vec<T> {
-    use rayon::prelude::*;
     if ALONE.get() {
         return range.map(one).collect();
     }
-    let allowance = current();
-    let one = |i| entered(allowance.clone(), || one(i));
-    // Left alone, a thread keeps a large share to itself to the end while the others have nothing left to do.
-    range.into_par_iter().with_min_len(at_a_time).with_max_len(at_a_time).map(one).collect()
+    let size = at_a_time.max(1);
+    let chunks: Vec<_> = range.clone().step_by(size).map(|begin| (begin, Mutex::new(Vec::new()))).collect();
+    each(chunks.len(), &|number| {
+        if let Some((begin, made)) = chunks.get(number) {
+            *locked(made) = (*begin..begin.saturating_add(size).min(range.end)).map(&one).collect();
+        }
+    });
+    let mut all = Vec::with_capacity(range.len());
+    for (_, made) in chunks {
+        all.append(&mut made.into_inner().unwrap_or_else(PoisonError::into_inner));
+    }
+    all
 }
 
 /// What a function gives for each number of a range, in order.
@@ -60,22 +69,42 @@ pub(crate) fn map<T>(range: Range<usize>, _: usize, one: impl Fn(usize) -> T) ->
 /// Calls a function with the number of each chunk of a slice and the chunk, to change it. What `begin` gives is used again
 /// from chunk to chunk.
 #[cfg(feature = "parallel")]
-pub(crate) fn change_chunks<T: Send, S>(
+pub(crate) fn change_chunks<T: Send, S: Send>(
     slice: &mut [T],
     size: usize,
     begin: impl Fn() -> S + Send + Sync,
     change: impl Fn(&mut S, usize, &mut [T]) + Send + Sync,
 ) {
-    use rayon::prelude::*;
     if ALONE.get() {
         let mut state = begin();
         slice.chunks_mut(size).enumerate().for_each(|(number, chunk)| change(&mut state, number, chunk));
         return;
     }
-    let allowance = current();
-    slice.par_chunks_mut(size).enumerate().with_max_len(1).for_each_init(begin, |state, (number, chunk)| {
-        entered(allowance.clone(), || change(state, number, chunk));
+    let chunks: Vec<_> = slice.chunks_mut(size).map(Mutex::new).collect();
+    // As many as there are threads at work.
+    let states = Mutex::new(Vec::new());
+    each(chunks.len(), &|number| {
+        let free = locked(&states).pop();
+        let mut state = free.unwrap_or_else(&begin);
+        if let Some(chunk) = chunks.get(number) {
+            change(&mut state, number, &mut locked(chunk));
+        }
+        locked(&states).push(state);
     });
+}
+
+/// Calls a function with the numbers up to a count, on all threads. Not generic, since each copy of what spreads the work is a hundred functions.
+#[cfg(feature = "parallel")]
+fn each(count: usize, work: &(dyn Fn(usize) + Sync)) {
+    use rayon::prelude::*;
+    let allowance = current();
+    // Left alone, a thread keeps a large share to itself to the end while the others have nothing left to do.
+    (0..count).into_par_iter().with_max_len(1).for_each(|number| entered(allowance.clone(), || work(number)));
+}
+
+#[cfg(feature = "parallel")]
+fn locked<T>(value: &Mutex<T>) -> MutexGuard<'_, T> {
+    value.lock().unwrap_or_else(PoisonError::into_inner)
 }
 
 /// Calls a function with the number of each chunk of a slice and the chunk, to change it. What `begin` gives is used again

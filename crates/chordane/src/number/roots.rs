@@ -24,7 +24,7 @@ fn isolate<const N: usize>(
     from: f64,
     to: f64,
     halvings: u32,
-    found: &mut impl FnMut(f64),
+    found: &mut dyn FnMut(f64),
 ) {
     let signs = coefficients.iter().filter(|c| **c != 0.0).map(|c| *c > 0.0);
     let changes = signs.clone().zip(signs.skip(1)).filter(|(a, b)| a != b).count();

@@ -56,7 +56,7 @@ pub(super) fn outlined(
     }
     let one = |contour| Part { contour, operand: 0, weight: 1 };
     let parts: Vec<Part<'_>> = edges.iter().map(one).collect();
-    let united = arranged_within(&parts, MOST_CROSSINGS, |[winding, _]| winding != 0);
+    let united = arranged_within(&parts, MOST_CROSSINGS, &|[winding, _]| winding != 0);
     // Where too much crosses, the same area is given with its overlaps.
     let area = united.map_or(edges, |rims| without_slits(rims, tolerance));
     Path::from_contours(area).within_numbers(call)

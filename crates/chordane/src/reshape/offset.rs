@@ -188,7 +188,7 @@ impl Offset {
             .map(one(0))
             .chain(ribbons.iter().map(|ribbon| &ribbon.outline).map(one(1)))
             .collect();
-        let kept = arranged(&parts, |[area, ribbon]| match (grow, shrink) {
+        let kept = arranged(&parts, &|[area, ribbon]| match (grow, shrink) {
             (true, true) => ribbon != 0,
             (true, false) => area != 0 || ribbon != 0,
             _ => area != 0 && ribbon == 0,

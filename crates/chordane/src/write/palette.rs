@@ -3,8 +3,7 @@
 use std::collections::HashMap;
 use std::sync::Arc;
 
-use quantette::deps::palette::Srgb;
-use quantette::{PaletteSize, Pipeline};
+use color_quant::NeuQuant;
 
 use crate::ground::Named;
 use crate::raster::Pixels;
@@ -15,6 +14,9 @@ pub(super) const MOST_COLOURS: usize = 255;
 
 /// So many pixels are looked at, at most.
 const MOST_LOOKED_AT: usize = 4_000_000;
+
+/// One pixel in this many trains the network that finds the colours.
+const TRAINING: i32 = 30;
 
 /// How colours that a picture of few colours does not have are made up.
 ///
@@ -55,29 +57,29 @@ pub struct Palette(Arc<[[u8; 3]]>);
 
 impl Palette {
     /// The colours of some pictures themselves where there are no more than 255; else those that come nearest to all, the frequent ones above
-    /// all (Wu 1992). Pixels less than half opaque do not count. Of very large pictures a part is looked at.
+    /// all (Dekker 1994). Pixels less than half opaque do not count. Of very large pictures a part is looked at.
     #[must_use]
     pub fn of<'p>(pictures: impl IntoIterator<Item = &'p Pixels>) -> Self {
-        let pictures: Vec<&Pixels> = pictures.into_iter().collect();
+        Self::of_all(&pictures.into_iter().collect::<Vec<_>>())
+    }
+
+    fn of_all(pictures: &[&Pixels]) -> Self {
         let count: usize = pictures.iter().map(|one| one.as_slice().len()).sum();
         let every = count.div_ceil(MOST_LOOKED_AT).max(1);
-        let mut all: Vec<Srgb<u8>> = Vec::new();
+        let mut all: Vec<u8> = Vec::new();
         let mut counts: HashMap<[u8; 3], u32> = HashMap::new();
         let pixels = pictures.iter().flat_map(|one| one.as_slice()).step_by(every);
         for [red, green, blue, _] in pixels.copied().filter(|pixel| pixel[3] >= 128) {
             *counts.entry([red, green, blue]).or_default() += 1;
-            all.push(Srgb::new(red, green, blue));
+            all.extend([red, green, blue, 255]);
         }
         let mut counts: Vec<([u8; 3], u32)> = counts.into_iter().collect();
         counts.sort_unstable();
         if counts.len() <= MOST_COLOURS {
             return Self(counts.into_iter().map(|(colour, _)| colour).collect());
         }
-        let size = PaletteSize::try_from(MOST_COLOURS as u16).unwrap_or(PaletteSize::MAX);
-        let found = Pipeline::new().palette_size(size).input_slice(all.as_slice());
-        let found = found.map(|pipeline| pipeline.output_srgb8_palette()).ok();
-        let mut colours: Vec<[u8; 3]> =
-            found.into_iter().flatten().map(|c| [c.red, c.green, c.blue]).collect();
+        let found = NeuQuant::new(TRAINING, MOST_COLOURS, &all).color_map_rgb();
+        let mut colours: Vec<[u8; 3]> = found.as_chunks().0.to_vec();
         colours.sort_unstable();
         colours.dedup();
         fill_up(&mut colours, &counts);

@@ -109,7 +109,7 @@ fn any_number() -> impl Strategy<Value = f64> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 150, rng_algorithm: prop::test_runner::RngAlgorithm::ChaCha, ..ProptestConfig::default() })]
+    #![proptest_config(crate::support::cases(150))]
 
     /// Whatever it is given, a shape is a path of finite numbers or has a fault.
     #[test]
