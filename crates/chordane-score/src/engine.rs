@@ -11,7 +11,9 @@ use chordane::ground::Allowance;
 use chordane::number::Cell;
 use chordane::prelude::*;
 use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, CorePackage, Package};
-use rhai::{Dynamic, Engine, FuncRegistration, ImmutableString, Module, NativeCallContext, RhaiFunc, Shared, Token};
+use rhai::{
+    Dynamic, Engine, FuncRegistration, ImmutableString, Module, NativeCallContext, RhaiFunc, Shared, Token,
+};
 
 use crate::Limits;
 use crate::call::Call;
@@ -211,7 +213,8 @@ const SHOWN_AS_TEXT: [fn() -> TypeId; 21] = [
 
 /// Registers a function that makes a text of its values, whatever they are.
 fn raw(module: &mut Module, name: &str, kinds: Vec<TypeId>, text: fn(&[&mut Dynamic]) -> String) {
-    let run = move |_: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| Ok(Dynamic::from(text(values)));
+    let run =
+        move |_: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| Ok(Dynamic::from(text(values)));
     let func =
         RhaiFunc::Method { func: Shared::new(run), has_context: false, is_pure: true, is_volatile: true };
     FuncRegistration::new(name).in_global_namespace().set_into_module_raw(module, kinds, func);

@@ -54,7 +54,13 @@ impl Word {
     }
 
     /// The word without its call, from how it is written. Not generic: there are hundreds of words.
-    fn described(form: &'static str, about: &'static str, example: &'static str, types: Types, run: Box<Run>) -> Self {
+    fn described(
+        form: &'static str,
+        about: &'static str,
+        example: &'static str,
+        types: Types,
+        run: Box<Run>,
+    ) -> Self {
         let (method, plain) = form.strip_prefix('.').map_or((false, form), |rest| (true, rest));
         let (name, rest) = plain.split_once('(').unwrap_or((plain, ""));
         let names: Vec<_> = rest.trim_end_matches(')').split(", ").filter(|name| !name.is_empty()).collect();
@@ -131,7 +137,9 @@ pub(super) struct Asking;
 
 /// One argument, unless there is too much of it.
 fn taken<T: Take>(at: usize, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<T, Refusal> {
-    let Some(value) = values.get(at).and_then(|value| T::take(value, call)) else { return Err(not_taken(word)) };
+    let Some(value) = values.get(at).and_then(|value| T::take(value, call)) else {
+        return Err(not_taken(word));
+    };
     match value.too_much(call) {
         None => Ok(value),
         Some((count, most)) => Err(too_many(at, word, count, most)),
@@ -198,6 +206,7 @@ pub(super) fn word<A, F>(form: &'static str, about: &'static str, example: &'sta
 where
     F: Carries<A> + Send + Sync + 'static,
 {
-    let run = Box::new(move |word: &Word, call: &Call<'_>, values: &[&Dynamic]| carry.carry(word, call, values));
+    let run =
+        Box::new(move |word: &Word, call: &Call<'_>, values: &[&Dynamic]| carry.carry(word, call, values));
     Word::described(form, about, example, F::TYPES, run)
 }
