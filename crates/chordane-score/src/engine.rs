@@ -211,7 +211,7 @@ const SHOWN_AS_TEXT: [fn() -> TypeId; 21] = [
     TypeId::of::<Builder<Sheet>>,
 ];
 
-/// Registers a function that makes a text of its values, whatever they are.
+/// Registers a function that turns arguments of the given types into a text.
 fn raw(module: &mut Module, name: &str, kinds: Vec<TypeId>, text: fn(&[&mut Dynamic]) -> String) {
     let run =
         move |_: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| Ok(Dynamic::from(text(values)));

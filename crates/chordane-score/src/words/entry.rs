@@ -53,7 +53,7 @@ impl Word {
         format!("{}{dot}{}({})", on.join("|"), self.name, takes.join(", "))
     }
 
-    /// The word without its call, from how it is written. Not generic: there are hundreds of words.
+    /// Builds an entry from the form of the word. Not generic: it would be compiled again for each of hundreds of words.
     fn described(
         form: &'static str,
         about: &'static str,
@@ -118,7 +118,7 @@ pub struct Section {
 
 /// A function that carries a word out: its arguments are values that can be taken, its result one that can be given.
 pub(super) trait Carries<A> {
-    /// Its types, as a table of words has them.
+    /// The argument and result types of the function.
     const TYPES: Types;
 
     fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal>;
@@ -146,7 +146,7 @@ fn taken<T: Take>(at: usize, word: &Word, call: &Call<'_>, values: &[&Dynamic]) 
     }
 }
 
-/// The kinds were looked at before.
+/// Unreachable in practice: the kinds are checked before a word runs.
 #[cold]
 fn not_taken(word: &Word) -> Refusal {
     Refusal::new(format!("`{}` cannot take this", word.name))

@@ -90,7 +90,7 @@ fn every_word_answers_whatever_it_is_given() {
         lists(example).iter().for_each(|place| put(place, "[]"));
     }
     assert!(cases.len() > 5000, "{}", cases.len());
-    // One in eight, unless a longer run is asked for as it is of the random tests. Neighbours are alike but for the number, so each word is met.
+    // One case in eight, or all of them where `PROPTEST_CASES` asks for a longer run. There are nine numbers for each place, so no place is left out.
     let every = if std::env::var_os("PROPTEST_CASES").is_some() { 1 } else { 8 };
     let cases: Vec<(String, String)> = cases.into_iter().step_by(every).collect();
     let next = AtomicUsize::new(0);

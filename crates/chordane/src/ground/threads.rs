@@ -81,7 +81,7 @@ pub(crate) fn change_chunks<T: Send, S: Send>(
         return;
     }
     let chunks: Vec<_> = slice.chunks_mut(size).map(Mutex::new).collect();
-    // As many as there are threads at work.
+    // One state per thread at work, reused from chunk to chunk.
     let states = Mutex::new(Vec::new());
     each(chunks.len(), &|number| {
         let free = locked(&states).pop();
@@ -93,12 +93,12 @@ pub(crate) fn change_chunks<T: Send, S: Send>(
     });
 }
 
-/// Calls a function with the numbers up to a count, on all threads. Not generic, since each copy of what spreads the work is a hundred functions.
+/// Calls a function with each number below `count`, on all threads. Not generic: every copy would bring its own copy of the scheduler.
 #[cfg(feature = "parallel")]
 fn each(count: usize, work: &(dyn Fn(usize) + Sync)) {
     use rayon::prelude::*;
     let allowance = current();
-    // Left alone, a thread keeps a large share to itself to the end while the others have nothing left to do.
+    // Without this a thread keeps a long run of numbers to itself while the others have run out of work.
     (0..count).into_par_iter().with_max_len(1).for_each(|number| entered(allowance.clone(), || work(number)));
 }
 

@@ -15,7 +15,7 @@ pub(super) const MOST_COLOURS: usize = 255;
 /// So many pixels are looked at, at most.
 const MOST_LOOKED_AT: usize = 4_000_000;
 
-/// One pixel in this many trains the network that finds the colours.
+/// The network that finds the palette is trained on one pixel in this many.
 const TRAINING: i32 = 30;
 
 /// How colours that a picture of few colours does not have are made up.
