@@ -1,6 +1,6 @@
 //! What a run of a script has used up.
 //!
-//! Memory means what this run holds. A program that takes [`CountingAllocator`] as its allocator counts that exactly, run
+//! Memory means what this run holds. A program that turns on the feature `counting` counts that exactly, run
 //! by run, whatever else goes on; one that does not is measured as a whole, from what it held when the run began.
 
 use std::sync::Once;
@@ -13,17 +13,10 @@ use tracking_allocator::{AllocationGroupId, AllocationGroupToken, AllocationRegi
 use crate::Limits;
 use crate::refusal::Refusal;
 
-/// An allocator that counts what each run of a score holds. A program that runs scores takes it as its own:
-///
-/// ```
-/// use std::alloc::System;
-/// use chordane_score::CountingAllocator;
-///
-/// #[global_allocator]
-/// static ALLOCATOR: CountingAllocator<System> = CountingAllocator::system();
-/// # fn main() {}
-/// ```
-pub type CountingAllocator<A> = tracking_allocator::Allocator<A>;
+/// Counts what each run holds. It stands here and not in the command, since it is compiled where it stands, and has to be optimised.
+#[cfg(feature = "counting")]
+#[global_allocator]
+static ALLOCATOR: tracking_allocator::Allocator<std::alloc::System> = tracking_allocator::Allocator::system();
 
 /// Runs that are counted at once.
 const SLOTS: usize = 4096;

@@ -56,7 +56,6 @@ mod values;
 mod vertices;
 pub mod words;
 
-pub use budget::CountingAllocator;
 pub use holds::{Drag, Dragged, Hold, Holds};
 pub use knob::{Knob, KnobKind, KnobProblem};
 pub use limits::Limits;

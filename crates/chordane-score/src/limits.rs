@@ -5,9 +5,8 @@ use std::time::Duration;
 /// The bounds within which a script runs. Each can be raised; none can be lifted.
 ///
 /// ```
-/// use std::time::Duration;
 /// use chordane_score::{Limits, Runner, Settings};
-/// let limits = Limits { time: Duration::from_millis(50), steps: 1000, ..Limits::default() };
+/// let limits = Limits { steps: 1000, ..Limits::default() };
 /// let endless = Runner::read("tail.chord", "loop { }", limits)?;
 /// assert!(endless.run(&Settings::new()).into_sheet().is_err());
 /// # Ok::<(), chordane_score::Mistake>(())

@@ -2,11 +2,6 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
-/// As in the command: what each score holds is counted.
-#[global_allocator]
-static ALLOCATOR: chordane_score::CountingAllocator<std::alloc::System> =
-    chordane_score::CountingAllocator::system();
-
 mod drafts;
 mod extremes;
 mod holds;

@@ -1,31 +1,31 @@
 //! PNG files with more than one picture.
 
-use std::io::{self, Write};
+use std::io;
 
 use png::{BlendOp, DisposeOp};
 
-use super::frames::{ClipOptions, ClipWriter, changed};
+use super::frames::{ClipOptions, ClipWriter, Out, changed};
 use super::png::{described, filter_of, packed_size};
 use crate::raster::Pixels;
 
 /// Writes the first frame whole, and of each later one the least rectangle in which it differs from the one before, with or without the pixels in
 /// there that did not change.
-pub(super) struct ApngWriter<W: Write> {
+pub(super) struct ApngWriter<'w> {
     /// Until the first frame is there, whose metadata the file gets.
-    out: Option<W>,
-    writer: Option<png::Writer<W>>,
+    out: Option<Out<'w>>,
+    writer: Option<png::Writer<Out<'w>>>,
     size: (u32, u32),
     options: ClipOptions,
     number: usize,
     before: Vec<[u8; 4]>,
 }
 
-impl<W: Write> ApngWriter<W> {
-    pub(super) fn begin(out: W, size: (u32, u32), options: ClipOptions) -> io::Result<Self> {
+impl<'w> ApngWriter<'w> {
+    pub(super) fn begin(out: Out<'w>, size: (u32, u32), options: ClipOptions) -> io::Result<Self> {
         Ok(Self { out: Some(out), writer: None, size, options, number: 0, before: Vec::new() })
     }
 
-    fn first(&mut self, out: W, frame: &Pixels) -> io::Result<()> {
+    fn first(&mut self, out: Out<'w>, frame: &Pixels) -> io::Result<()> {
         let mut encoder = png::Encoder::new(out, self.size.0, self.size.1);
         described(&mut encoder, frame)?;
         encoder.set_animated(self.options.frames as u32, 0).map_err(io::Error::from)?;
@@ -69,7 +69,7 @@ impl<W: Write> ApngWriter<W> {
     }
 }
 
-impl<W: Write> ClipWriter for ApngWriter<W> {
+impl ClipWriter for ApngWriter<'_> {
     fn push(&mut self, frame: &Pixels) -> io::Result<()> {
         match self.out.take() {
             Some(out) => self.first(out, frame)?,

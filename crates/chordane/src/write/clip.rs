@@ -5,7 +5,7 @@ use std::io::{self, Write};
 
 #[cfg(feature = "png")]
 use super::apng::ApngWriter;
-use super::frames::{ClipOptions, ClipWriter};
+use super::frames::{ClipOptions, ClipWriter, Out};
 #[cfg(feature = "gif")]
 use super::gif::GifWriter;
 use super::y4m::Y4mWriter;
@@ -97,6 +97,7 @@ impl<'w> Clip<'w> {
             return wrong(format!("a clip takes more than 0 seconds, not {}", options.seconds));
         }
         let left = options.frames;
+        let out: Out<'w> = Box::new(out);
         let writer: Box<dyn ClipWriter + Send + 'w> = match format {
             #[cfg(feature = "png")]
             ClipFormat::Apng => Box::new(ApngWriter::begin(out, size, options)?),

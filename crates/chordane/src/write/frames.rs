@@ -1,6 +1,6 @@
 //! What the writers of clips have in common: what a clip is, and what changes from frame to frame.
 
-use std::io;
+use std::io::{self, Write};
 
 use crate::raster::Pixels;
 
@@ -67,6 +67,9 @@ impl ClipOptions {
         (until(frame + 1) - until(frame)).clamp(0.0, f64::from(u16::MAX)) as u16
     }
 }
+
+/// Where a clip goes. A trait object, so that its writers are compiled here, once and optimised.
+pub(super) type Out<'w> = Box<dyn Write + Send + 'w>;
 
 /// What writes the frames of one format.
 pub(super) trait ClipWriter {

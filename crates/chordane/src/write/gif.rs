@@ -1,11 +1,11 @@
 //! GIF files.
 
 use std::borrow::Cow;
-use std::io::{self, Write};
+use std::io;
 
 use gif::{DisposalMethod, Encoder, Frame, Repeat};
 
-use super::frames::{ClipOptions, ClipWriter, changed};
+use super::frames::{ClipOptions, ClipWriter, Out, changed};
 use super::palette::{MOST_COLOURS, Matcher, Palette};
 use crate::raster::Pixels;
 
@@ -13,8 +13,8 @@ use crate::raster::Pixels;
 const CLEAR: u8 = MOST_COLOURS as u8;
 
 /// Writes each frame when the next one is known: what has to be cleared before it is cleared by the one before it.
-pub(super) struct GifWriter<W: Write> {
-    encoder: Encoder<W>,
+pub(super) struct GifWriter<'w> {
+    encoder: Encoder<Out<'w>>,
     size: (u16, u16),
     options: ClipOptions,
     /// The colours of all frames, where they have them in common.
@@ -32,8 +32,8 @@ struct Waiting {
     palette: Option<Palette>,
 }
 
-impl<W: Write> GifWriter<W> {
-    pub(super) fn begin(out: W, size: (u32, u32), options: ClipOptions) -> io::Result<Self> {
+impl<'w> GifWriter<'w> {
+    pub(super) fn begin(out: Out<'w>, size: (u32, u32), options: ClipOptions) -> io::Result<Self> {
         let side = |side: u32| {
             u16::try_from(side).map_err(|_| {
                 let what = format!("a GIF file has at most 65535 pixels a side, not {side}");
@@ -87,7 +87,7 @@ impl<W: Write> GifWriter<W> {
     }
 }
 
-impl<W: Write> ClipWriter for GifWriter<W> {
+impl ClipWriter for GifWriter<'_> {
     fn push(&mut self, frame: &Pixels) -> io::Result<()> {
         let dither = self.options.dither;
         let next = match &mut self.shared {

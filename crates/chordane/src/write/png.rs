@@ -60,7 +60,8 @@ impl Pixels {
     /// # Errors
     ///
     /// What the writer reports.
-    pub fn write_png(&self, out: impl Write) -> io::Result<()> {
+    pub fn write_png(&self, mut out: impl Write) -> io::Result<()> {
+        let out: &mut dyn Write = &mut out;
         let mut encoder = png::Encoder::new(out, self.width(), self.height());
         described(&mut encoder, self)?;
         let mut writer = encoder.write_header().map_err(io::Error::from)?;

@@ -2,16 +2,16 @@
 
 use std::io::{self, Write};
 
-use super::frames::{ClipOptions, ClipWriter};
+use super::frames::{ClipOptions, ClipWriter, Out};
 use crate::raster::Pixels;
 
-pub(super) struct Y4mWriter<W> {
-    out: W,
+pub(super) struct Y4mWriter<'w> {
+    out: Out<'w>,
     planes: Vec<u8>,
 }
 
-impl<W: Write> Y4mWriter<W> {
-    pub(super) fn begin(mut out: W, size: (u32, u32), options: &ClipOptions) -> io::Result<Self> {
+impl<'w> Y4mWriter<'w> {
+    pub(super) fn begin(mut out: Out<'w>, size: (u32, u32), options: &ClipOptions) -> io::Result<Self> {
         // Frames a second as a fraction, with the seconds to the thousandth.
         let (mut over, mut under) =
             (options.frames as u64 * 1000, ((options.seconds * 1000.0).round() as u64).max(1));
@@ -40,7 +40,7 @@ fn planes([red, green, blue, alpha]: [u8; 4]) -> [u8; 3] {
     ]
 }
 
-impl<W: Write> ClipWriter for Y4mWriter<W> {
+impl ClipWriter for Y4mWriter<'_> {
     fn push(&mut self, frame: &Pixels) -> io::Result<()> {
         let pixels = frame.as_slice();
         let count = pixels.len();
