@@ -9,7 +9,7 @@ use chordane::raster::DrawError;
 
 use crate::drawing::Numbers;
 
-#[path = "../../crates/chordane/tests/library/coverage.rs"]
+#[path = "../../tests/library/coverage.rs"]
 mod coverage;
 
 /// Whatever a path is put through: what comes out is finite and can be measured, written and drawn, or it carries a fault; and

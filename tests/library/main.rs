@@ -1,4 +1,4 @@
-//! The library's tests: one program with a module for each subject, so that the library is linked once.
+//! The library's tests: one program with a module for each subject, so that the library is linked once. `parts` holds those of single routines.
 
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
@@ -22,7 +22,6 @@ mod meetings;
 mod morphs;
 mod outlines;
 mod path_data;
-#[cfg(feature = "png")]
 mod pictures;
 mod pixels;
 mod properties;
@@ -33,7 +32,6 @@ mod shapes;
 mod sheets;
 mod stamps;
 mod strokes;
-#[cfg(feature = "svg-styles")]
 mod styles;
 mod support;
 mod svg;

@@ -161,7 +161,6 @@ fn tolerances_that_cannot_be_are_faults() {
     }
 }
 
-#[cfg(feature = "serde")]
 #[test]
 fn values_have_a_json_form() {
     let hoop = ring((1.0, 2.0), 0.1 + 0.2, 0.1).with_fill_rule(FillRule::EvenOdd);
@@ -183,7 +182,6 @@ fn values_have_a_json_form() {
     assert_eq!(serde_json::from_str::<Colour>(&serde_json::to_string(&colour).unwrap()).unwrap(), colour);
 }
 
-#[cfg(feature = "mint")]
 #[test]
 fn points_and_transforms_go_to_mint_and_back() {
     use chordane::number::{affine_from_mint, affine_to_mint, point_from_mint, point_to_mint};
