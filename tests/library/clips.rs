@@ -1,7 +1,5 @@
 //! Clips: what is written is read again, frame by frame.
 
-#![cfg(feature = "png")]
-
 use chordane::prelude::*;
 use chordane::raster::{DrawError, StillShapes};
 use chordane::write::{Clip, ClipFormat, ClipOptions, WholeFile};
@@ -66,8 +64,6 @@ fn animated_png_files_hold_every_pixel_of_every_frame() {
         assert!(bytes.len() < pictures, "{} {pictures}", bytes.len());
     }
 }
-
-#[cfg(feature = "gif")]
 #[test]
 fn gif_files_show_the_frames_in_few_colours() {
     use chordane::write::{Dither, Palette};
@@ -106,8 +102,6 @@ fn gif_files_show_the_frames_in_few_colours() {
         assert_eq!((count, hundredths), (COUNT, 100));
     }
 }
-
-#[cfg(feature = "gif")]
 #[test]
 fn palettes_keep_few_colours_and_stand_for_many() {
     use chordane::write::Palette;

@@ -194,7 +194,6 @@ fn the_texts_of_a_draft_say_what_it_is() -> Result<(), Fault> {
 }
 
 /// A journal: each step is a line of JSON, and the lines make the draft again.
-#[cfg(feature = "serde")]
 #[test]
 fn steps_are_lines_of_a_journal() {
     let mut dice = Dice::new(6, "journal");

@@ -4,10 +4,7 @@ use chordane::prelude::*;
 use chordane::read::PictureError;
 
 /// A small picture of the first sail, as a camera might have saved it.
-#[cfg(feature = "jpeg")]
 const SAIL: &[u8] = include_bytes!("sail.jpg");
-
-#[cfg(feature = "jpeg")]
 #[test]
 fn jpeg_files_are_read() {
     let picture = Picture::read(SAIL).unwrap();

@@ -228,11 +228,6 @@ fn what_is_not_understood_is_noted_once_for_each_kind() {
         notes("<rect width='9 ells' height='9'/>"),
         ["line 1: <rect>: width=\"9 ells\": drawn as far as it is understood"]
     );
-    #[cfg(not(feature = "svg-styles"))]
-    assert_eq!(
-        notes("<style>rect{}</style><rect style='fill:red ! important;;x' width='9' height='9'/>"),
-        ["line 1: a style sheet is not read: that needs the feature `svg-styles` of the library"]
-    );
     assert!(notes("<path d='M0 0L5 5 X'/>")[0].contains("<path>: path data:"));
     // As far as it was understood, it is drawn.
     assert_eq!(read("<path d='M0 0L5 5 X'/>").sheet.nodes().len(), 1);

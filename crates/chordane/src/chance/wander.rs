@@ -88,38 +88,3 @@ impl Dice {
         self.wander_over(radius * x, radius * y)
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn wandering_is_pinned_smooth_and_within_its_range() {
-        let dice = Dice::new(1, "gust");
-        let shown = format!(
-            "{:.6} {:.6} {:.6}",
-            dice.wander(0.5),
-            dice.wander_over(0.3, 7.6),
-            dice.wander_loop(0.2, 6.0)
-        );
-        assert_eq!(shown, "-0.238795 -0.236929 -0.057237");
-        // Where people look first it is not nothing.
-        assert!(
-            (0..20).all(|i| dice.wander(f64::from(i)) != 0.0 && dice.wander_over(f64::from(i), 3.0) != 0.0)
-        );
-        let (mut low, mut high) = (0.0_f64, 0.0_f64);
-        for i in 0..200_000 {
-            let x = f64::from(i) * 0.01 - 1000.0;
-            let (here, there) = (dice.wander(x), dice.wander(x + 1e-6));
-            assert!((here - there).abs() < 1e-4 && here.abs() <= 1.0);
-            let (here, there) = (dice.wander_over(x, 0.7 * x), dice.wander_over(x + 1e-6, 0.7 * x));
-            assert!((here - there).abs() < 1e-4 && here.abs() <= 1.0);
-            (low, high) = (low.min(here), high.max(here));
-        }
-        assert!(low < -0.8 && high > 0.8, "{low} {high}");
-        assert_eq!(dice.wander(f64::NAN), 0.0);
-        assert!(dice.wander(1e300).abs() <= 1.0);
-        assert!((dice.wander_loop(0.0, 8.0) - dice.wander_loop(1.0 - 1e-9, 8.0)).abs() < 1e-6);
-        assert_ne!(dice.wander(0.5), Dice::new(2, "gust").wander(0.5));
-    }
-}

@@ -56,21 +56,3 @@ impl Path {
         least
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use crate::prelude::*;
-
-    #[test]
-    fn gaps_are_those_of_all_pairs() {
-        for n in [2, 3, 5, 50] {
-            let path = trail(n, |share| pt((share * 97.0).sin() * 50.0, (share * 61.0).cos() * 9.0));
-            let vertices: Vec<Point> = path.contours()[0].vertices().collect();
-            let pairs = vertices.iter().enumerate();
-            let slow = pairs.flat_map(|(i, a)| vertices[i + 1..].iter().map(|b| a.distance(*b)));
-            assert_eq!(path.vertex_gap(), slow.reduce(f64::min));
-        }
-        assert_eq!(Path::empty().vertex_gap(), None);
-        assert_eq!(start((1.0, 1.0)).close().vertex_gap(), None);
-    }
-}

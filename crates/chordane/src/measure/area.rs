@@ -92,38 +92,3 @@ pub(crate) fn doubled_area(segment: &Segment, origin: Point) -> f64 {
         },
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use crate::measure::Direction;
-    use crate::prelude::*;
-
-    #[test]
-    fn closed_forms() {
-        let area = |path: Path| path.signed_area();
-        assert!((area(circle((1e3, 2e3), 7.0)) - std::f64::consts::PI * 49.0).abs() < 1e-9);
-        assert!(
-            (area(ellipse((0.0, 0.0), 3.0, 5.0).rotated(deg(20.0))) - std::f64::consts::PI * 15.0).abs()
-                < 1e-12
-        );
-        // A parabola over its chord holds two thirds of the box round it.
-        let bow = start((0.0, 0.0)).quad((5.0, -10.0), (10.0, 0.0)).close();
-        assert!((area(bow) - 10.0 * 5.0 * 2.0 / 3.0).abs() < 1e-12);
-        // The same curve written as a cubic.
-        let third = 1.0 / 3.0;
-        let cubic = start((0.0, 0.0))
-            .cubic((10.0 * third, -20.0 * third), (20.0 * third, -20.0 * third), (10.0, 0.0))
-            .close();
-        assert!((area(cubic) - 100.0 * third).abs() < 1e-12);
-    }
-
-    #[test]
-    fn directions() {
-        assert_eq!(polygon((0.0, 0.0), 5, 3.0).contours()[0].direction(), Direction::Clockwise);
-        assert_eq!(
-            polygon((0.0, 0.0), 5, 3.0).reversed().contours()[0].direction(),
-            Direction::Anticlockwise
-        );
-        assert_eq!(start((0.0, 0.0)).line((3.0, 3.0)).close().contours()[0].direction(), Direction::Flat);
-    }
-}

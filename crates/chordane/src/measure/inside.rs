@@ -107,37 +107,3 @@ pub(crate) fn winding_in(segments: &[Segment], tree: &BoxTree, spot: Point) -> i
     });
     sum
 }
-
-#[cfg(test)]
-mod tests {
-    use crate::prelude::*;
-
-    /// The slow twin: the angle that the direction from the spot to the contour turns through.
-    fn turned(path: &Path, spot: Point) -> i32 {
-        let mut total = 0.0;
-        for segment in path.segments() {
-            for i in 0..400 {
-                let a = segment.at(f64::from(i) / 400.0) - spot;
-                let b = segment.at(f64::from(i + 1) / 400.0) - spot;
-                total += a.perp_dot(b).atan2(a.dot(b));
-            }
-        }
-        (total / std::f64::consts::TAU).round() as i32
-    }
-
-    #[test]
-    fn winding_agrees_with_the_angle_turned_through() {
-        let knot = start((0.0, 0.0))
-            .cubic((120.0, -40.0), (-60.0, 90.0), (50.0, 60.0))
-            .quad((90.0, -80.0), (20.0, -30.0))
-            .arc_about((0.0, -10.0), deg(-250.0))
-            .close();
-        let both = knot.clone().and(&circle((20.0, 10.0), 25.0));
-        for x in -12..14 {
-            for y in -12..14 {
-                let spot = pt(f64::from(x) * 7.3 + 0.2, f64::from(y) * 6.1 + 0.1);
-                assert_eq!(both.winding(spot), turned(&both, spot), "{spot}");
-            }
-        }
-    }
-}

@@ -128,25 +128,3 @@ impl Timeline {
 
 /// So many spans at once.
 const MOST_SPANS: usize = 100_000;
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn spans_lie_where_they_were_put() {
-        let line = timeline().then("a", 2.0).after(1.0, "b", 1.0).after(-1.0, "c", 2.0);
-        assert_eq!(line.length(), 5.0);
-        assert_eq!([0.0, 0.2, 0.4, 1.0].map(|phase| line.share("a", phase)), [0.0, 0.5, 1.0, 1.0]);
-        assert_eq!([0.6, 0.7, 0.8].map(|phase| (line.share("b", phase) * 100.0).round()), [0.0, 50.0, 100.0]);
-        assert_eq!([0.6, 0.8, 1.0].map(|phase| (line.share("c", phase) * 100.0).round()), [0.0, 50.0, 100.0]);
-        assert_eq!(line.find("a", 0), Ok(()));
-        let told = |name: &str, number: usize| line.find(name, number).unwrap_err().to_string();
-        assert_eq!(told("rising", 0), "`share`: there is no span \"rising\"; the spans are a, b, c");
-        assert_eq!(told("a", 3), "`share`: there is no span 3 of \"a\"; give 0 to 0");
-        let wrong = timeline().then("a", 0.0).sound().unwrap_err().to_string();
-        assert_eq!(wrong, "`then`: the length 0 is not positive; give more than 0");
-        assert_eq!(timeline().share("a", 0.5), 0.0);
-        assert!(timeline().staggered("a", 1 << 30, 1.0, 0.1).sound().is_err());
-    }
-}

@@ -215,37 +215,3 @@ fn pieces<E: Into<Extent>>(
     }
     all.into_iter()
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::number::part;
-
-    #[test]
-    fn a_grid_covers_its_cell_without_gaps() {
-        let page = cell((3.0, -7.0), 100.0, 37.0);
-        let cells: Vec<Cell> = page.grid(7, 3).collect();
-        assert_eq!((cells.len(), cells[0].min), (21, page.min));
-        for row in cells.chunks(7) {
-            for pair in row.windows(2) {
-                assert!((pair[0].right() - pair[1].left()).abs() < 1e-12);
-            }
-            assert!((row[6].right() - page.right()).abs() < 1e-12);
-        }
-        assert!((cells[20].bottom() - page.bottom()).abs() < 1e-12);
-        assert_eq!(page.grid(0, 4).count() + page.grid(4, 0).count(), 0);
-    }
-
-    #[test]
-    fn extents_add_up_and_places_may_lie_outside() {
-        let extent = (part(0.5) + 4.0) * 2.0 - part(0.25) / 2.0;
-        assert_eq!(extent.of(80.0), 80.0 + 8.0 - 10.0);
-        let page = cell((0.0, 0.0), 10.0, 20.0);
-        assert_eq!(page.at(1.5, -0.5), pt(15.0, -10.0));
-        assert_eq!(page.at(part(1.0) - 1.0, Extent::from(3.0)), pt(9.0, 3.0));
-        assert_eq!(cell((1.0, 2.0), -5.0, 5.0).size(), pt(0.0, 5.0));
-        assert_eq!(page.inset([part(0.5), part(0.75)]).min, pt(5.0, 10.0));
-        assert_eq!(page.split_down([15.0, 15.0]).map(|c| c.size().y).collect::<Vec<_>>(), [15.0, 5.0]);
-        assert_eq!(page.split_across([-3.0]).map(|c| c.size().x).collect::<Vec<_>>(), [0.0, 10.0]);
-    }
-}

@@ -47,34 +47,3 @@ impl Cell {
         (0..rows).flat_map(move |row| (0..columns).map(move |column| one(row, column)))
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::number::cell;
-
-    #[test]
-    fn golden_places_keep_their_distance() {
-        let places: Vec<Point> = golden_places(1000, 1.0).collect();
-        let nearest = |i: usize| {
-            let others = places.iter().enumerate().filter(|(j, _)| *j != i);
-            others.map(|(_, p)| p.distance(places[i])).fold(f64::MAX, f64::min)
-        };
-        assert!((0..1000).all(|i| nearest(i) > 1.2));
-        assert_eq!(golden_places(0, 1.0).count(), 0);
-    }
-
-    #[test]
-    fn honeycombs_fit_their_cell() {
-        for (columns, rows) in [(1, 1), (4, 1), (1, 4), (5, 3), (2, 9)] {
-            let whole = cell((10.0, 20.0), 300.0, 200.0);
-            let cells: Vec<Cell> = whole.honeycomb(columns, rows).collect();
-            assert_eq!(cells.len(), columns * rows);
-            for one in &cells {
-                assert!(one.left() > 10.0 - 1e-9 && one.right() < 310.0 + 1e-9);
-                assert!(one.top() > 20.0 - 1e-9 && one.bottom() < 220.0 + 1e-9);
-            }
-        }
-        assert_eq!(cell((0.0, 0.0), 3.0, 2.0).honeycomb(0, 5).count(), 0);
-    }
-}

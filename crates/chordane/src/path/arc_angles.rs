@@ -57,26 +57,3 @@ impl Arc {
 fn nearest_lap(angle: Angle, by: Angle) -> Angle {
     by + (angle - by).wrapped_signed()
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::number::{cell, deg};
-
-    #[test]
-    fn the_angle_seen_and_the_angle_before_squashing_lead_to_one_another() {
-        let ellipse = Arc {
-            tilt: deg(30.0),
-            ..Arc::inscribed(&cell((-40.0, -10.0), 80.0, 20.0), deg(0.0), deg(360.0))
-        };
-        for i in -80..80 {
-            let seen = deg(f64::from(i) * 9.7);
-            let there = ellipse.unsquashed(seen);
-            assert!((ellipse.seen(there) - seen).abs() < deg(1e-9), "{seen}");
-            let direction = Angle::of(ellipse.point(there) - ellipse.centre);
-            assert!((direction - seen).wrapped_signed().abs() < deg(1e-9), "{seen}");
-        }
-        let part = ellipse.between_seen(deg(0.0), deg(360.0));
-        assert!((part.sweep - deg(360.0)).abs() < deg(1e-9));
-    }
-}

@@ -77,23 +77,3 @@ impl Path {
         self.transformed(&map).within_numbers("fitted")
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use crate::prelude::*;
-
-    #[test]
-    fn lines_dots_and_nothing_are_fitted_too() {
-        let page = cell((10.0, 10.0), 40.0, 20.0);
-        let line = Path::open([(0.0, 0.0), (4.0, 0.0)]);
-        for fit in [Fit::Contain, Fit::Cover, Fit::Stretch] {
-            assert_eq!(line.fitted(&page, fit).data(), "M10 20H50");
-            assert_eq!(start((7.0, 7.0)).open().fitted(&page, fit).data(), "M30 20");
-            assert!(Path::empty().fitted(&page, fit).is_empty());
-        }
-        assert!(line.fitted(&cell((0.0, 0.0), f64::INFINITY, 1.0), Fit::Contain).sound().is_err());
-        let drop = circle((3.0, 9.0), 5.0).fitted(&page, Fit::Stretch);
-        assert!(drop.bounds().unwrap().size().distance(pt(40.0, 20.0)) < 1e-12);
-        assert!(drop.segments().all(|segment| matches!(segment, Segment::Arc(_))), "an arc stays an arc");
-    }
-}

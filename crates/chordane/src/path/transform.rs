@@ -152,25 +152,3 @@ fn squash(arc: &ArcSegment, by: &Affine, builder: &mut ContourBuilder) {
         }
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use crate::number::Cell;
-    use crate::prelude::*;
-
-    #[test]
-    fn a_circle_flattened_to_a_line_still_reaches_as_far() {
-        let flat = circle(pt(0.0, 0.0), 10.0).scaled_by((1.0, 0.0));
-        assert_eq!(flat.bounds().unwrap(), Cell::of([pt(-10.0, 0.0), pt(10.0, 0.0)]).unwrap());
-    }
-
-    #[test]
-    fn a_transform_that_is_not_finite_is_a_fault() {
-        let path = start((1.0, 1.0)).line((2.0, 2.0)).open();
-        assert_eq!(
-            path.scaled(f64::NAN).sound().unwrap_err().to_string(),
-            "`scaled`: the number NaN is not finite; give a finite number"
-        );
-        assert!(path.scaled(1e308).scaled(1e308).sound().is_err());
-    }
-}

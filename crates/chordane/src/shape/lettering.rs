@@ -106,37 +106,3 @@ pub fn lettering_lacks(text: &str) -> Vec<char> {
 
 /// A label longer than this is not a label.
 const MOST_STROKES: usize = 100_000;
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn letters_stand_on_their_line_and_marks_on_their_letters() {
-        assert_eq!(lettering_width("", 6.0), 0.0);
-        assert!((lettering_width("10", 6.0) - 7.9).abs() < 1e-12);
-        assert_eq!(lettering("7", (5.0, 5.0), 12.0).bounds().unwrap().min, Point::new(5.0, -7.0));
-        // Capitals are as high as digits, small letters two thirds of that.
-        let high = |text: &str| lettering(text, (0.0, 0.0), 6.0).bounds().unwrap().size().y;
-        assert_eq!((high("S"), high("s"), high("Σ"), high("σ")), (6.0, 4.0, 6.0, 4.0));
-        // A letter and the mark that follows it are the accented letter.
-        for (apart, whole) in [("e\u{301}", "é"), ("O\u{308}", "Ö"), ("c\u{327}", "ç")] {
-            assert_eq!(lettering(apart, (0.0, 0.0), 9.0), lettering(whole, (0.0, 0.0), 9.0), "{whole}");
-            assert_eq!(lettering_width(apart, 9.0), lettering_width(whole, 9.0));
-        }
-        // Not the dot and the accent.
-        assert_eq!(lettering("í", (0.0, 0.0), 9.0).contours().len(), 2);
-    }
-
-    #[test]
-    fn limits() {
-        assert!(lettering("", (0.0, 0.0), 9.0).is_empty());
-        assert!(lettering("sail", (0.0, 0.0), 0.0).is_empty());
-        assert!(lettering(" \u{1f3a3}", (0.0, 0.0), 9.0).is_empty());
-        assert_eq!(
-            lettering("sail", (0.0, 0.0), -9.0).sound().unwrap_err().to_string(),
-            "`lettering`: the height -9 is negative; give 0 or more"
-        );
-        assert!(lettering(&"x".repeat(200_000), (0.0, 0.0), 9.0).sound().is_err());
-    }
-}

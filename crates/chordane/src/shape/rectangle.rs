@@ -128,24 +128,3 @@ fn build(call: &'static str, corner: Point, size: Point, radii: CornerRadii) -> 
     }
     Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn corner_radii_may_differ() {
-        let tab = rounded_rectangle((0.0, 0.0), 20.0, 10.0, [0.0, 5.0, 0.0, 2.0]);
-        assert_eq!(tab.data(), "M0 0H15A5 5 0 0 1 20 5V10H2A2 2 0 0 1 0 8Z");
-    }
-
-    #[test]
-    fn sizes_of_nothing_are_empty_and_negative_ones_faults() {
-        assert!(rectangle((0.0, 0.0), 0.0, 5.0).is_empty());
-        assert!(rectangle((0.0, 0.0), 0.0, 5.0).sound().is_ok());
-        assert_eq!(
-            rectangle((0.0, 0.0), 4.0, -5.0).sound().unwrap_err().to_string(),
-            "`rectangle`: the height -5 is negative; give 0 or more"
-        );
-    }
-}
