@@ -190,7 +190,20 @@ fn killed_at_any_write_or_rename_no_file_is_half() {
                 }
                 assert_eq!(done.status.signal(), Some(9), "{}", String::from_utf8_lossy(&done.stderr));
                 killed += 1;
-                chordane().args(&call).assert().success();
+                // Any run in that folder clears up: after the demo one that takes less.
+                if call[0] == "demo" {
+                    let score = folder.path().join("kite.chord");
+                    std::fs::write(&score, SAIL).unwrap();
+                    chordane()
+                        .arg("draw")
+                        .arg(&score)
+                        .arg("-o")
+                        .arg(score.with_extension("png"))
+                        .assert()
+                        .success();
+                } else {
+                    chordane().args(&call).assert().success();
+                }
                 let left = contents(folder.path());
                 assert!(left.keys().all(|name| !name.ends_with(".part")), "{:?}", left.keys());
             }

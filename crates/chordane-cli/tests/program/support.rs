@@ -1,8 +1,10 @@
 //! What the tests of the command share.
 
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
+use std::sync::LazyLock;
 
 use assert_cmd::Command;
+use predicates::str::contains;
 use tempfile::TempDir;
 
 /// A score of one sail.
@@ -13,6 +15,28 @@ sheet(64, 48).centred().ground("#f4efe6").add(sail.fill("#c8553d"))
 /// The command.
 pub(crate) fn chordane() -> Command {
     Command::cargo_bin("chordane").unwrap()
+}
+
+/// What the demo makes, made once. Tests read it and write elsewhere.
+pub(crate) fn demo() -> &'static Path {
+    static DEMO: LazyLock<PathBuf> = LazyLock::new(|| {
+        let folder = Path::new(env!("CARGO_TARGET_TMPDIR")).join("demo");
+        let _ = std::fs::remove_dir_all(&folder);
+        let made =
+            chordane().args(["demo", "--out"]).arg(&folder).assert().success().stderr(contains("look at "));
+        assert!(made.get_output().stdout.is_empty());
+        folder
+    });
+    &DEMO
+}
+
+/// The scores that the demo drew.
+pub(crate) fn demo_scores() -> Vec<PathBuf> {
+    let mut scores: Vec<PathBuf> =
+        std::fs::read_dir(demo()).unwrap().map(|entry| entry.unwrap().path()).collect();
+    scores.retain(|file| file.extension().is_some_and(|ending| ending == "chord"));
+    assert!(scores.len() >= 30);
+    scores
 }
 
 /// A folder with a score in it.
