@@ -1,6 +1,6 @@
 // The pointer and the keys over the picture: looking, taking hold, dragging, moving by steps, measuring, panning.
 
-import { html, part, short, toast } from "./parts.js";
+import { html, isOnControl, part, short, toast } from "./parts.js";
 
 /** So near in pixels the pointer takes hold of a place. */
 const REACH = 9;
@@ -37,6 +37,9 @@ export class Drag {
         /** Steps from vertex to vertex that were not asked for yet, and whether some were and are not answered. */
         this.steps = 0;
         this.stepping = false;
+        /** Where arrow keys want the chosen place, and whether the program was asked for that and has not answered yet. @type {[number, number] | null} */
+        this.target = null;
+        this.nudging = false;
         this.points = false;
         this.isDown = false;
         /** @type {(number: number) => void} */
@@ -53,6 +56,10 @@ export class Drag {
         });
         wire.on("hovered", (told) => this.hovered(told));
         wire.on("held", (told) => this.held(told));
+        wire.on("hello", () => {
+            this.nudging = false;
+            this.target = null;
+        });
     }
 
     get reach() {
@@ -61,6 +68,7 @@ export class Drag {
 
     /** @param {PointerEvent} event */
     down(event) {
+        if (isOnControl(event)) return;
         this.picture.stage.focus({ preventScroll: true });
         this.begun = [event.clientX, event.clientY];
         this.last = event;
@@ -184,6 +192,7 @@ export class Drag {
 
     /** @param {any} grip */
     choose(grip) {
+        this.target = null;
         this.overlay.chosen = grip.at;
         this.text.showNumbers(grip.numbers);
         this.overlay.draw();
@@ -288,6 +297,12 @@ export class Drag {
             }
             this.overlay.draw();
         }
+        if (this.nudging) {
+            this.nudging = false;
+            // What was held back goes on from where it is.
+            if (told.at === null || told.told !== null) this.target = null;
+            else if (this.target !== null && this.target !== this.nudged) this.nudge([0, 0]);
+        }
         if (this.doing === "grab" && this.wanted !== null && this.wanted !== this.sent) this.dragTo(this.wanted);
     }
 
@@ -313,7 +328,7 @@ export class Drag {
         if (by !== undefined) {
             event.preventDefault();
             if (overlay.chosen !== null) {
-                this.wire.send({ ask: "nudge", at: overlay.chosen, reach: this.reach, way: this.way, by });
+                this.nudge(by);
             } else {
                 picture.panBy(-by[0] * 20, by[1] * 20 * up);
             }
@@ -350,6 +365,27 @@ export class Drag {
         if (act === undefined) return;
         event.preventDefault();
         act();
+    }
+
+    /**
+     * Moves the chosen place on from where the last press wants it. One question at a time: presses meanwhile are asked for together.
+     * @param {[number, number] | [0, 0]} by
+     */
+    nudge(by) {
+        const { chosen } = this.overlay;
+        if (chosen === null) return;
+        const from = this.target ?? chosen;
+        this.target = [from[0] + by[0], from[1] + by[1]];
+        if (this.nudging) return;
+        this.nudged = this.target;
+        this.nudging = this.wire.send({ ask: "nudge", at: chosen, reach: this.reach, way: this.way, to: this.target });
+    }
+
+    /** The chosen place may be another one now. */
+    forget() {
+        this.target = null;
+        this.overlay.chosen = null;
+        this.overlay.draw();
     }
 
     otherWay() {

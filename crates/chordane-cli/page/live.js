@@ -1,5 +1,6 @@
 // The live page: its parts, put together.
 
+import { access, tellRefused, token } from "./access.js";
 import { Dice } from "./dice.js";
 import { Drag } from "./drag.js";
 import { Findings } from "./findings.js";
@@ -13,10 +14,15 @@ import { ScoreText } from "./text.js";
 import { Time } from "./time.js";
 import { Wire } from "./wire.js";
 
-const token = location.hash.slice(1);
 const nonce = meta("nonce");
-const words = await (await fetch(`/own/words.json?token=${token}`)).json();
-const wire = new Wire(token);
+if (await access() === "refused") {
+    tellRefused();
+    document.body.dataset.line = "refused";
+    // Nothing of the page works without the program, until another address is opened in this tab.
+    await new Promise(() => {});
+}
+const words = await (await fetch(`/own/words.json?token=${encodeURIComponent(token)}`)).json();
+const wire = new Wire();
 const picture = new Picture();
 const overlay = new Overlay(picture);
 const text = new ScoreText(wire, words, nonce);
@@ -38,14 +44,7 @@ function meta(of) {
 
 wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
     document.body.dataset.line = line;
-    if (line === "open") {
-        text.again();
-        html("state").textContent = "";
-    } else if (line === "refused") {
-        html("state").textContent = "Access refused: open the whole address that chordane printed.";
-    } else {
-        html("state").textContent = "No connection to chordane. What you type is kept, and sent once it is back.";
-    }
+    html("state").textContent = line === "open" ? "" : "No connection to chordane. What you type is kept in this browser, and offered once it is back.";
 };
 
 wire.on("hello", (told) => {
@@ -54,6 +53,7 @@ wire.on("hello", (told) => {
     document.title = `${told.name} – Chordane`;
     document.body.dataset.kind = told.kind;
     if (told.kind === "document") text.ofDocument();
+    text.hello(told.path, told.run);
     const bones = html("bones");
     bones.replaceChildren(...told.bones.map((/** @type {string} */ layer) => {
         const toggle = element("button", { text: layer, "data-layer": layer, "aria-pressed": "false" });
@@ -122,13 +122,19 @@ wire.on("history", (told) => {
         button(way).title = told[way] ?? "";
     }
 });
-button("undo").addEventListener("click", () => wire.send({ ask: "undo" }));
-button("redo").addEventListener("click", () => wire.send({ ask: "redo" }));
+/** @param {"undo" | "redo"} way */
+function go(way) {
+    text.send();
+    drag.forget();
+    wire.send({ ask: way });
+}
+button("undo").addEventListener("click", () => go("undo"));
+button("redo").addEventListener("click", () => go("redo"));
 addEventListener("keydown", (event) => {
     if (!(event.ctrlKey || event.metaKey) || event.defaultPrevented || event.target instanceof HTMLInputElement) return;
     if (event.key === "z" || event.key === "y" || event.key === "Z") {
         event.preventDefault();
-        wire.send({ ask: event.key === "z" ? "undo" : "redo" });
+        go(event.key === "z" ? "undo" : "redo");
     }
 });
 

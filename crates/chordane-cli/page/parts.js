@@ -62,6 +62,32 @@ export function short(value, decimals = 2) {
     return plain === "-0" ? "0" : plain;
 }
 
+/**
+ * Whether an event is one of a button or a message that lies on the picture, and not of the picture.
+ * @param {Event} event
+ */
+export const isOnControl = (event) => event.target instanceof Element && event.target.closest("#mistake, #toast, button") !== null;
+
+/**
+ * Asks something above the page, and waits for the answer however long it takes.
+ * @param {string} id
+ * @param {string} text
+ * @param {[label: string, act: () => void][]} answers
+ */
+export function question(id, text, answers) {
+    document.getElementById(id)?.remove();
+    const buttons = answers.map(([label, act]) => {
+        const answer = element("button", { text: label });
+        answer.addEventListener("click", () => {
+            box.remove();
+            act();
+        });
+        return answer;
+    });
+    const box = element("div", { id, class: "question", role: "alert" }, element("span", { text }), ...buttons);
+    html("questions").append(box);
+}
+
 /** @type {ReturnType<typeof setTimeout> | undefined} */
 let toastEnds;
 

@@ -7,7 +7,8 @@ import {
     syntaxHighlighting,
 } from "./vendor/editor.js";
 import { colouring, colours, comments } from "./colouring.js";
-import { element, html, toast } from "./parts.js";
+import { Kept } from "./kept.js";
+import { element, html, question } from "./parts.js";
 
 /** @typedef {{name: string, form: string, about: string, example: string, method: boolean}} Word */
 
@@ -48,6 +49,8 @@ export class ScoreText {
         /** @type {Map<string, Word[]>} */
         this.words = new Map();
         for (const word of words) this.words.set(word.name, [...(this.words.get(word.name) ?? []), word]);
+        /** Whether kept texts are to be offered once the program's text is there. */
+        this.offers = false;
         /** The text that the program has, and its number. */
         this.known = "";
         this.version = 0;
@@ -67,10 +70,13 @@ export class ScoreText {
         /** @type {(line: number) => void} */
         this.onLine = () => {};
         this.isDocument = false;
+        this.kept = new Kept();
+        /** Which program it is that this page talks to. */
+        this.run = "";
         this.view = new EditorView({ parent: html("editor"), state: this.state("", nonce) });
         wire.on("text", (told) => this.told(told));
-        wire.on("clash", () => this.clash());
-        addEventListener("beforeunload", () => this.send());
+        wire.on("clash", (told) => this.clash(told.text));
+        for (const end of ["beforeunload", "pagehide"]) addEventListener(end, () => this.send());
     }
 
     /**
@@ -158,17 +164,51 @@ export class ScoreText {
     send() {
         clearTimeout(this.timer);
         const { text } = this;
+        this.kept.unsent(this.known, text);
         if (text === this.known || text === this.sent) return;
         if (!this.wire.send({ ask: "edit", base: this.base, text })) return;
         this.sent = text;
         this.pending.push(text);
     }
 
-    /** The line is there again: what was typed meanwhile goes now. */
-    again() {
+    /**
+     * The line is there. What was typed meanwhile goes now to the program that it was typed for; to another one it is offered.
+     * @param {string} path
+     * @param {string} run
+     */
+    hello(path, run) {
+        const isSame = this.run === run;
+        if (this.run !== "") this.kept.unsent(this.known, this.text);
+        this.run = run;
         this.sent = "";
         this.pending = [];
-        this.send();
+        this.kept.of(path);
+        if (isSame) {
+            this.send();
+            return;
+        }
+        this.base = 0;
+        this.offers = true;
+        this.kept.collect();
+    }
+
+    /** Offers what was typed while no program was there, one text after the other. */
+    offer() {
+        const first = this.kept.first();
+        if (first === undefined) return;
+        if (first.text === this.text) {
+            this.kept.drop();
+            this.offer();
+            return;
+        }
+        const done = () => {
+            this.kept.drop();
+            this.offer();
+        };
+        question("offer", "Text that was typed here while chordane was away is kept.", [
+            ["Put it in", () => { if (this.wire.send({ ask: "bring", before: first.before, text: first.text })) done(); else this.offer(); }],
+            ["Throw it away", done],
+        ]);
     }
 
     /** @param {any} told */
@@ -187,6 +227,7 @@ export class ScoreText {
                 this.sent = "";
                 if (text !== this.known) this.edited();
             }
+            this.kept.unsent(this.known, text);
             return;
         }
         // A whole text comes when the line was opened: what was sent before may not have arrived.
@@ -200,20 +241,29 @@ export class ScoreText {
         this.base = told.version;
         this.sent = "";
         this.pending = [];
+        this.kept.unsent(this.known, this.known);
+        if (!this.offers) return;
+        this.offers = false;
+        this.offer();
     }
 
-    /** What was typed does not fit to what was changed elsewhere in the same lines. It is not thrown away. */
-    clash() {
-        const mine = this.text;
+    /**
+     * What was typed does not fit to what was changed elsewhere in the same lines. The program keeps both on the way of Undo, and which one is wanted is asked.
+     * @param {string} sent
+     */
+    clash(sent) {
+        const mine = this.text === this.known ? sent : this.text;
         this.put(this.known);
         this.base = this.version;
         this.sent = "";
         this.pending = [];
         const putBack = () => {
             this.put(mine);
-            this.edited();
+            this.send();
         };
-        toast("The same lines were changed elsewhere; that text is shown now.", { label: "Put mine back", act: putBack });
+        question("clash", "The same lines were changed elsewhere. That text is shown now; the one that you typed is kept.", [
+            ["Put mine back", putBack], ["Keep the other", () => {}],
+        ]);
     }
 
     /**

@@ -1,6 +1,7 @@
 // Tracing: outlines over a picture, vertex by vertex.
 
-import { button, drawn, element, html, input, part, short, toast } from "./parts.js";
+import { token } from "./access.js";
+import { button, drawn, element, html, input, isOnControl, part, short, toast } from "./parts.js";
 import { Picture } from "./picture.js";
 import { Wire } from "./wire.js";
 
@@ -16,8 +17,7 @@ const STILL = 3;
 /** The magnifier shows so much larger. */
 const LARGER = 4;
 
-const token = location.hash.slice(1);
-const wire = new Wire(token);
+const wire = new Wire();
 const picture = new Picture();
 const overlay = part("overlay", SVGSVGElement);
 const { stage } = picture;
@@ -35,6 +35,8 @@ let crossShown = false;
 let kindName = "corner";
 /** @type {{what: "pan" | "move" | "pull" | "add", shape: number, place: number, x: number, y: number, moved: boolean} | null} */
 let doing = null;
+/** Where arrow keys want the chosen vertex. @type {{of: [number, number], to: [number, number]} | null} */
+let pressed = null;
 /** @type {PointerEvent | undefined} */
 let last;
 /** @type {HTMLImageElement | undefined} */
@@ -47,9 +49,7 @@ let tryNext = null;
 
 wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
     document.body.dataset.line = line;
-    html("state").textContent = line === "open" ? ""
-        : line === "refused" ? "Access refused: open the whole address that chordane printed."
-            : "No connection to chordane. What you drew is on the disk.";
+    html("state").textContent = line === "open" ? "" : "No connection to chordane. What you drew is on the disk.";
 };
 
 wire.on("hello", (told) => {
@@ -265,6 +265,7 @@ function setKind(name) {
 }
 
 stage.addEventListener("pointerdown", (event) => {
+    if (isOnControl(event)) return;
     stage.focus({ preventScroll: true });
     crossShown = false;
     last = event;
@@ -370,7 +371,10 @@ stage.addEventListener("keydown", (event) => {
         event.preventDefault();
         const own = chosen === null ? undefined : vertexOf(chosen);
         if (own !== undefined && chosen !== null) {
-            const to = [own.at[0] + by[0], own.at[1] + by[1]];
+            // From where the last press wants it, which may not have been heard of yet.
+            const from = pressed !== null && String(pressed.of) === String(chosen) ? pressed.to : own.at;
+            const to = /** @type {[number, number]} */ ([from[0] + by[0], from[1] + by[1]]);
+            pressed = { of: chosen, to };
             wire.send({ ask: "step", step: { move: { shape: chosen[0], vertex: chosen[1], to } }, snap: { within: 0, grid: null, edges: false } });
         } else {
             crossShown = true;

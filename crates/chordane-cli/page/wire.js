@@ -1,5 +1,7 @@
 // The line to the program: one socket, opened again where it breaks.
 
+import { access, tellRefused, token } from "./access.js";
+
 /**
  * What the program tells; `tell` says which of its kinds it is.
  * @typedef {{tell: string} & Record<string, any>} Told
@@ -9,9 +11,7 @@
 const LONGEST = 4000;
 
 export class Wire {
-    /** @param {string} token */
-    constructor(token) {
-        this.token = token;
+    constructor() {
         /** @type {Map<string, ((told: any) => void)[]>} */
         this.listeners = new Map();
         /** @type {WebSocket | undefined} */
@@ -46,7 +46,7 @@ export class Wire {
     }
 
     open() {
-        const socket = new WebSocket(`ws://${location.host}/socket?token=${this.token}`);
+        const socket = new WebSocket(`ws://${location.host}/socket?token=${encodeURIComponent(token)}`);
         this.socket = socket;
         let opened = false;
         socket.addEventListener("open", () => {
@@ -60,10 +60,18 @@ export class Wire {
             for (const act of this.listeners.get(told.tell) ?? []) act(told);
         });
         socket.addEventListener("close", () => {
-            this.onState(opened || this.wait < 2000 ? "closed" : "refused");
+            this.onState("closed");
+            if (!opened) void this.ask();
             this.timer = setTimeout(() => this.open(), this.wait);
             this.wait = Math.min(this.wait * 1.6, LONGEST);
         });
+    }
+
+    /** Asks why the line was not opened. */
+    async ask() {
+        if (await access() !== "refused") return;
+        tellRefused();
+        this.onState("refused");
     }
 
     /** Whether what is sent now arrives. */

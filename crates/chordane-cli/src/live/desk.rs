@@ -16,7 +16,7 @@ const MOST_CHANGES: usize = 2000;
 const MOST_BYTES: usize = 256 << 20;
 const FEWEST: usize = 16;
 
-/// What is typed with shorter rests than this is one change.
+/// What is typed, or moved by keys, with shorter rests than this is one change.
 const TYPING_REST: Duration = Duration::from_millis(1200);
 
 /// All that a change can change.
@@ -36,6 +36,8 @@ pub(crate) enum Gesture {
     Knob(String),
     /// A place being dragged.
     Drag,
+    /// A place moved by steps, by keys that are pressed or held.
+    Steps,
     /// One of its own.
     Single,
 }
@@ -104,7 +106,7 @@ impl Desk {
         }
         let now = Instant::now();
         let goes_on = self.gesture.take().is_some_and(|(before, at)| {
-            let rested = matches!(gesture, Gesture::Typing(_)) && now - at > TYPING_REST;
+            let rested = matches!(gesture, Gesture::Typing(_) | Gesture::Steps) && now - at > TYPING_REST;
             before == gesture && gesture != Gesture::Single && !rested
         });
         if !goes_on {
@@ -116,6 +118,13 @@ impl Desk {
         self.undone.clear();
         self.gesture = Some((gesture, now));
         self.put(after);
+    }
+
+    /// Passes through another text and comes back, so that it can be reached by taking that back.
+    pub(crate) fn pass(&mut self, what: &str, text: &str) {
+        let present = Arc::clone(&self.state.text);
+        self.change(what, Gesture::Single, |state| state.text = text.into());
+        self.change("the text before that", Gesture::Single, |state| state.text = present);
     }
 
     /// A gesture is over: what comes next is another change.

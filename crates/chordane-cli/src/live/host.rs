@@ -17,7 +17,7 @@ use super::message::{Asked, Told};
 use super::save::saved;
 use super::session::{Job, What};
 use super::shown::Shown;
-use crate::web::{Answer, Host, LIVE, Saved};
+use crate::web::{Answer, Host, LIVE, Saved, token};
 
 /// A run that goes on for longer than this is told.
 const SLOW: Duration = Duration::from_millis(400);
@@ -27,6 +27,8 @@ pub(crate) struct Desktop {
     name: String,
     kind: &'static str,
     limits: Option<Limits>,
+    /// Another one for each program that is started.
+    run: String,
     flags: Flags,
     jobs: Sender<Job>,
     shown: watch::Receiver<Shown>,
@@ -39,7 +41,8 @@ impl Desktop {
         (flags, jobs): (Flags, Sender<Job>),
         (shown, show): (watch::Receiver<Shown>, watch::Sender<Shown>),
     ) -> Self {
-        Self { name, kind, limits, flags, jobs, shown, show }
+        let run = token().unwrap_or_default();
+        Self { name, kind, limits, run, flags, jobs, shown, show }
     }
 }
 
@@ -53,7 +56,9 @@ impl Host for Desktop {
     fn hello(&self) -> String {
         let name = Path::new(&self.name).file_name();
         let name = name.map_or_else(|| self.name.clone(), |name| name.to_string_lossy().into_owned());
-        Told::Hello { name, kind: self.kind, bones: BoneLayer::NAMES }.json()
+        let file = std::fs::canonicalize(&self.name).ok();
+        let path = file.map_or_else(|| self.name.clone(), |file| file.display().to_string());
+        Told::Hello { name, path, run: self.run.clone(), kind: self.kind, bones: BoneLayer::NAMES }.json()
     }
 
     fn shown(&self) -> watch::Receiver<Shown> {

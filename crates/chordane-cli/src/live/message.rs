@@ -12,6 +12,11 @@ pub(crate) enum Asked {
         base: u64,
         text: String,
     },
+    /// What was typed while no program was there, and the text that it was typed into.
+    Bring {
+        before: String,
+        text: String,
+    },
     /// A knob set; `more` while it is being moved.
     Knob {
         name: String,
@@ -78,12 +83,12 @@ pub(crate) enum Asked {
     LetGo {
         keep: bool,
     },
-    /// A place moved by a step.
+    /// A place moved by steps to another one.
     Nudge {
         at: [f64; 2],
         reach: f64,
         way: usize,
-        by: [f64; 2],
+        to: [f64; 2],
     },
     /// The vertex after or before one, or after none the first.
     Next {
@@ -134,6 +139,10 @@ pub(crate) enum Told {
     /// What is shown, first of all.
     Hello {
         name: String,
+        /// The file as the system names it, by which a page keeps what is not sent; of a score that is compiled in its name.
+        path: String,
+        /// Another one for each program that is started.
+        run: String,
         kind: &'static str,
         bones: &'static [&'static str],
     },
@@ -189,8 +198,10 @@ pub(crate) enum Told {
         told: Option<String>,
         numbers: Vec<(usize, usize)>,
     },
-    /// An edit does not fit to what was changed in the same lines.
-    Clash,
+    /// An edit does not fit to what was changed in the same lines. Which text is wanted is to be asked.
+    Clash {
+        text: String,
+    },
     /// An answer to what was asked and cannot be.
     Refused {
         message: String,

@@ -31,12 +31,9 @@ use crate::output::say;
 use crate::web::Place;
 use flags::Flags;
 use host::Desktop;
-use paper::Paper;
+use paper::{LONGEST, Paper};
 use runs::Subject;
 use session::Session;
-
-/// A text that is longer than this is not shown in a page.
-const LONGEST: usize = 8 << 20;
 
 /// Shows the score or document in a file.
 pub(crate) fn file(options: &LiveFileOptions) -> Result<(), Failure> {

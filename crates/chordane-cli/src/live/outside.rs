@@ -5,6 +5,7 @@ use std::path::Path;
 use std::sync::mpsc::Sender;
 
 use chordane::read::{MarkFrame, Marks, MarksReader};
+use notify::event::{ModifyKind, RenameMode};
 use notify::{Event, EventKind, RecursiveMode, Watcher};
 
 use super::session::{Job, What};
@@ -34,7 +35,10 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
             return;
         }
         if event.paths.iter().any(|path| path.file_name() == name.as_deref()) {
-            told_outside(&jobs, What::Outside);
+            // A file that was renamed to this name came whole.
+            let whole =
+                matches!(event.kind, EventKind::Modify(ModifyKind::Name(RenameMode::To | RenameMode::Both)));
+            told_outside(&jobs, What::Outside { whole });
         }
         if event.paths.iter().any(|path| is_picture(path)) {
             told_outside(&jobs, What::Pictures);

@@ -1,11 +1,13 @@
 //! The file on the disk: written whole, and looked at before, so that what others wrote is not lost.
 
+use std::collections::VecDeque;
 use std::io;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use chordane::write::write_whole;
 
+use super::text::shared;
 use crate::failure::Failure;
 use crate::input::read_file;
 
@@ -14,8 +16,13 @@ use crate::input::read_file;
 pub(crate) struct Paper {
     file: PathBuf,
     known: Arc<str>,
+    /// What it held before that, as it was written here; the last one last.
+    older: VecDeque<Arc<str>>,
     manner: Manner,
 }
+
+/// So many older texts are remembered.
+const MOST_OLDER: usize = 20;
 
 /// How a file holds its text: whether a byte order mark stands in front, and whether lines end with a carriage return. Pages see neither; both are put
 /// back when the file is written. A file with mixed line ends is written with one kind throughout.
@@ -40,6 +47,9 @@ impl Manner {
     }
 }
 
+/// A text that is longer than this is not shown in a page.
+pub(crate) const LONGEST: usize = 8 << 20;
+
 /// What was found on the disk.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub(crate) enum Look {
@@ -49,7 +59,7 @@ pub(crate) enum Look {
     Other(Arc<str>),
     /// No file.
     Gone,
-    /// Something that cannot be read as text.
+    /// Something that the page cannot show, and that is not written over.
     Unreadable(String),
 }
 
@@ -57,7 +67,7 @@ impl Paper {
     /// A file that holds this.
     pub(crate) fn new(file: &Path, held: &str) -> Self {
         let (manner, known) = Manner::read(held);
-        Self { file: file.to_owned(), known, manner }
+        Self { file: file.to_owned(), known, older: VecDeque::new(), manner }
     }
 
     pub(crate) fn file(&self) -> &Path {
@@ -69,15 +79,37 @@ impl Paper {
         &self.known
     }
 
-    /// Takes a text for what the file holds.
+    /// Takes a text that another program wrote for what the file holds.
     pub(crate) fn know(&mut self, text: &Arc<str>) {
         self.known = Arc::clone(text);
+        self.older.clear();
+    }
+
+    /// The text that another program made its own from, as far as can be told: it may have read the file before it was written here last, and then what was
+    /// written here since is not what it took out. A text that is an older one altogether is meant so.
+    pub(crate) fn base_of(&self, theirs: &str) -> &Arc<str> {
+        if self.older.iter().any(|text| **text == *theirs) {
+            return &self.known;
+        }
+        let differs = |text: &Arc<str>| {
+            let (head, tail) = shared(text, theirs);
+            text.len().max(theirs.len()) - head - tail
+        };
+        self.older
+            .iter()
+            .rev()
+            .fold(&self.known, |best, text| if differs(text) < differs(best) { text } else { best })
     }
 
     /// Looks what the file holds now.
     pub(crate) fn look(&mut self) -> Look {
-        if !self.file.exists() {
-            return Look::Gone;
+        let Ok(held) = std::fs::metadata(&self.file) else { return Look::Gone };
+        let unreadable = |why: &str| Look::Unreadable(format!("{} is {why}", self.file.display()));
+        if !held.is_file() {
+            return unreadable("not a file any more");
+        }
+        if held.len() > LONGEST as u64 {
+            return unreadable(&format!("larger than {} MB now", LONGEST >> 20));
         }
         match read_file(&self.file).map(String::from_utf8) {
             Ok(Ok(held)) => {
@@ -85,7 +117,7 @@ impl Paper {
                 self.manner = manner;
                 if text == self.known { Look::Same } else { Look::Other(text) }
             }
-            Ok(Err(_)) => Look::Unreadable(format!("{} is not text any more", self.file.display())),
+            Ok(Err(_)) => unreadable("not text any more"),
             Err(failure) => Look::Unreadable(failure.to_string()),
         }
     }
@@ -94,7 +126,12 @@ impl Paper {
     pub(crate) fn write(&mut self, text: &Arc<str>) -> Result<(), Failure> {
         let written = write_whole(&self.file, self.manner.written(text).as_bytes());
         written.map_err(|error: io::Error| Failure::writing(&self.file, &error))?;
-        self.know(text);
+        let before = std::mem::replace(&mut self.known, Arc::clone(text));
+        if before != self.known {
+            self.older.push_back(before);
+            let more = self.older.len().saturating_sub(MOST_OLDER);
+            self.older.drain(..more);
+        }
         Ok(())
     }
 }
@@ -120,6 +157,24 @@ mod tests {
         );
         std::fs::remove_file(&file).unwrap();
         assert_eq!(paper.look(), Look::Gone);
+    }
+
+    #[test]
+    fn what_was_written_since_another_program_read_the_file_is_not_taken_out() {
+        let folder = tempfile::tempdir().unwrap();
+        let file = folder.path().join("hem.chord");
+        let mut paper = Paper::new(&file, "hem\nvent\ntail\n");
+        for text in ["hem 2\nvent\ntail\n", "hem 23\nvent\ntail\n"] {
+            paper.write(&text.into()).unwrap();
+        }
+        let base = |theirs: &str| paper.base_of(theirs).to_string();
+        // Made from the first, from the last; and put back altogether.
+        assert_eq!(base("hem\nvent\ntail 7\n"), "hem\nvent\ntail\n");
+        assert_eq!(base("hem 2\nvent\ntail 7\n"), "hem 2\nvent\ntail\n");
+        assert_eq!(base("hem 23\nvent\ntail 7\n"), "hem 23\nvent\ntail\n");
+        assert_eq!(base("hem\nvent\ntail\n"), "hem 23\nvent\ntail\n");
+        paper.know(&"hem 4\n".into());
+        assert_eq!(paper.base_of("hem\nvent\ntail 7\n").to_string(), "hem 4\n");
     }
 
     #[test]

@@ -27,6 +27,8 @@ pub(crate) const ASSETS: &[Asset] = assets![
     SCRIPT "live.js",
     SCRIPT "trace.js",
     SCRIPT "wire.js",
+    SCRIPT "access.js",
+    SCRIPT "kept.js",
     SCRIPT "picture.js",
     SCRIPT "marks.js",
     SCRIPT "overlay.js",

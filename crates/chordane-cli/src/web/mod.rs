@@ -8,6 +8,7 @@ use std::net::{IpAddr, Ipv4Addr, SocketAddr};
 use std::sync::Arc;
 
 pub(crate) use assets::{LIVE, TRACE};
+pub(crate) use guard::token;
 pub(crate) use serve::{Answer, Host, Saved};
 
 use crate::failure::Failure;
@@ -33,7 +34,7 @@ impl Place {
     pub(crate) fn open(options: &PageOptions) -> Result<Self, Failure> {
         let listener = listen(options)?;
         let address = listener.local_addr().map_err(|error| cannot_listen(&error.to_string()))?;
-        let token = guard::token()
+        let token = token()
             .ok_or_else(|| Failure::machine("the system gives no random numbers for a token", "try again"))?;
         Ok(Self { listener, address, host: options.host, token })
     }

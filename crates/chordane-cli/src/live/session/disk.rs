@@ -1,6 +1,7 @@
 //! The file: written when something changed here, looked at when somebody else changed it.
 
 use std::sync::Arc;
+use std::time::{Duration, Instant};
 
 use super::Session;
 use crate::failure::Failure;
@@ -9,18 +10,87 @@ use crate::live::message::FileState;
 use crate::live::paper::Look;
 use crate::live::text::merged;
 
+/// A text that another program wrote in one go is taken after this rest, so that what follows at once is the same change.
+const REST: Duration = Duration::from_millis(20);
+
+/// A file that became shorter may be one that is still being written: programs empty a file, and then write it.
+const SHORTER_REST: Duration = Duration::from_millis(800);
+
+/// What the file was found to hold, and how long it has to stay so.
+#[derive(Debug)]
+pub(super) struct Unsettled {
+    found: Arc<str>,
+    whole: bool,
+    since: Instant,
+    rest: Duration,
+}
+
+impl Unsettled {
+    /// How much longer it has to stay as it is.
+    pub(super) fn left(&self) -> Duration {
+        self.rest.saturating_sub(self.since.elapsed())
+    }
+}
+
 impl Session<'_> {
-    /// Looks what became of the file.
-    pub(super) fn outside(&mut self) {
+    /// Looks what became of the file; `whole` where another file was put in its place.
+    pub(super) fn outside(&mut self, whole: bool) {
         let Some(paper) = &mut self.paper else { return };
-        match paper.look() {
-            Look::Same => {
+        let found = match paper.look() {
+            Look::Other(found) => found,
+            other => {
+                self.unsettled = None;
+                self.outside_is(other);
+                self.publish();
+                return;
+            }
+        };
+        let whole =
+            whole || self.unsettled.as_ref().is_some_and(|before| before.whole && before.found == found);
+        if self.theirs.as_ref() == Some(&found) {
+            // It is asked about already.
+            self.unsettled = None;
+            return;
+        }
+        let rest = if whole || found.len() >= paper.known().len() { REST } else { SHORTER_REST };
+        self.unsettled = Some(Unsettled { found, whole, since: Instant::now(), rest });
+    }
+
+    /// The file has stayed as it is for long enough, if it has: what it holds is taken.
+    pub(super) fn settle(&mut self) {
+        let Some(Unsettled { found, whole, .. }) = self.unsettled.take() else { return };
+        let Some(paper) = &mut self.paper else { return };
+        if paper.look() != Look::Other(Arc::clone(&found)) {
+            self.outside(false);
+            return;
+        }
+        let known = paper.known();
+        let shorter = !whole && found.len() < known.len();
+        if shorter && (found.is_empty() || known.ends_with('\n') && !found.ends_with('\n')) {
+            let left = if found.is_empty() { "empty" } else { "cut short" };
+            self.ask(found, format!("another program left the file {left}"));
+        } else {
+            match merged(paper.base_of(&found), self.desk.text(), &found) {
+                Some(text) => self.take_theirs(&found, text),
+                None => {
+                    let told = "another program changed lines of the file that were also changed here";
+                    self.ask(found, told.to_owned());
+                }
+            }
+        }
+        self.publish();
+    }
+
+    fn outside_is(&mut self, look: Look) {
+        let Some(paper) = &self.paper else { return };
+        match look {
+            Look::Same | Look::Other(_) => {
                 // There is nothing to ask any more; what is not in it yet is written.
                 self.theirs = None;
-                if matches!(self.shown.file.0, FileState::Gone | FileState::Asking) {
+                self.stale.file = **paper.known() != **self.desk.text();
+                if !self.stale.file {
                     self.shown.file = (FileState::Saved, "".into());
                 }
-                self.stale.file = **paper.known() != **self.desk.text();
             }
             Look::Gone => {
                 let told = format!(
@@ -29,28 +99,31 @@ impl Session<'_> {
                 );
                 self.shown.file = (FileState::Gone, told.into());
             }
-            Look::Unreadable(why) => self.shown.file = (FileState::Unsaved, why.into()),
-            Look::Other(theirs) => match merged(paper.known(), self.desk.text(), &theirs) {
-                Some(text) => {
-                    paper.know(&theirs);
-                    self.theirs = None;
-                    self.stale.file = *text != *theirs;
-                    self.shown.file = (FileState::Saved, "".into());
-                    self.desk
-                        .change("a change of the file", Gesture::Single, |state| state.text = text.into());
-                    let file = self.stale.file;
-                    self.changed();
-                    self.stale.file = file;
-                }
-                None => self.ask(theirs),
-            },
+            Look::Unreadable(why) => {
+                let told = format!(
+                    "not saved: {why}, and nothing is written over it. The text is kept here; move that file away, and your next change is written"
+                );
+                self.shown.file = (FileState::Unsaved, told.into());
+                self.stale.file = false;
+            }
         }
-        self.publish();
+    }
+
+    /// The file's text together with what was changed here.
+    fn take_theirs(&mut self, theirs: &Arc<str>, text: String) {
+        if let Some(paper) = &mut self.paper {
+            paper.know(theirs);
+        }
+        self.theirs = None;
+        self.shown.file = (FileState::Saved, "".into());
+        let is_in_it = *text == **theirs;
+        self.desk.change("a change of the file", Gesture::Single, |state| state.text = text.into());
+        self.changed();
+        self.stale.file = !is_in_it;
     }
 
     /// Which text is to be kept cannot be known.
-    fn ask(&mut self, theirs: Arc<str>) {
-        let told = "another program changed lines of the file that were also changed here";
+    fn ask(&mut self, theirs: Arc<str>, told: String) {
         self.shown.file = (FileState::Asking, told.into());
         self.theirs = Some(theirs);
         self.stale.file = false;
@@ -60,7 +133,9 @@ impl Session<'_> {
         let (Some(theirs), Some(paper)) = (self.theirs.take(), &mut self.paper) else { return };
         paper.know(&theirs);
         self.shown.file = (FileState::Saved, "".into());
-        if !own {
+        if own {
+            self.desk.pass("the file's text", &theirs);
+        } else {
             self.desk.change("the file's text", Gesture::Single, |state| state.text = theirs);
         }
         self.changed();
@@ -74,9 +149,17 @@ impl Session<'_> {
             return;
         }
         let Some(paper) = &mut self.paper else { return };
-        if let Look::Other(_) = paper.look() {
-            self.outside();
-            return;
+        match paper.look() {
+            Look::Same | Look::Gone => {}
+            Look::Other(_) => {
+                self.stale.file = true;
+                self.outside(false);
+                return;
+            }
+            unreadable => {
+                self.outside_is(unreadable);
+                return;
+            }
         }
         if **paper.known() == **self.desk.text() && paper.file().exists() {
             self.shown.file = (FileState::Saved, "".into());

@@ -1,6 +1,8 @@
 //! The thread that works: it takes what pages ask for, one after the other, runs the score, and shows what came of it.
 
 mod disk;
+#[cfg(test)]
+mod outside_tests;
 mod places;
 mod rests;
 #[cfg(test)]
@@ -16,6 +18,8 @@ use chordane::read::{MarkFrame, Marks};
 use chordane_score::{Holds, Pointer, PointerTrack, Runner, Script, Settings};
 use tokio::sync::watch;
 
+use disk::Unsettled;
+
 use super::desk::{Desk, Gesture, State};
 use super::flags::Flags;
 use super::message::{Asked, MarksTold, Mode, Told};
@@ -23,6 +27,7 @@ use super::paper::Paper;
 use super::runs::{Ran, Ready, Subject};
 use super::shown::{Picture, Seeds, Shown};
 use super::strip::Strip;
+use super::text::merged;
 use crate::draw;
 use crate::input::Origin;
 use crate::options::DrawOptions;
@@ -39,8 +44,10 @@ pub(crate) struct Job {
 #[derive(Debug)]
 pub(crate) enum What {
     Asked(Asked),
-    /// The file was changed, or may have been.
-    Outside,
+    /// The file was changed, or may have been; whether another file was put in its place.
+    Outside {
+        whole: bool,
+    },
     /// A picture beside it was changed.
     Pictures,
     /// Marks came in, and so many lines before that were none.
@@ -64,6 +71,8 @@ pub(crate) struct Session<'a> {
     paper: Option<Paper>,
     /// What the file was given where it clashes with what is here.
     theirs: Option<Arc<str>>,
+    /// What the file was found to hold while somebody else may still be writing it.
+    unsettled: Option<Unsettled>,
     base: Settings,
     track: Vec<(f64, Pointer)>,
     recording: Option<Instant>,
@@ -110,6 +119,7 @@ impl<'a> Session<'a> {
             desk,
             paper,
             theirs: None,
+            unsettled: None,
             track,
             recording: None,
             ran: None,
@@ -148,12 +158,22 @@ impl<'a> Session<'a> {
                 self.run();
                 continue;
             }
-            if self.stale.file && !self.desk.is_moving() {
+            if self.stale.file && self.unsettled.is_none() && !self.desk.is_moving() {
                 self.save();
                 self.publish();
                 continue;
             }
-            let job = if !self.has_more_to_do() {
+            let settles = self.unsettled.as_ref().map(Unsettled::left);
+            if settles == Some(Duration::ZERO) {
+                self.settle();
+                continue;
+            }
+            let job = if let Some(left) = settles {
+                match self.jobs.recv_timeout(left) {
+                    Err(RecvTimeoutError::Timeout) => continue,
+                    job => job,
+                }
+            } else if !self.has_more_to_do() {
                 self.jobs.recv().map_err(|_| RecvTimeoutError::Disconnected)
             } else if rest > Duration::ZERO {
                 self.jobs.recv_timeout(rest)
@@ -187,7 +207,7 @@ impl<'a> Session<'a> {
         let Job { page, what, answer } = job;
         match what {
             What::Asked(asked) => self.asked(page, asked, &answer),
-            What::Outside => self.outside(),
+            What::Outside { whole } => self.outside(whole),
             What::Pictures => {
                 let pictures = self.base.get_pictures().clone().unread();
                 self.base = self.base.clone().pictures(pictures);
@@ -215,7 +235,16 @@ impl<'a> Session<'a> {
         match asked {
             Asked::Edit { base, text } => {
                 if self.desk.edit(page, base, &text).is_err() {
-                    let _ = answer.send(Told::Clash.json());
+                    self.clash(text, answer);
+                }
+                self.changed();
+            }
+            Asked::Bring { before, text } => {
+                match merged(&before, &text, self.desk.text()) {
+                    Some(merged) => self.desk.change("what was typed before", Gesture::Single, |state| {
+                        state.text = merged.into();
+                    }),
+                    None => self.clash(text, answer),
                 }
                 self.changed();
             }
@@ -305,7 +334,7 @@ impl<'a> Session<'a> {
             Asked::Hover { at, reach, way } => self.hover(at, reach, way, answer),
             Asked::Grab { at, reach, way } => self.grab(page, at, reach, way, answer),
             Asked::Drag { .. } | Asked::LetGo { .. } => {}
-            Asked::Nudge { at, reach, way, by } => self.nudge(at, reach, way, by, answer),
+            Asked::Nudge { at, reach, way, to } => self.nudge(at, reach, way, to, answer),
             Asked::Next { from, by } => self.choose_next(from, by, answer),
             Asked::Insert { at, reach } => self.insert(at, reach, answer),
             Asked::Remove { at, reach } => self.remove(at, reach, answer),
@@ -330,6 +359,12 @@ impl<'a> Session<'a> {
             Asked::Stop => {}
             Asked::Keep { own } => self.keep(own),
         }
+    }
+
+    /// A page's text does not fit to the present one. Both can be reached from here on, and the page asks which is wanted.
+    fn clash(&mut self, text: String, answer: &Answer) {
+        self.desk.pass("what was typed", &text);
+        let _ = answer.send(Told::Clash { text }.json());
     }
 
     /// The text rewritten by the script that it is. Where it is none, nothing is changed.
@@ -466,7 +501,7 @@ fn replaces(next: &What, now: &What) -> bool {
             _ => false,
         },
         (What::Marks(..), What::Marks(..))
-        | (What::Outside, What::Outside)
+        | (What::Outside { .. }, What::Outside { .. })
         | (What::Pictures, What::Pictures) => true,
         _ => false,
     }

@@ -167,10 +167,10 @@ impl Session<'_> {
         Some((holds, grip))
     }
 
-    pub(super) fn nudge(&mut self, at: [f64; 2], reach: f64, way: usize, by: [f64; 2], answer: &Answer) {
+    pub(super) fn nudge(&mut self, at: [f64; 2], reach: f64, way: usize, to: [f64; 2], answer: &Answer) {
         let Some((holds, grip)) = self.grip_at(at, reach, answer) else { return };
         let Some((own, ran)) = holds.grips().get(grip).copied().zip(self.ran.as_ref()) else { return };
-        let to = ran.view.transform_point2(ran.told(own.at) + Point::from(by));
+        let to = ran.on_sheet(to);
         let hold = if way == 0 {
             holds.toward(grip, to - own.at)
         } else {
@@ -182,7 +182,7 @@ impl Session<'_> {
             return;
         };
         let dragged = holds.drag(grip, &hold).to(to, NUDGE_WITHIN);
-        self.desk.change("moving by a step", Gesture::Single, |state| state.text = dragged.text.into());
+        self.desk.change("moving by steps", Gesture::Steps, |state| state.text = dragged.text.into());
         self.changed();
         self.run();
         let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());

@@ -18,19 +18,19 @@ use crate::live::shown::Shown;
 use crate::options::OneScore;
 
 /// A session at work.
-struct Desk {
-    jobs: Sender<Job>,
-    shown: watch::Receiver<Shown>,
+pub(super) struct Desk {
+    pub(super) jobs: Sender<Job>,
+    pub(super) shown: watch::Receiver<Shown>,
 }
 
 impl Desk {
-    fn ask(&self, what: What) -> UnboundedReceiver<String> {
+    pub(super) fn ask(&self, what: What) -> UnboundedReceiver<String> {
         let (answer, answers) = unbounded_channel();
         self.jobs.send(Job { page: 1, what, answer }).unwrap();
         answers
     }
 
-    fn wait(&self, what: &str, is_so: impl Fn(&Shown) -> bool) -> Shown {
+    pub(super) fn wait(&self, what: &str, is_so: impl Fn(&Shown) -> bool) -> Shown {
         let begin = Instant::now();
         while !is_so(&self.shown.borrow()) {
             assert!(begin.elapsed() < Duration::from_secs(30), "this never came: {what}");
@@ -45,7 +45,7 @@ impl Desk {
 }
 
 /// Works on something while a test asks for things.
-fn with_session(subject: Subject<'_>, text: &str, paper: Option<Paper>, test: impl FnOnce(&Desk)) {
+pub(super) fn with_session(subject: Subject<'_>, text: &str, paper: Option<Paper>, test: impl FnOnce(&Desk)) {
     with_all(subject, text, paper, Settings::new(), test);
 }
 
@@ -177,7 +177,7 @@ fn what_cannot_be_written_stays_and_is_written_later() {
         assert_eq!(std::fs::read_to_string(&file).unwrap(), "sheet(92, 60)");
         // Another text in the same line, from outside.
         std::fs::write(&file, "sheet(93, 61)").unwrap();
-        desk.ask(What::Outside);
+        desk.ask(What::Outside { whole: false });
         let third = desk.wait("the other text", |shown| shown.text.contains("93"));
         // And from both sides at once: it is asked about, and nothing is written.
         std::fs::write(&file, "sheet(94, 62)").unwrap();
@@ -200,7 +200,7 @@ fn what_cannot_be_written_stays_and_is_written_later() {
         desk.ask(What::Asked(Asked::Edit { base: fourth.version, text: "sheet(97, 65)".to_owned() }));
         desk.wait("a question", |shown| shown.file.0 == FileState::Asking);
         std::fs::write(&file, "sheet(95, 63)").unwrap();
-        desk.ask(What::Outside);
+        desk.ask(What::Outside { whole: false });
         desk.wait("no question", |shown| shown.file.0 == FileState::Saved);
         holds("sheet(97, 65)");
     });
