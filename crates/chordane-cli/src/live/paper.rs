@@ -1,11 +1,11 @@
 //! The file on the disk: written whole, and looked at before, so that what others wrote is not lost.
 
 use std::collections::VecDeque;
-use std::io;
+use std::io::{self, Write};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
-use chordane::write::write_whole;
+use chordane::write::WholeFile;
 
 use super::text::shared;
 use crate::failure::Failure;
@@ -122,17 +122,23 @@ impl Paper {
         }
     }
 
-    /// Writes a text.
-    pub(crate) fn write(&mut self, text: &Arc<str>) -> Result<(), Failure> {
-        let written = write_whole(&self.file, self.manner.written(text).as_bytes());
-        written.map_err(|error: io::Error| Failure::writing(&self.file, &error))?;
+    /// Writes a text, if the file still holds what is known of it once that is written beside it; whether it did.
+    pub(crate) fn write(&mut self, text: &Arc<str>) -> Result<bool, Failure> {
+        let bytes = self.manner.written(text);
+        let written = WholeFile::create(&self.file).and_then(|mut out| {
+            out.write_all(bytes.as_bytes())?;
+            out.finish_if(|| matches!(self.look(), Look::Same | Look::Gone))
+        });
+        if !written.map_err(|error: io::Error| Failure::writing(&self.file, &error))? {
+            return Ok(false);
+        }
         let before = std::mem::replace(&mut self.known, Arc::clone(text));
         if before != self.known {
             self.older.push_back(before);
             let more = self.older.len().saturating_sub(MOST_OLDER);
             self.older.drain(..more);
         }
-        Ok(())
+        Ok(true)
     }
 }
 

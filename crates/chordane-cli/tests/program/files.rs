@@ -133,11 +133,15 @@ fn what_a_killed_run_left_is_removed_and_what_is_being_written_is_not() {
     let at = |name: &str| folder.path().join(name);
     std::fs::write(at(".chordane-1-0.part"), "half a pict").unwrap();
     std::fs::write(at("mine.part"), "not ours").unwrap();
+    std::fs::write(at(".chordane-notes.part"), "not ours either").unwrap();
+    // Nobody writes into this pipe.
+    assert!(Process::new("mkfifo").arg(at(".chordane-3-0.part")).status().unwrap().success());
     let held = std::fs::File::create(at(".chordane-2-0.part")).unwrap();
     held.lock().unwrap();
     chordane().arg("draw").arg(&score).arg("-o").arg(at("sail.png")).assert().success();
+    std::fs::remove_file(at(".chordane-3-0.part")).unwrap();
     let names: Vec<String> = contents(folder.path()).into_keys().collect();
-    assert_eq!(names, [".chordane-2-0.part", "kite.chord", "mine.part", "sail.png"]);
+    assert_eq!(names, [".chordane-2-0.part", ".chordane-notes.part", "kite.chord", "mine.part", "sail.png"]);
 }
 
 #[test]

@@ -74,13 +74,36 @@ impl WholeFile {
     /// # Errors
     ///
     /// What the system reports; the place then holds what it held before.
-    pub fn finish(mut self) -> io::Result<()> {
+    pub fn finish(self) -> io::Result<()> {
+        self.finish_if(|| true).map(drop)
+    }
+
+    /// Puts the file in its place if something holds when all of it is written, which may have taken a while; gives whether it did.
+    ///
+    /// # Errors
+    ///
+    /// What the system reports; the place then holds what it held before.
+    ///
+    /// ```
+    /// use std::io::Write;
+    /// use chordane::write::WholeFile;
+    /// let file = std::env::temp_dir().join("skerry-wish.txt");
+    /// let mut out = WholeFile::create(&file)?;
+    /// writeln!(out, "hem")?;
+    /// assert!(!out.finish_if(|| false)?);
+    /// assert!(!file.exists());
+    /// # Ok::<(), std::io::Error>(())
+    /// ```
+    pub fn finish_if(mut self, holds: impl FnOnce() -> bool) -> io::Result<bool> {
         self.out.flush()?;
-        let Some((part, place)) = &self.part else { return Ok(()) };
+        let Some((part, place)) = &self.part else { return Ok(true) };
         self.out.sync_all()?;
+        if !holds() {
+            return Ok(false);
+        }
         std::fs::rename(part, place)?;
         self.part = None;
-        Ok(())
+        Ok(true)
     }
 }
 
@@ -139,6 +162,15 @@ fn part_beside(place: &FilePath) -> io::Result<(File, PathBuf)> {
     Err(io::Error::other("the folder holds too many files that were never finished"))
 }
 
+/// Whether a name is one of those that [`part_beside`] gives: two numbers, and nothing that a person would choose.
+fn is_part(name: &str) -> bool {
+    let numbers = name.strip_prefix(PART_BEGIN).and_then(|rest| rest.strip_suffix(PART_END));
+    let is_number = |text: &str| !text.is_empty() && text.bytes().all(|byte| byte.is_ascii_digit());
+    numbers
+        .and_then(|numbers| numbers.split_once('-'))
+        .is_some_and(|(run, count)| is_number(run) && is_number(count))
+}
+
 /// Removes what runs that were killed have left in the folder of a place; once for each folder, since looking through one takes
 /// time.
 fn swept(place: &FilePath) {
@@ -152,8 +184,10 @@ fn swept(place: &FilePath) {
     }
     let Ok(entries) = std::fs::read_dir(folder) else { return };
     for entry in entries.flatten() {
-        let name = entry.file_name();
-        if !name.to_str().is_some_and(|name| name.starts_with(PART_BEGIN) && name.ends_with(PART_END)) {
+        // What is no plain file would keep whoever opens it waiting.
+        if !entry.file_name().to_str().is_some_and(is_part)
+            || !entry.file_type().is_ok_and(|kind| kind.is_file())
+        {
             continue;
         }
         // Whoever is writing it holds its lock.

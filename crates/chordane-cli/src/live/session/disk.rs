@@ -166,7 +166,12 @@ impl Session<'_> {
             return;
         }
         self.shown.file = match paper.write(self.desk.text()) {
-            Ok(()) => (FileState::Saved, "".into()),
+            Ok(true) => (FileState::Saved, "".into()),
+            Ok(false) => {
+                self.stale.file = true;
+                self.outside(false);
+                return;
+            }
             Err(failure) => (FileState::Unsaved, why_unsaved(&failure).into()),
         };
     }
