@@ -9,9 +9,9 @@ use crate::pages::{Live, Page, wait, wait_for_file};
 use crate::support::loft;
 use tempfile::TempDir;
 
-const SHEET: (f64, f64) = (640.0, 480.0);
+pub(crate) const SHEET: (f64, f64) = (640.0, 480.0);
 
-const SAILS: &str = r##"// Sails on a line.
+pub(crate) const SAILS: &str = r##"// Sails on a line.
 let size = knob("size", 100, 20, 160);
 fn corner_of(a) { pt(320, 260) + polar(deg(a), 170) }
 let page = sheet(640, 480).ground("#f4efe6");
@@ -22,7 +22,7 @@ page.add(open([corner_of(20), corner_of(160)]).stroke("#20303c", 4));
 page
 "##;
 
-fn sails() -> (TempDir, PathBuf, Live, Page) {
+pub(crate) fn sails() -> (TempDir, PathBuf, Live, Page) {
     let (folder, score) = loft(SAILS);
     let live = Live::of(&score);
     let page = Page::open(&live.address);
@@ -414,7 +414,7 @@ fn changes_from_two_sides_are_brought_together_or_asked_about() {
         page.text(".cm-content") == other.text(".cm-content") && page.text(".cm-content").contains("// two")
     });
     // The file and a page, in the same line: asked about.
-    page.run("window.dispatchEvent(new Event('offline'))");
+    page.cut();
     drop(other);
     page.keys(&[], &['!']);
     std::fs::write(&score, both.replace("line. one", "line. three")).unwrap();
@@ -423,11 +423,10 @@ fn changes_from_two_sides_are_brought_together_or_asked_about() {
         fresh.wait_for_picture();
         fresh.text(".cm-content").contains("three")
     });
-    page.run("window.dispatchEvent(new Event('online'))");
-    page.wait("!document.querySelector('#toast').hidden");
-    page.wait("document.querySelector('#toast').textContent.includes('changed elsewhere')");
+    page.join();
+    page.wait("document.querySelector('#clash')?.textContent.includes('changed elsewhere')");
     assert!(page.text(".cm-content").contains("three"));
-    page.click("#toast button");
+    page.press("#clash button");
     wait_for_file(&score, |text| text.contains("line. one!"));
 }
 

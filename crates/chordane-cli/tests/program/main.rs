@@ -4,6 +4,7 @@
 
 mod again;
 mod browser;
+mod browser_kept;
 mod browser_live;
 mod browser_speed;
 mod browser_trace;

@@ -25,10 +25,19 @@ impl Live {
         Self::start_with(arguments, Stdio::null())
     }
 
+    /// At a port of one's own choice.
+    pub(crate) fn start_at(arguments: &[&str], port: u16) -> Self {
+        Self::start_all(arguments, port, Stdio::null())
+    }
+
     pub(crate) fn start_with(arguments: &[&str], input: Stdio) -> Self {
+        Self::start_all(arguments, 0, input)
+    }
+
+    fn start_all(arguments: &[&str], port: u16, input: Stdio) -> Self {
         let mut child = Command::new(program())
             .args(arguments)
-            .args(["--port", "0"])
+            .args(["--port", &port.to_string()])
             .stdin(input)
             .stderr(Stdio::piped())
             .spawn()
@@ -167,6 +176,20 @@ impl Page {
         self.run(&format!("document.querySelector({}).click()", json!(selector)));
     }
 
+    /// Clicks an element with the pointer, where it is on the screen.
+    pub(crate) fn press(&self, selector: &str) {
+        self.wait(&format!(
+            "document.querySelector({0}) && !document.querySelector({0}).disabled",
+            json!(selector)
+        ));
+        let script = format!(
+            "const box = document.querySelector({}).getBoundingClientRect(); return [box.left + box.width / 2, box.top + box.height / 2]",
+            json!(selector)
+        );
+        let at = self.run(&script);
+        self.click_at((at[0].as_f64().unwrap(), at[1].as_f64().unwrap()));
+    }
+
     /// Where a place of a sheet of such a size is in the window.
     pub(crate) fn place(&self, sheet: (f64, f64), at: (f64, f64)) -> (f64, f64) {
         let paper = self.run("const box = document.querySelector('#paper').getBoundingClientRect(); return [box.left, box.top, box.width, box.height]");
@@ -225,6 +248,39 @@ impl Page {
             actions = actions.then(KeyAction::Up { value: *key });
         }
         self.runtime.block_on(self.client.perform_actions(actions)).unwrap();
+    }
+
+    /// Presses one key often, with so many milliseconds between.
+    pub(crate) fn burst(&self, key: char, count: usize, between: u64) {
+        let mut actions = KeyActions::new("keys".to_owned());
+        for _ in 0..count {
+            actions = actions
+                .then(KeyAction::Down { value: key })
+                .then(KeyAction::Up { value: key })
+                .then(KeyAction::Pause { duration: Duration::from_millis(between) });
+        }
+        self.runtime.block_on(self.client.perform_actions(actions)).unwrap();
+    }
+
+    /// Closes the line, and opens no other until it is joined again.
+    pub(crate) fn cut(&self) {
+        self.run(
+            "window.Whole = window.WebSocket;
+                window.WebSocket = class {
+                static OPEN = 1; static CLOSED = 3;
+                readyState = 3;
+                addEventListener(kind, act) { if (kind === 'close') setTimeout(act, 20); }
+                close() {}
+            };
+                window.dispatchEvent(new Event('offline'))",
+        );
+        self.wait("document.body.dataset.line === 'closed'");
+    }
+
+    /// Opens the line again.
+    pub(crate) fn join(&self) {
+        self.run("window.WebSocket = window.Whole; window.dispatchEvent(new Event('online'))");
+        self.wait("document.body.dataset.line === 'open'");
     }
 
     /// Keeps a picture of the page where `CHORDANE_KEEP_SHEETS` names a folder.

@@ -1,0 +1,169 @@
+//! What is typed and drawn in the page is never lost: clashes, programs that are started again, held keys, and addresses that are not whole.
+
+use crate::browser_live::{SAILS, SHEET, sails};
+use crate::pages::{Live, Page, wait, wait_for_file};
+use crate::support::loft;
+
+const END: char = '\u{e010}';
+const CONTROL: char = '\u{e009}';
+const RIGHT: char = '\u{e014}';
+
+/// Puts the cursor at the end of the first line, by keys.
+fn to_first_line(page: &Page) {
+    let corner = page.run(
+        "const box = document.querySelector('.cm-line').getBoundingClientRect(); return [box.left, box.top]",
+    );
+    page.click_at((corner[0].as_f64().unwrap() + 20.0, corner[1].as_f64().unwrap() + 8.0));
+    page.keys(&[CONTROL], &['\u{e011}']);
+    page.keys(&[], &[END]);
+}
+
+fn type_in(page: &Page, text: &str) {
+    page.keys(&[], &text.chars().collect::<Vec<_>>());
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn a_clash_waits_for_its_answer_and_both_texts_stay_on_the_way_back() {
+    let (_folder, score, live, page) = sails();
+    let clash = |page: &Page| {
+        to_first_line(page);
+        page.cut();
+        type_in(page, " mine");
+        std::fs::write(&score, SAILS.replacen("on a line.", "on a rope.", 1)).unwrap();
+        let other = Page::open(&live.address);
+        other.wait("document.querySelector('.cm-content')?.textContent.includes('rope')");
+        page.join();
+        page.wait("document.querySelector('#clash')");
+        assert!(page.text(".cm-content").contains("on a rope."));
+    };
+    clash(&page);
+    page.keep("live-clash");
+    // It waits, whatever is done meanwhile.
+    page.press("#surround");
+    page.press("#surround");
+    page.press("#clash button");
+    wait_for_file(&score, |text| text.starts_with("// Sails on a line. mine\n"));
+    assert_eq!(page.run("return document.querySelector('#clash')"), serde_json::Value::Null);
+    // One step back is the other text, then what was typed, then the other one again, and at last the first.
+    let back = |begin: &str| {
+        page.press("#undo");
+        wait_for_file(&score, |text| text.starts_with(begin));
+    };
+    for begin in [
+        "// Sails on a rope.\n",
+        "// Sails on a line. mine\n",
+        "// Sails on a rope.\n",
+        "// Sails on a line.\n",
+    ] {
+        back(begin);
+    }
+    // And with the other answer.
+    clash(&page);
+    page.press("#clash button:last-child");
+    page.wait("document.querySelector('#clash') === null");
+    assert!(std::fs::read_to_string(&score).unwrap().starts_with("// Sails on a rope.\n"));
+    page.press("#undo");
+    wait_for_file(&score, |text| text.starts_with("// Sails on a line. mine\n"));
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn what_is_typed_while_no_program_is_there_is_offered_by_the_next_one() {
+    let (folder, score) = loft(SAILS);
+    let port = std::net::TcpListener::bind("127.0.0.1:0").unwrap().local_addr().unwrap().port();
+    let call = ["live", score.to_str().unwrap()];
+    let live = Live::start_at(&call, port);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    live.kill();
+    page.wait("document.body.dataset.line === 'closed'");
+    to_first_line(&page);
+    type_in(&page, " typed");
+    // Another line is changed meanwhile.
+    std::fs::write(&score, SAILS.replace("a quarter turn", "a half turn")).unwrap();
+    let next = Live::start_at(&call, port);
+    page.wait("!document.querySelector('#access').hidden");
+    assert!(page.text("#access").contains("started again"), "{}", page.text("#access"));
+    page.keep("live-other-token");
+    // The new address in the same tab: only what stands behind the # is another.
+    page.go(&next.address);
+    page.wait("document.querySelector('#offer')");
+    assert!(page.text(".cm-content").contains("a half turn") && !page.text(".cm-content").contains("typed"));
+    page.press("#offer button");
+    let both = wait_for_file(&score, |text| text.starts_with("// Sails on a line. typed\n"));
+    assert!(both.contains("a half turn"));
+    page.wait("document.querySelector('#offer') === null");
+    // Typed, and the tab is loaded again with the old address; a new tab at the new one offers it.
+    next.kill();
+    page.wait("document.body.dataset.line === 'closed'");
+    to_first_line(&page);
+    type_in(&page, " twice");
+    page.run("location.reload()");
+    let last = Live::start_at(&call, port);
+    page.go("about:blank");
+    page.go(&last.address);
+    page.wait("document.querySelector('#offer')");
+    page.press("#offer button:last-child");
+    page.wait("document.querySelector('#offer') === null");
+    page.run("location.reload()");
+    page.wait_for_picture();
+    assert_eq!(page.run("return document.querySelector('#offer')"), serde_json::Value::Null);
+    assert_eq!(std::fs::read_to_string(&score).unwrap(), both);
+    drop(folder);
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn without_the_token_the_page_says_what_to_do() {
+    let (_folder, _score, live, page) = sails();
+    let bare = live.address.split('#').next().unwrap();
+    for (address, told) in
+        [(bare.to_owned(), "has no token"), (format!("{bare}#0123"), "is not that of the program")]
+    {
+        let other = Page::open(&address);
+        other.wait("!document.querySelector('#access').hidden");
+        let text = other.text("#access");
+        assert!(text.contains(told) && text.contains("http://"), "{text}");
+        other.keep("live-no-access");
+        // The whole address, in the same tab.
+        other.go(&live.address);
+        other.wait_for_picture();
+        assert_eq!(other.run("return document.querySelector('#access').hidden"), true);
+    }
+    drop(page);
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn held_arrow_keys_move_by_every_press() {
+    let (_folder, score, _live, page) = sails();
+    let corner = page.place(SHEET, (80.0, 90.0));
+    page.hover_grip(corner);
+    page.click_at(corner);
+    page.wait("document.querySelector('#overlay .chosen')");
+    page.burst(RIGHT, 30, 33);
+    wait_for_file(&score, |text| text.contains("closed([[110, 90], [220, 60]"));
+    page.wait("!document.querySelector('#undo').disabled");
+    // All of it is one step back.
+    page.press("#undo");
+    wait_for_file(&score, |text| text == SAILS);
+    assert_eq!(page.run("return document.querySelector('#undo').disabled"), true);
+    // Enlarged, too.
+    page.hover_grip(corner);
+    page.click_at(corner);
+    page.wait("document.querySelector('#overlay .chosen')");
+    page.keys(&[], &['+', '+', '+', '+', '+', '+']);
+    page.burst(RIGHT, 15, 33);
+    wait_for_file(&score, |text| text.contains("closed([[95, 90], [220, 60]"));
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn buttons_on_the_picture_hear_the_pointer() {
+    let (_folder, score, _live, page) = sails();
+    std::fs::write(&score, SAILS.replace("polygon(pt(480, 130)", "poligon(pt(480, 130)")).unwrap();
+    page.wait("!document.querySelector('#mistake').hidden");
+    page.press("#mistake .go");
+    wait("the cursor at the line", || page.text(".cm-activeLine").contains("poligon"));
+}
