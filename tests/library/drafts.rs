@@ -104,6 +104,36 @@ fn undoing_passes_over_the_picking_of_shapes() {
     assert!(!draft.redo());
 }
 
+/// A way of thousands of steps, gone back to anywhere: what is there is what the steps before make.
+#[test]
+fn a_long_way_is_gone_back_step_by_step() {
+    let mut dice = Dice::new(21, "long ways");
+    let mut draft = Draft::new();
+    while draft.steps().len() < 9000 {
+        let _ = draft.apply(any_step(&mut dice));
+    }
+    let steps: Vec<Step> = draft.steps().copied().collect();
+    let end = draft.clone();
+    for goal in [8999, 8990, 8700, 8100, 4000, 300, 255, 1, 0] {
+        while draft.steps().len() > goal {
+            assert!(draft.undo());
+        }
+        let count = draft.steps().len();
+        assert_eq!(draft, Draft::of(steps[..count].iter().copied()), "{count}");
+    }
+    while draft.redo() {}
+    assert_eq!(draft, end);
+    // Another way from the middle on.
+    for _ in 0..5000 {
+        draft.undo();
+    }
+    let count = draft.steps().len();
+    draft.apply(Step::Add { at: pt(1.0, 2.0), kind: VertexKind::Corner }).unwrap();
+    let more: Vec<Step> = draft.steps().copied().collect();
+    assert_eq!((more.len(), &draft), (count + 1, &Draft::of(more.iter().copied())));
+    assert!(!draft.redo());
+}
+
 fn any_step(dice: &mut Dice) -> Step {
     let shape = dice.whole(1, 5) as usize;
     let place = dice.whole(0, 5) as usize;

@@ -44,7 +44,7 @@ function meta(of) {
 
 wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
     document.body.dataset.line = line;
-    html("state").textContent = line === "open" ? "" : "No connection to chordane. What you type is kept in this browser, and offered once it is back.";
+    html("state").textContent = line !== "closed" ? "" : "No connection to chordane. What you type is kept in this browser, and offered once it is back.";
 };
 
 wire.on("hello", (told) => {

@@ -1,7 +1,7 @@
 // Tracing: outlines over a picture, vertex by vertex.
 
 import { token } from "./access.js";
-import { button, drawn, element, html, input, isOnControl, part, short, toast } from "./parts.js";
+import { button, drawn, element, html, input, isOnControl, part, question, short, toast } from "./parts.js";
 import { Picture } from "./picture.js";
 import { Wire } from "./wire.js";
 
@@ -49,7 +49,7 @@ let tryNext = null;
 
 wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
     document.body.dataset.line = line;
-    html("state").textContent = line === "open" ? "" : "No connection to chordane. What you drew is on the disk.";
+    html("state").textContent = line !== "closed" ? "" : "No connection to chordane. What you drew is on the disk.";
 };
 
 wire.on("hello", (told) => {
@@ -101,6 +101,15 @@ wire.on("near", (told) => {
     if (lookAgain) look();
 });
 wire.on("file", (told) => { html("file").textContent = told.told; html("file").dataset.state = told.told === "" ? "saved" : "unsaved"; });
+wire.on("question", (told) => {
+    const asked = told.question;
+    if (asked === null) {
+        document.getElementById("answer")?.remove();
+        return;
+    }
+    const answer = (/** @type {boolean} */ yes) => () => void wire.send({ ask: "answer", yes });
+    question("answer", asked.told, [[asked.yes, answer(true)], ...(asked.no === null ? [] : /** @type {[string, () => void][]} */ ([[asked.no, answer(false)]]))]);
+});
 wire.on("refused", (told) => toast(told.message));
 
 /** @returns {Kind} */

@@ -17,6 +17,7 @@ export class Wire {
         /** @type {WebSocket | undefined} */
         this.socket = undefined;
         this.wait = 200;
+        this.refused = false;
         /** @type {ReturnType<typeof setTimeout> | undefined} */
         this.timer = undefined;
         /** @type {(state: "open" | "closed" | "refused") => void} */
@@ -60,7 +61,8 @@ export class Wire {
             for (const act of this.listeners.get(told.tell) ?? []) act(told);
         });
         socket.addEventListener("close", () => {
-            this.onState("closed");
+            if (opened) this.refused = false;
+            this.onState(this.refused ? "refused" : "closed");
             if (!opened) void this.ask();
             this.timer = setTimeout(() => this.open(), this.wait);
             this.wait = Math.min(this.wait * 1.6, LONGEST);
@@ -69,7 +71,8 @@ export class Wire {
 
     /** Asks why the line was not opened. */
     async ask() {
-        if (await access() !== "refused") return;
+        this.refused = await access() === "refused";
+        if (!this.refused) return;
         tellRefused();
         this.onState("refused");
     }

@@ -119,6 +119,10 @@ fn too_large(name: &str) -> Failure {
 /// The bytes of a file.
 pub(crate) fn read_file(file: &Path) -> Result<Vec<u8>, Failure> {
     let name = file.display();
+    // Whoever opens a pipe into which nobody writes waits for ever.
+    if file.metadata().is_ok_and(|held| !held.is_file() && !held.is_dir()) {
+        return Err(Failure::call(format!("{name} is a pipe or a device, not a file"), "name a file"));
+    }
     let mut bytes = Vec::new();
     let read = std::fs::File::open(file).and_then(|file| file.take(MOST_BYTES + 1).read_to_end(&mut bytes));
     if read.as_ref().is_ok_and(|read| *read as u64 > MOST_BYTES) {

@@ -1,8 +1,8 @@
 //! What pages of a tracing talk to: the draft, its journal and its files.
 
-use std::collections::HashMap;
-use std::path::PathBuf;
-use std::sync::{Mutex, PoisonError};
+use std::collections::{BTreeMap, HashMap};
+use std::path::{Path as FilePath, PathBuf};
+use std::sync::{Mutex, MutexGuard, PoisonError};
 
 use chordane::draft::{Draft, PictureEdges, Step};
 use chordane::number::Point;
@@ -10,9 +10,10 @@ use chordane::write::write_whole;
 use tokio::sync::watch;
 
 use super::files::bytes;
-use super::journal::{Entry, Journal};
-use super::message::{Asked, DraftTold, Snap, Told};
+use super::journal::{Entry, Journal, digest};
+use super::message::{Asked, DraftTold, QuestionTold, Snap, Told};
 use crate::failure::Failure;
+use crate::input::read_file;
 use crate::web::{Answer, Host, Saved, TRACE};
 
 /// The picture that is traced.
@@ -25,10 +26,33 @@ pub(crate) struct Photo {
     pub(crate) edges: PictureEdges,
 }
 
+/// A file that the outlines are written to.
+#[derive(Debug)]
+pub(crate) struct Output {
+    pub(crate) file: PathBuf,
+    /// The journal's name for it.
+    pub(crate) name: String,
+    /// What was written into it last, as digests.
+    pub(crate) wrote: Vec<String>,
+    /// Somebody else's work that is to be left as it is.
+    left: bool,
+}
+
+impl Output {
+    pub(crate) fn new(file: PathBuf, name: String, wrote: Vec<String>) -> Self {
+        Self { file, name, wrote, left: false }
+    }
+
+    /// Whether it holds what was written here, or nothing yet.
+    pub(crate) fn is_own(&self) -> bool {
+        let Ok(held) = self.file.metadata() else { return true };
+        held.is_file() && read_file(&self.file).is_ok_and(|bytes| self.wrote.contains(&digest(&bytes)))
+    }
+}
+
 /// What pages of a tracing talk to.
 pub(crate) struct Board {
     photo: Photo,
-    out: Vec<PathBuf>,
     work: Mutex<Work>,
     show: watch::Sender<Shown>,
     shown: watch::Receiver<Shown>,
@@ -37,45 +61,140 @@ pub(crate) struct Board {
 struct Work {
     draft: Draft,
     journal: Journal,
+    out: Vec<Output>,
+    question: Option<Question>,
 }
 
-/// What all pages show: the draft, and what is to be said of its files.
+/// What has to be answered.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(crate) enum Question {
+    /// It was drawn over another picture. Nothing is done before that is answered.
+    Picture,
+    /// These outputs hold what was not written here. They are not written before that is answered.
+    Outputs(Vec<String>),
+}
+
+impl Question {
+    fn told(self) -> QuestionTold {
+        match self {
+            Self::Picture => QuestionTold {
+                told: "These outlines were drawn over another picture.".to_owned(),
+                yes: "Go on over this one",
+                no: None,
+            },
+            Self::Outputs(names) => {
+                let (one, them) = if names.len() == 1 { ("holds", "it") } else { ("hold", "them") };
+                QuestionTold {
+                    told: format!("{} {one} what was not written here.", names.join(", ")),
+                    yes: "Write over",
+                    no: Some(if them == "it" { "Leave it as it is" } else { "Leave them as they are" }),
+                }
+            }
+        }
+    }
+}
+
+/// What all pages show: the draft, what is to be said of its files, and what is asked.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub(crate) struct Shown {
     draft: DraftTold,
     file: String,
+    question: Option<QuestionTold>,
+}
+
+impl Work {
+    /// The outputs' bytes, and their digests.
+    fn made(&self, size: [u32; 2]) -> Result<(Vec<Vec<u8>>, BTreeMap<String, String>), Failure> {
+        let all =
+            self.out.iter().map(|out| bytes(&self.draft, size, &out.file)).collect::<Result<Vec<_>, _>>()?;
+        let own = self.out.iter().zip(&all).filter(|(out, _)| !out.left);
+        let digests = own.map(|(out, bytes)| (out.name.clone(), digest(bytes))).collect();
+        Ok((all, digests))
+    }
+
+    /// Writes the outputs that hold what was written here; asks about others.
+    fn write(&mut self, all: &[Vec<u8>]) -> Result<(), Failure> {
+        let mut foreign = Vec::new();
+        for (out, bytes) in self.out.iter_mut().zip(all).filter(|(out, _)| !out.left) {
+            if !out.is_own() {
+                foreign.push(out.name.clone());
+                continue;
+            }
+            write_whole(&out.file, bytes).map_err(|error| Failure::writing(&out.file, &error))?;
+            out.wrote = vec![digest(bytes)];
+        }
+        if self.question != Some(Question::Picture) {
+            self.question = (!foreign.is_empty()).then_some(Question::Outputs(foreign));
+        }
+        Ok(())
+    }
 }
 
 impl Board {
-    pub(crate) fn new(photo: Photo, out: Vec<PathBuf>, journal: Journal, draft: Draft) -> Self {
-        let (show, shown) = watch::channel(Shown { draft: (&draft).into(), file: String::new() });
-        Self { photo, out, work: Mutex::new(Work { draft, journal }), show, shown }
+    pub(crate) fn new(
+        photo: Photo,
+        out: Vec<Output>,
+        journal: Journal,
+        draft: Draft,
+        question: Option<Question>,
+    ) -> Self {
+        let told = question.clone().map(Question::told);
+        let (show, shown) =
+            watch::channel(Shown { draft: (&draft).into(), file: String::new(), question: told });
+        Self { photo, work: Mutex::new(Work { draft, journal, out, question }), show, shown }
+    }
+
+    fn work(&self) -> MutexGuard<'_, Work> {
+        self.work.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
     fn does(&self, entry: &Entry) -> Result<(), String> {
-        let mut work = self.work.lock().unwrap_or_else(PoisonError::into_inner);
-        // Kept before it is done: what is shown is on the disk.
-        let mut after = work.draft.clone();
-        entry.apply(&mut after)?;
-        let kept = work.journal.add(entry);
-        work.draft = after;
-        let file = match kept.map_err(|error| Failure::writing(&Journal::place(self.first()), &error)) {
-            Ok(()) => self.write(&work.draft).err().map_or_else(String::new, |failure| failure.to_string()),
-            Err(failure) => failure.to_string(),
-        };
-        self.show.send_replace(Shown { draft: (&work.draft).into(), file });
+        let mut work = self.work();
+        if work.question == Some(Question::Picture) {
+            return Err("answer the question above first".to_owned());
+        }
+        entry.apply(&mut work.draft)?;
+        self.keep(&mut work, Some(entry));
         Ok(())
     }
 
-    fn first(&self) -> &std::path::Path {
-        self.out.first().map_or_else(|| std::path::Path::new("outline.svg"), PathBuf::as_path)
+    /// Writes what is there: into the journal, so that what is shown is on the disk, then into the outputs.
+    fn keep(&self, work: &mut Work, entry: Option<&Entry>) {
+        let kept = work.made(self.photo.size).and_then(|(all, digests)| {
+            let kept = match entry {
+                Some(entry) => work.journal.add(entry, &digests),
+                None => work.journal.wrote(&digests),
+            };
+            kept.map_err(|error| Failure::writing(&Journal::place(first(&work.out)), &error))?;
+            work.write(&all)
+        });
+        let file = kept.err().map_or_else(String::new, |failure| failure.to_string());
+        let question = work.question.clone().map(Question::told);
+        self.show.send_replace(Shown { draft: (&work.draft).into(), file, question });
     }
 
-    fn write(&self, draft: &Draft) -> Result<(), Failure> {
-        for out in &self.out {
-            let bytes = bytes(draft, self.photo.size, out)?;
-            write_whole(out, &bytes).map_err(|error| Failure::writing(out, &error))?;
+    /// What was asked is answered.
+    fn answered(&self, yes: bool) -> Result<(), String> {
+        let mut work = self.work();
+        match work.question.take() {
+            Some(Question::Picture) if yes => {
+                let over = work.journal.over(&digest(&self.photo.bytes));
+                over.map_err(|error| format!("the journal cannot be written: {error}"))?;
+            }
+            Some(Question::Outputs(names)) => {
+                for out in &mut work.out {
+                    if !names.contains(&out.name) {
+                        continue;
+                    }
+                    out.left = !yes;
+                    if yes && let Ok(held) = read_file(&out.file) {
+                        out.wrote = vec![digest(&held)];
+                    }
+                }
+            }
+            question => work.question = question,
         }
+        self.keep(&mut work, None);
         Ok(())
     }
 
@@ -101,14 +220,23 @@ impl Board {
         (settled * 100.0).round() / 100.0
     }
 
-    /// Writes the files as they are now.
+    /// Writes the files as they are now, unless something has to be answered first.
     pub(crate) fn write_all(&self) -> Result<(), Failure> {
-        self.write(&self.draft())
+        let mut work = self.work();
+        if work.question.is_none() {
+            self.keep(&mut work, None);
+        }
+        let file = self.shown.borrow().file.clone();
+        if file.is_empty() {
+            Ok(())
+        } else {
+            Err(Failure::machine(file, "make room, or name another file with -o"))
+        }
     }
+}
 
-    fn draft(&self) -> Draft {
-        self.work.lock().unwrap_or_else(PoisonError::into_inner).draft.clone()
-    }
+fn first(out: &[Output]) -> &FilePath {
+    out.first().map_or_else(|| FilePath::new("outline.svg"), |out| &out.file)
 }
 
 impl Host for Board {
@@ -119,7 +247,7 @@ impl Host for Board {
     }
 
     fn hello(&self) -> String {
-        let out: Vec<String> = self.out.iter().map(|out| out.display().to_string()).collect();
+        let out: Vec<String> = self.work().out.iter().map(|out| out.file.display().to_string()).collect();
         Told::Hello { name: self.photo.name.clone(), out: out.join(", "), size: self.photo.size }.json()
     }
 
@@ -132,6 +260,9 @@ impl Host for Board {
         if before.map_or("", |before| &before.file) != now.file {
             told.push(Told::File { told: now.file.clone() }.json());
         }
+        if before.and_then(|before| before.question.as_ref()) != now.question.as_ref() {
+            told.push(Told::Question { question: now.question.clone() }.json());
+        }
         told
     }
 
@@ -139,27 +270,29 @@ impl Host for Board {
         let asked: Asked = serde_json::from_str(text).map_err(|error| error.to_string())?;
         let done = match asked {
             Asked::Step { step, snap } => {
-                let step = self.snapped(&self.draft(), step, snap);
+                let step = self.snapped(&self.work().draft, step, snap);
                 self.does(&Entry::Step(step))
             }
+            Asked::Answer { yes } => self.answered(yes),
             Asked::Undo => self.does(&Entry::Undo),
             Asked::Redo => self.does(&Entry::Redo),
             Asked::Try { step, snap } => {
-                let mut draft = self.draft();
+                let mut draft = self.work().draft.without_history();
                 let step = self.snapped(&draft, step, snap);
                 let tried = draft.apply(step).map_err(|error| error.to_string());
                 let _ = answer.send(Told::Tried((&draft).into()).json());
                 tried
             }
             Asked::Look { at, reach, snap } => {
-                let (draft, at) = (self.draft(), Point::from(at));
+                let (work, at) = (self.work(), Point::from(at));
+                let draft = &work.draft;
                 let vertex = draft.vertex_near(at, reach);
                 let side = if vertex.is_none() { draft.side_near(at, reach) } else { None };
                 let near = Told::Near {
                     vertex,
                     side: side.map(|(shape, side, at)| (shape, side, at.to_array())),
                     shape: draft.shape_at(at),
-                    put: self.put(&draft, at, snap, None).to_array(),
+                    put: self.put(draft, at, snap, None).to_array(),
                 };
                 let _ = answer.send(near.json());
                 Ok(())
@@ -174,8 +307,7 @@ impl Host for Board {
     fn left(&self, _: u64) {}
 
     fn save(&self, name: &str, _: &HashMap<String, String>) -> Saved {
-        bytes(&self.draft(), self.photo.size, std::path::Path::new(name))
-            .map_err(|failure| failure.to_string())
+        bytes(&self.work().draft, self.photo.size, FilePath::new(name)).map_err(|failure| failure.to_string())
     }
 
     fn file(&self, name: &str) -> Option<(&'static str, Vec<u8>)> {

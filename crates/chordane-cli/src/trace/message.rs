@@ -23,6 +23,10 @@ pub(crate) enum Asked {
         reach: f64,
         snap: Snap,
     },
+    /// What was asked is answered.
+    Answer {
+        yes: bool,
+    },
     Undo,
     Redo,
 }
@@ -61,9 +65,21 @@ pub(crate) enum Told {
     File {
         told: String,
     },
+    /// What has to be answered, or nothing any more.
+    Question {
+        question: Option<QuestionTold>,
+    },
     Refused {
         message: String,
     },
+}
+
+/// A question, and what its answers are called.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub(crate) struct QuestionTold {
+    pub(crate) told: String,
+    pub(crate) yes: &'static str,
+    pub(crate) no: Option<&'static str>,
 }
 
 impl Told {

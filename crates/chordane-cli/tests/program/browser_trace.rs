@@ -6,6 +6,7 @@ use std::time::{Duration, Instant};
 
 use crate::pages::{Live, Page, wait, wait_for_file};
 use crate::support::{chordane, loft};
+use predicates::str::contains;
 
 const SIZE: (f64, f64) = (640.0, 480.0);
 
@@ -69,6 +70,103 @@ fn a_picture_is_traced_and_nothing_is_lost_when_the_program_is_killed() {
 
 #[test]
 #[ignore = "needs Chromium"]
+fn another_hand_and_another_picture_are_asked_about() {
+    let folder = tempfile::tempdir().unwrap();
+    let (photo, out) = (photo(folder.path()), folder.path().join("kite.svg"));
+    let call = ["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()];
+    let live = Live::start(&call);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    let at = |x: f64, y: f64| page.place(SIZE, (x, y));
+    let count = |wanted: u64| wait(&format!("{wanted} vertices"), || vertices(&page) == wanted);
+    let places =
+        [(337.0, 60.0), (417.0, 193.0), (300.0, 320.0), (202.0, 139.0), (258.0, 369.0), (120.0, 420.0)];
+    let add = |number: usize| {
+        page.click_at(at(places[number].0, places[number].1));
+        count(number as u64 + 1);
+    };
+    (0..3).for_each(add);
+    wait("the outline", || out.exists());
+    // An edit by hand, while it is being traced: asked about, and meanwhile every step is kept.
+    let edited = "<!-- by hand --><svg xmlns='http://www.w3.org/2000/svg'/>";
+    std::fs::write(&out, edited).unwrap();
+    add(3);
+    page.wait(
+        "document.querySelector('#answer')?.textContent.includes('kite.svg holds what was not written here')",
+    );
+    page.keep("trace-asked");
+    assert_eq!(std::fs::read_to_string(&out).unwrap(), edited);
+    page.press("#answer button:last-child");
+    page.wait("document.querySelector('#answer') === null");
+    add(4);
+    assert_eq!(std::fs::read_to_string(&out).unwrap(), edited);
+    // Started again, it is asked about again; now it is written over.
+    live.kill();
+    let live = Live::start(&call);
+    page.go("about:blank");
+    page.go(&live.address);
+    page.wait_for_picture();
+    count(5);
+    page.press("#answer button");
+    let svg = wait_for_file(&out, |text| text.contains("<path"));
+    live.kill();
+    // Another picture under the same outlines: nothing is drawn before that is answered.
+    let other = folder.path().join("other.png");
+    chordane()
+        .args(["draw", "-", "--as", "png", "-o"])
+        .arg(&other)
+        .write_stdin("sheet(640, 480).ground(\"#dfe9ee\")")
+        .assert()
+        .success();
+    let call = ["trace", other.to_str().unwrap(), "-o", out.to_str().unwrap()];
+    chordane()
+        .args(call)
+        .args(["--auto", "--no-page"])
+        .assert()
+        .code(2)
+        .stderr(contains("were drawn over another picture"));
+    let live = Live::start(&call);
+    page.go("about:blank");
+    page.go(&live.address);
+    page.wait_for_picture();
+    page.wait("document.querySelector('#answer')?.textContent.includes('another picture')");
+    page.click_at(at(120.0, 420.0));
+    page.wait("document.querySelector('#toast').textContent.includes('answer the question above first')");
+    assert_eq!((vertices(&page), std::fs::read_to_string(&out).unwrap()), (5, svg));
+    page.press("#answer button");
+    page.wait("document.querySelector('#answer') === null");
+    add(5);
+    live.kill();
+    chordane().args(call).args(["--auto", "--no-page"]).assert().success();
+}
+
+/// Held arrow keys move the chosen vertex by every press.
+#[test]
+#[ignore = "needs Chromium"]
+fn held_arrow_keys_move_the_traced_vertex_by_every_press() {
+    let folder = tempfile::tempdir().unwrap();
+    let (photo, out) = (photo(folder.path()), folder.path().join("kite.txt"));
+    let live = Live::start(&["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()]);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    let at = |x: f64, y: f64| page.place(SIZE, (x, y));
+    for (number, (x, y)) in [(100.0, 100.0), (300.0, 100.0), (300.0, 300.0)].into_iter().enumerate() {
+        page.click_at(at(x, y));
+        wait("a vertex", || vertices(&page) == number as u64 + 1);
+    }
+    page.keys(&[], &['\u{e007}', 'v']);
+    let first = wait_for_file(&out, |text| text.contains('Z'));
+    let x = |text: &str| -> f64 {
+        text.trim_start_matches('M').split([' ', ',']).next().unwrap().parse().unwrap()
+    };
+    page.burst('\u{e014}', 30, 33);
+    wait("all presses", || {
+        std::fs::read_to_string(&out).is_ok_and(|text| (x(&text) - x(&first) - 30.0).abs() < 0.02)
+    });
+}
+
+#[test]
+#[ignore = "needs Chromium"]
 fn shapes_are_bent_have_holes_and_are_drawn_by_keys() {
     let folder = tempfile::tempdir().unwrap();
     let (photo, out) = (photo(folder.path()), folder.path().join("kite.svg"));
@@ -99,7 +197,8 @@ fn shapes_are_bent_have_holes_and_are_drawn_by_keys() {
     page.pull(at(200.0, 140.0), at(224.0, 240.0));
     page.wait("document.querySelector('#overlay .vertex')");
     let steps = wait_for_file(&folder.path().join("kite.svg.steps"), |text| text.contains("\"move\""));
-    let moved: serde_json::Value = serde_json::from_str(steps.lines().last().unwrap()).unwrap();
+    let moved: serde_json::Value =
+        serde_json::from_str(steps.lines().rfind(|line| line.contains("\"move\"")).unwrap()).unwrap();
     let x = moved["step"]["move"]["to"][0].as_f64().unwrap();
     // The panel's left edge is a line from (202, 139) to (258, 369).
     let y = moved["step"]["move"]["to"][1].as_f64().unwrap();

@@ -215,3 +215,56 @@ fn killed_at_any_write_or_rename_no_file_is_half() {
         assert!(killed > 2 * files.len(), "{call:?} was killed {killed} times only");
     }
 }
+
+/// What stands where a tracing would be written, and was not written by it, is left alone.
+#[test]
+fn a_tracing_writes_over_its_own_files_only() {
+    let (folder, score) = loft(SAIL);
+    let at = |name: &str| folder.path().join(name);
+    chordane().arg("draw").arg(&score).arg("-o").arg(at("sail.png")).assert().success();
+    let trace = |more: &[&str]| {
+        let mut call = chordane();
+        call.current_dir(folder.path())
+            .args(["trace", "sail.png", "-o", "o.svg", "--auto", "--no-page"])
+            .args(more);
+        call.assert()
+    };
+    trace(&[]).success();
+    trace(&[]).success();
+    std::fs::write(at("precious.chord"), "// by hand\n").unwrap();
+    let told = "precious.chord holds what chordane trace did not write";
+    trace(&["-o", "precious.chord"]).code(2).stderr(contains(told));
+    assert_eq!(std::fs::read_to_string(at("precious.chord")).unwrap(), "// by hand\n");
+    std::fs::write(at("o.svg"), "<svg/>").unwrap();
+    trace(&[]).code(2).stderr(contains("o.svg holds what chordane trace did not write"));
+    assert_eq!(std::fs::read_to_string(at("o.svg")).unwrap(), "<svg/>");
+    // Nor is anything put behind a file that happens to be called as a journal is.
+    std::fs::write(at("o.svg.steps"), "the steps up to the loft\n").unwrap();
+    trace(&[]).code(2).stderr(contains(
+        "o.svg.steps stands where the steps would be kept: it was not made by chordane trace",
+    ));
+    assert_eq!(std::fs::read_to_string(at("o.svg.steps")).unwrap(), "the steps up to the loft\n");
+}
+
+/// A pipe into which nobody writes keeps nobody waiting.
+#[test]
+fn pipes_and_devices_are_no_inputs() {
+    let (folder, score) = loft(SAIL);
+    for name in ["pipe.png", "pipe.chord"] {
+        assert!(Process::new("mkfifo").arg(folder.path().join(name)).status().unwrap().success());
+    }
+    let (pipe, score) = ("pipe.png", score.to_str().unwrap());
+    for call in [
+        vec!["draw", "pipe.chord", "-o", "a.svg"],
+        vec!["check", "pipe.chord"],
+        vec!["draw", "--again", pipe, "-o", "a.svg"],
+        vec!["draw", score, "--marks", pipe, "-o", "a.svg"],
+        vec!["draw", score, "--track", pipe, "-o", "a.svg"],
+        vec!["trace", pipe, "-o", "a.svg"],
+        vec!["live", "pipe.chord"],
+    ] {
+        let mut run = chordane();
+        let run = run.current_dir(folder.path()).args(&call).timeout(std::time::Duration::from_secs(20));
+        run.assert().code(2).stderr(contains("is a pipe or a device, not a file"));
+    }
+}

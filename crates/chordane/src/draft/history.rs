@@ -142,10 +142,18 @@ impl Error for StepError {}
 #[derive(Clone, Debug, Default)]
 pub struct Draft {
     state: State,
-    /// What was done, each with the state before it; and what was undone, the last of it last.
-    done: Vec<(Step, State)>,
+    /// What was done, and what was undone, the last of it last.
+    done: Vec<Step>,
     undone: Vec<Step>,
+    /// States on the way, each after so many steps, from which those between are made again: close together where the way ends, and far apart before.
+    held: Vec<(usize, State)>,
 }
+
+/// So many steps after the last state that is held another one is.
+const APART: usize = 256;
+
+/// More states than this are not held.
+const MOST_HELD: usize = 16;
 
 /// Two drafts are the same where their shapes are, whatever was undone on the way.
 impl PartialEq for Draft {
@@ -210,23 +218,46 @@ impl Draft {
     ///
     /// A shape, vertex or side that is not there, and numbers that are not finite. The draft is then as it was.
     pub fn apply(&mut self, step: Step) -> Result<(), StepError> {
-        let after = self.state.after(&step)?;
-        let before = std::mem::replace(&mut self.state, after);
-        self.done.push((step, before));
+        self.does(step)?;
         self.undone.clear();
         Ok(())
     }
 
+    fn does(&mut self, step: Step) -> Result<(), StepError> {
+        self.state.apply(&step)?;
+        self.done.push(step);
+        if self.done.len() >= self.held.last().map_or(0, |(at, _)| *at) + APART {
+            self.held.push((self.done.len(), self.state.clone()));
+            if self.held.len() > MOST_HELD {
+                // Every second one of the older half.
+                let mut number = 0;
+                self.held.retain(|_| {
+                    number += 1;
+                    number > MOST_HELD / 2 || number % 2 == 0
+                });
+            }
+        }
+        Ok(())
+    }
+
+    /// The shapes alone, without the way there: to try a step on.
+    #[must_use]
+    pub fn without_history(&self) -> Self {
+        Self { state: self.state.clone(), ..Self::default() }
+    }
+
     /// Takes the last step back, and with it the picking of shapes since; whether there was one.
     pub fn undo(&mut self) -> bool {
-        let Some(last) = self.done.iter().rposition(|(step, _)| !matches!(step, Step::Pick { .. })) else {
+        let Some(last) = self.done.iter().rposition(|step| !matches!(step, Step::Pick { .. })) else {
             return false;
         };
-        while self.done.len() > last {
-            if let Some((step, before)) = self.done.pop() {
-                self.state = before;
-                self.undone.push(step);
-            }
+        self.undone.extend(self.done.drain(last..).rev());
+        self.held.retain(|(at, _)| *at <= last);
+        let (from, state) = self.held.last().cloned().unwrap_or_default();
+        self.state = state;
+        for step in self.done.iter().skip(from) {
+            // Each was done before in the same state.
+            let _ = self.state.apply(step);
         }
         true
     }
@@ -235,11 +266,7 @@ impl Draft {
     pub fn redo(&mut self) -> bool {
         let mut any = false;
         while let Some(step) = self.undone.pop() {
-            if let Ok(after) = self.state.after(&step) {
-                let before = std::mem::replace(&mut self.state, after);
-                self.done.push((step, before));
-                any = true;
-            }
+            any |= self.does(step).is_ok();
             // The picking that came right after it belongs to it.
             if !matches!(self.undone.last(), Some(Step::Pick { .. })) {
                 break;
@@ -250,7 +277,7 @@ impl Draft {
 
     /// The steps that made what there is, in order.
     pub fn steps(&self) -> impl ExactSizeIterator<Item = &Step> {
-        self.done.iter().map(|(step, _)| step)
+        self.done.iter()
     }
 
     /// How many steps can be done again.
@@ -269,79 +296,78 @@ impl State {
         self.shapes.iter().find(|shape| shape.id == id).map(Arc::as_ref)
     }
 
-    /// The state after a step.
-    fn after(&self, step: &Step) -> Result<Self, StepError> {
-        let mut state = self.clone();
+    /// Does a step. Where it cannot be done, nothing is changed.
+    fn apply(&mut self, step: &Step) -> Result<(), StepError> {
         match *step {
             Step::Add { at, kind } => {
                 let vertex = sound(at, kind)?;
-                match state.active {
-                    Some(id) => state.change(id, |vertices| vertices.push(vertex))?,
-                    None => state.begin(vertex),
+                match self.active {
+                    Some(id) => self.change(id, |vertices| vertices.push(vertex))?,
+                    None => self.begin(vertex),
                 }
             }
             Step::Insert { shape, side, at, kind } => {
                 let vertex = sound(at, kind)?;
-                if state.shape(shape).ok_or(StepError::NoShape(shape))?.sides() <= side {
+                if self.shape(shape).ok_or(StepError::NoShape(shape))?.sides() <= side {
                     return Err(StepError::NoPlace { shape, place: side });
                 }
-                state.change(shape, |vertices| vertices.insert(side + 1, vertex))?;
+                self.change(shape, |vertices| vertices.insert(side + 1, vertex))?;
             }
             Step::Move { shape, vertex, to } => {
                 sound(to, VertexKind::Corner)?;
-                state.change_vertex(shape, vertex, |own| own.at = to)?;
+                self.change_vertex(shape, vertex, |own| own.at = to)?;
             }
             Step::Shift { shape, by } => {
                 sound(by, VertexKind::Corner)?;
-                state.place(shape)?;
-                for id in state.with_holes(shape) {
-                    state.change(id, |vertices| vertices.iter_mut().for_each(|vertex| vertex.at += by))?;
+                self.place(shape)?;
+                for id in self.with_holes(shape) {
+                    self.change(id, |vertices| vertices.iter_mut().for_each(|vertex| vertex.at += by))?;
                 }
             }
             Step::Change { shape, vertex, kind } => {
                 sound(Point::ZERO, kind)?;
-                state.change_vertex(shape, vertex, |own| own.kind = kind)?;
+                self.change_vertex(shape, vertex, |own| own.kind = kind)?;
             }
             Step::Remove { shape, vertex } => {
-                let at = state.place(shape)?;
-                if state.shapes.get(at).is_none_or(|own| own.vertices.len() <= vertex) {
+                let at = self.place(shape)?;
+                if self.shapes.get(at).is_none_or(|own| own.vertices.len() <= vertex) {
                     return Err(StepError::NoPlace { shape, place: vertex });
                 }
-                state.change(shape, |vertices| {
+                self.change(shape, |vertices| {
                     vertices.remove(vertex);
                 })?;
-                if state.shape(shape).is_some_and(|own| own.vertices.is_empty()) {
-                    state.delete(shape);
+                if self.shape(shape).is_some_and(|own| own.vertices.is_empty()) {
+                    self.delete(shape);
                 }
             }
             Step::Finish { closed } => {
-                let id = state.active.ok_or(StepError::NothingActive)?;
-                let at = state.place(id)?;
-                if let Some(own) = state.shapes.get_mut(at) {
+                let id = self.active.ok_or(StepError::NothingActive)?;
+                let at = self.place(id)?;
+                if let Some(own) = self.shapes.get_mut(at) {
                     Arc::make_mut(own).closed = closed;
                 }
-                state.active = None;
-                if state.shape(id).is_some_and(|own| own.vertices.len() < 2) {
-                    state.delete(id);
+                self.active = None;
+                if self.shape(id).is_some_and(|own| own.vertices.len() < 2) {
+                    self.delete(id);
                 }
             }
             Step::Hole { shape } => {
-                let own = state.shape(shape).ok_or(StepError::NoShape(shape))?;
+                let own = self.shape(shape).ok_or(StepError::NoShape(shape))?;
                 if own.hole_of.is_some() {
                     return Err(StepError::HoleInHole(shape));
                 }
-                (state.active, state.hole_of) = (None, Some(shape));
+                (self.active, self.hole_of) = (None, Some(shape));
             }
             Step::Pick { shape } => {
-                state.place(shape)?;
-                (state.active, state.hole_of) = (Some(shape), None);
+                self.place(shape)?;
+                (self.active, self.hole_of) = (Some(shape), None);
             }
             Step::Delete { shape } => {
-                state.place(shape)?;
-                state.delete(shape);
+                self.place(shape)?;
+                self.delete(shape);
             }
         }
-        Ok(state)
+        Ok(())
     }
 
     fn begin(&mut self, first: DraftVertex) {
