@@ -292,6 +292,25 @@ fn hostile_documents_end_soon() {
     }
 }
 
+/// What no XML document can hold is written as the character for what is unknown, and refused where a document has it.
+#[test]
+fn characters_that_no_document_can_hold() {
+    let odd = "sail\u{1}\u{ffff}\u{b}\u{1f}\u{fffe} é\t🪁";
+    let item = circle((5.0, 5.0), 3.0).fill("teal").named(odd);
+    let svg = sheet(9.0, 9.0).title(odd).description(odd).metadata(odd).add(item).svg().unwrap();
+    assert!(svg.contains("<title>sail\u{fffd}\u{fffd}\u{fffd}\u{fffd}\u{fffd} é\t🪁</title>"), "{svg}");
+    assert!(svg.chars().all(|c| c == '\n' || c == '\t' || (c >= ' ' && c < '\u{fffe}') || c > '\u{ffff}'));
+    assert!(Sheet::read_document(svg.as_bytes()).unwrap().notes.is_empty());
+    for c in ['\u{1}', '\u{ffff}'] {
+        let error = Sheet::read_document(format!("<svg>\n<title>a{c}</title></svg>").as_bytes()).unwrap_err();
+        let told = format!(
+            "line 2: this is not well-formed XML: the character U+{:04X} cannot stand in a document",
+            c as u32
+        );
+        assert!(error.to_string().contains(&told), "{error}");
+    }
+}
+
 #[test]
 fn numbers_past_all_bounds_are_noted_or_left_out() {
     for body in [

@@ -61,6 +61,7 @@ use options::{Action, Options};
 /// ```
 #[must_use]
 pub fn main() -> ExitCode {
+    outlive_full_files();
     let options = match Options::try_parse_from(options::words_of(std::env::args_os())) {
         Ok(options) => options,
         Err(error) => return usage(&error),
@@ -104,7 +105,18 @@ pub fn main() -> ExitCode {
 /// ```
 #[must_use]
 pub fn run(name: &'static str, score: impl Score + Send + Sync) -> ExitCode {
+    outlive_full_files();
     run_with(name, score, std::env::args_os())
+}
+
+/// A file that grows past what the system allows is an error of its writer, and does not end the program.
+fn outlive_full_files() {
+    #[cfg(unix)]
+    {
+        // Whoever hears the signal is told by the write as well. Where it cannot be heard, all is as it was.
+        let heard = std::sync::Arc::default();
+        let _ = signal_hook::flag::register(signal_hook::consts::SIGXFSZ, heard);
+    }
 }
 
 fn run_with(

@@ -91,7 +91,9 @@ impl Record {
 
     /// The record as text. Texts and numbers always have a JSON form.
     pub(crate) fn text(&self) -> String {
-        serde_json::to_string(self).unwrap_or_default()
+        let text = serde_json::to_string(self).unwrap_or_default();
+        // What no document can hold, as JSON can say it.
+        text.replace('\u{fffe}', "\\ufffe").replace('\u{ffff}', "\\uffff")
     }
 
     /// The record in a picture.

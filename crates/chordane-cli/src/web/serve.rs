@@ -10,7 +10,7 @@ use axum::body::Body;
 use axum::extract::ws::{CloseFrame, Message, Utf8Bytes, WebSocket, WebSocketUpgrade};
 use axum::extract::{FromRequestParts, Path, Query, Request, State};
 use axum::http::request::Parts;
-use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
+use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::middleware::{self, Next};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
@@ -108,7 +108,7 @@ pub(crate) async fn serve<H: Host>(
 
 /// Lets in only what comes from a page of this server, and says what pages may do.
 async fn let_in<H: Host>(State(served): State<Served<H>>, request: Request, next: Next) -> Response {
-    if let Some(why) = refusal(&served.guard, request.headers()) {
+    if let Some(why) = refusal(&served.guard, &request) {
         return (StatusCode::FORBIDDEN, why).into_response();
     }
     let mut response = next.run(request).await;
@@ -129,10 +129,14 @@ async fn let_in<H: Host>(State(served): State<Served<H>>, request: Request, next
 }
 
 /// Why a request is not let in, if it is not.
-fn refusal(guard: &Guard, headers: &HeaderMap) -> Option<&'static str> {
-    let host = headers.get(header::HOST).and_then(|value| value.to_str().ok());
+fn refusal(guard: &Guard, request: &Request) -> Option<&'static str> {
+    let headers = request.headers();
+    let mut hosts = headers.get_all(header::HOST).iter();
+    let host = hosts.next().and_then(|value| value.to_str().ok());
     let origin = headers.get(header::ORIGIN).map(|value| value.to_str().unwrap_or("null"));
-    if !guard.is_own_host(host) {
+    // An address may stand in the first line, too, and then counts more.
+    let is_named_so = request.uri().authority().is_none_or(|named| guard.is_own_host(Some(named.as_str())));
+    if hosts.next().is_some() || !is_named_so || !guard.is_own_host(host) {
         return Some("this server answers to its own address only");
     }
     (!guard.is_own_origin(origin)).then_some("this server answers to its own page only")

@@ -562,6 +562,10 @@ fn requests_of_others_are_refused() {
     let token = live.token();
     assert_eq!(status("/", &[]), 200);
     assert_eq!(status("/", &[("Host", "kites.example")]), 403);
+    // Two names, or another one in the first line.
+    assert_eq!(status("/", &[("Host", live.host()), ("Host", "kites.example")]), 403);
+    assert_eq!(status("http://kites.example/", &[]), 403);
+    assert_eq!(status(&format!("{own}/"), &[]), 200);
     assert_eq!(status("/", &[("Origin", "http://kites.example")]), 403);
     assert_eq!(status("/live.js", &[("Origin", &own)]), 200);
     for path in

@@ -174,10 +174,10 @@ fn files_are_written_in_one_place() {
     for name in ["chordane", "chordane-score", "chordane-cli"] {
         let source = top().join("crates").join(name).join("src");
         let writes = |file: &&PathBuf| {
-            if file.ends_with("tests.rs") {
+            if file.to_string_lossy().ends_with("tests.rs") {
                 return false;
             }
-            let code = code(file);
+            let code = code(file).replace("WholeFile::create(", "");
             ["fs::write(", "File::create(", "OpenOptions::new("].iter().any(|way| code.contains(way))
         };
         found.extend(

@@ -10,6 +10,7 @@ mod near;
 mod short;
 pub(crate) mod threads;
 mod visible;
+mod xml;
 
 pub use allowance::Allowance;
 pub use fault::{Fault, FaultKind};
@@ -24,3 +25,4 @@ pub(crate) use allowance::stopped;
 pub(crate) use allowance::{at_most, spent};
 pub(crate) use carried::Carried;
 pub(crate) use mix::{GOLDEN, in_row, mixed};
+pub(crate) use xml::is_xml;

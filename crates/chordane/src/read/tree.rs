@@ -8,7 +8,7 @@ use quick_xml::{Reader, XmlVersion};
 
 use super::declaration::is_shown;
 use super::error::{ReadError, line_of};
-use crate::ground::{spent, stopped};
+use crate::ground::{is_xml, spent, stopped};
 
 /// Elements inside one another: deeper is a document gone wrong, and each level takes some of the machine's stack.
 const MOST_DEPTH: usize = 128;
@@ -121,6 +121,10 @@ impl<'a> Tree<'a> {
         if let Some(left) = open.pop().and_then(|(left, _)| tree.elements.get(left)) {
             let what = format!("<{}> of line {} is never closed", left.name, line_of(text, left.at));
             return Err(ReadError::broken(text, text.len(), &what));
+        }
+        if let Some((at, c)) = text.char_indices().find(|(_, c)| !is_xml(*c)) {
+            let what = format!("the character U+{:04X} cannot stand in a document", c as u32);
+            return Err(ReadError::broken(text, at, &what));
         }
         Ok(tree)
     }

@@ -2,7 +2,7 @@
 
 use std::collections::{HashMap, HashSet};
 
-use crate::ground::short;
+use crate::ground::{is_xml, short};
 use crate::path::Affine;
 use crate::scene::Scene;
 
@@ -65,9 +65,10 @@ pub(super) fn plain(value: f64) -> String {
     }
 }
 
-/// A text between elements.
+/// A text between elements. What cannot stand in XML is shown as a character that could not be.
 pub(super) fn escaped_text(text: &str) -> String {
-    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
+    let text = text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;");
+    text.replace(|c| !is_xml(c), "\u{fffd}")
 }
 
 /// A text as an attribute's value.
@@ -80,6 +81,7 @@ pub(super) fn escaped(text: &str) -> String {
             '"' => out.push_str("&quot;"),
             // Control characters have no place in XML.
             c if c.is_control() => out.push(' '),
+            c if !is_xml(c) => out.push('\u{fffd}'),
             c => out.push(c),
         }
     }
