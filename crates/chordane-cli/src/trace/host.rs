@@ -103,13 +103,15 @@ pub(crate) struct Shown {
 }
 
 impl Work {
-    /// The outputs' bytes, and their digests.
-    fn made(&self, size: [u32; 2]) -> Result<(Vec<Vec<u8>>, BTreeMap<String, String>), Failure> {
-        let all =
-            self.out.iter().map(|out| bytes(&self.draft, size, &out.file)).collect::<Result<Vec<_>, _>>()?;
-        let own = self.out.iter().zip(&all).filter(|(out, _)| !out.left);
-        let digests = own.map(|(out, bytes)| (out.name.clone(), digest(bytes))).collect();
-        Ok((all, digests))
+    /// What the outputs are to hold.
+    fn made(&self, size: [u32; 2]) -> Result<Vec<Vec<u8>>, Failure> {
+        self.out.iter().map(|out| bytes(&self.draft, size, &out.file)).collect()
+    }
+
+    /// The digests of what is written next, by the journal's names.
+    fn digests(&self, all: &[Vec<u8>]) -> BTreeMap<String, String> {
+        let own = self.out.iter().zip(all).filter(|(out, _)| !out.left);
+        own.map(|(out, bytes)| (out.name.clone(), digest(bytes))).collect()
     }
 
     /// Writes the outputs that hold what was written here; asks about others.
@@ -160,7 +162,8 @@ impl Board {
 
     /// Writes what is there: into the journal, so that what is shown is on the disk, then into the outputs.
     fn keep(&self, work: &mut Work, entry: Option<&Entry>) {
-        let kept = work.made(self.photo.size).and_then(|(all, digests)| {
+        let kept = work.made(self.photo.size).and_then(|all| {
+            let digests = work.digests(&all);
             let kept = match entry {
                 Some(entry) => work.journal.add(entry, &digests),
                 None => work.journal.wrote(&digests),
