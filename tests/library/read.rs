@@ -292,7 +292,7 @@ fn hostile_documents_end_soon() {
     }
 }
 
-/// What no XML document can hold is written as the character for what is unknown, and refused where a document has it.
+/// A character that XML cannot hold is written as U+FFFD, and refused in a document that is read.
 #[test]
 fn characters_that_no_document_can_hold() {
     let odd = "sail\u{1}\u{ffff}\u{b}\u{1f}\u{fffe} é\t🪁";

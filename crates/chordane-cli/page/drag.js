@@ -299,7 +299,7 @@ export class Drag {
         }
         if (this.nudging) {
             this.nudging = false;
-            // What was held back goes on from where it is.
+            // The next press starts from the place that was reached.
             if (told.at === null || told.told !== null) this.target = null;
             else if (this.target !== null && this.target !== this.nudged) this.nudge([0, 0]);
         }

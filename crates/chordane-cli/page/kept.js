@@ -1,4 +1,4 @@
-// What was typed and has not reached the program, in the browser's storage: by the file's path, so that a program that is started again can be given it.
+// Unsent text in the browser's storage, keyed by the file's path, so that it can be offered to a program that is started again.
 
 /** @typedef {{before: string, text: string}} Typed */
 
@@ -30,7 +30,7 @@ export class Kept {
     }
 
     /**
-     * What this tab shows beside what the program has; nothing is kept where they are the same.
+     * Stores the text of this tab and the program's text; removes the entry where they are equal.
      * @param {string} before
      * @param {string} text
      */
@@ -55,7 +55,7 @@ export class Kept {
                 localStorage.removeItem(key);
             }
         } catch {
-            // As above.
+            // The storage is full or not allowed.
         }
     }
 

@@ -248,7 +248,7 @@ export class ScoreText {
     }
 
     /**
-     * What was typed does not fit to what was changed elsewhere in the same lines. The program keeps both on the way of Undo, and which one is wanted is asked.
+     * The typed text conflicts with a change elsewhere in the same lines. Undo reaches both; the page asks which one to keep.
      * @param {string} sent
      */
     clash(sent) {

@@ -92,7 +92,7 @@ impl Record {
     /// The record as text. Texts and numbers always have a JSON form.
     pub(crate) fn text(&self) -> String {
         let text = serde_json::to_string(self).unwrap_or_default();
-        // What no document can hold, as JSON can say it.
+        // XML cannot hold these two characters; JSON can escape them.
         text.replace('\u{fffe}', "\\ufffe").replace('\u{ffff}', "\\uffff")
     }
 

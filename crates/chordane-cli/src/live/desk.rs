@@ -16,7 +16,7 @@ const MOST_CHANGES: usize = 2000;
 const MOST_BYTES: usize = 256 << 20;
 const FEWEST: usize = 16;
 
-/// What is typed, or moved by keys, with shorter rests than this is one change.
+/// Typing, and moves by keys, with shorter pauses than this are one change.
 const TYPING_REST: Duration = Duration::from_millis(1200);
 
 /// All that a change can change.

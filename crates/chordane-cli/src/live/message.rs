@@ -12,7 +12,7 @@ pub(crate) enum Asked {
         base: u64,
         text: String,
     },
-    /// What was typed while no program was there, and the text that it was typed into.
+    /// Text that was typed while no program was running, and the text it was typed into.
     Bring {
         before: String,
         text: String,

@@ -16,13 +16,13 @@ use crate::input::read_file;
 pub(crate) struct Paper {
     file: PathBuf,
     known: Arc<str>,
-    /// What it held before that, as it was written here; the last one last.
+    /// Its earlier texts, as they were written here, oldest first.
     older: VecDeque<Arc<str>>,
     manner: Manner,
 }
 
-/// So many older texts are remembered.
-const MOST_OLDER: usize = 20;
+/// The number of earlier texts that are kept.
+const MAX_OLDER: usize = 20;
 
 /// How a file holds its text: whether a byte order mark stands in front, and whether lines end with a carriage return. Pages see neither; both are put
 /// back when the file is written. A file with mixed line ends is written with one kind throughout.
@@ -135,7 +135,7 @@ impl Paper {
         let before = std::mem::replace(&mut self.known, Arc::clone(text));
         if before != self.known {
             self.older.push_back(before);
-            let more = self.older.len().saturating_sub(MOST_OLDER);
+            let more = self.older.len().saturating_sub(MAX_OLDER);
             self.older.drain(..more);
         }
         Ok(true)

@@ -32,7 +32,7 @@ pub(crate) struct Output {
     pub(crate) file: PathBuf,
     /// The journal's name for it.
     pub(crate) name: String,
-    /// What was written into it last, as digests.
+    /// Digests of the latest contents written to it.
     pub(crate) wrote: Vec<String>,
     /// Somebody else's work that is to be left as it is.
     left: bool,
@@ -65,7 +65,7 @@ struct Work {
     question: Option<Question>,
 }
 
-/// What has to be answered.
+/// A question that the page asks.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub(crate) enum Question {
     /// It was drawn over another picture. Nothing is done before that is answered.
@@ -94,7 +94,7 @@ impl Question {
     }
 }
 
-/// What all pages show: the draft, what is to be said of its files, and what is asked.
+/// The state that all pages show: the draft, a message about its files, and a question.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub(crate) struct Shown {
     draft: DraftTold,
@@ -103,7 +103,7 @@ pub(crate) struct Shown {
 }
 
 impl Work {
-    /// What the outputs are to hold.
+    /// The bytes for each output.
     fn made(&self, size: [u32; 2]) -> Result<Vec<Vec<u8>>, Failure> {
         self.out.iter().map(|out| bytes(&self.draft, size, &out.file)).collect()
     }
@@ -176,7 +176,7 @@ impl Board {
         self.show.send_replace(Shown { draft: (&work.draft).into(), file, question });
     }
 
-    /// What was asked is answered.
+    /// Takes the answer to the question.
     fn answered(&self, yes: bool) -> Result<(), String> {
         let mut work = self.work();
         match work.question.take() {

@@ -11,13 +11,13 @@ use serde::{Deserialize, Serialize};
 use sha1::{Digest, Sha1};
 
 /// No journal is larger than this.
-const MOST_BYTES: u64 = 256 << 20;
+const MAX_BYTES: u64 = 256 << 20;
 
 /// No line of a journal is longer than this.
-const LONGEST_LINE: u64 = 1 << 20;
+const MAX_LINE: u64 = 1 << 20;
 
 /// After a kill a file may hold what was written so many times ago.
-const MOST_WRITTEN: usize = 3;
+const MAX_WRITTEN: usize = 3;
 
 /// What was done.
 #[derive(Clone, Copy, Debug, Deserialize, PartialEq, Serialize)]
@@ -71,7 +71,7 @@ pub(crate) struct Journal {
     broken_off: bool,
 }
 
-/// What stood in a journal.
+/// The contents of a journal.
 #[derive(Debug, Default)]
 pub(crate) struct Opened {
     pub(crate) draft: Draft,
@@ -80,7 +80,7 @@ pub(crate) struct Opened {
     pub(crate) lost: usize,
     /// The digest of the picture that was drawn over last.
     pub(crate) picture: String,
-    /// What was written into each output last, by the names that the journal has for them.
+    /// The latest digests of each output, by its name in the journal.
     pub(crate) wrote: BTreeMap<String, Vec<String>>,
 }
 
@@ -99,7 +99,7 @@ impl Opened {
                 for (name, digest) in wrote {
                     let all = self.wrote.entry(name).or_default();
                     all.push(digest);
-                    all.drain(..all.len().saturating_sub(MOST_WRITTEN));
+                    all.drain(..all.len().saturating_sub(MAX_WRITTEN));
                 }
             }
             Err(_) => self.lost += 1,
@@ -127,14 +127,14 @@ impl Journal {
             return foreign("it is not a file");
         }
         let file = OpenOptions::new().read(true).append(true).create(true).open(place)?;
-        if file.metadata()?.len() > MOST_BYTES {
+        if file.metadata()?.len() > MAX_BYTES {
             return foreign("it is larger than 256 MB");
         }
         let mut reader = BufReader::new(&file);
         let (mut opened, mut line, mut number, mut is_whole) = (Opened::default(), Vec::new(), 0, true);
         loop {
             line.clear();
-            if (&mut reader).take(LONGEST_LINE).read_until(b'\n', &mut line)? == 0 {
+            if (&mut reader).take(MAX_LINE).read_until(b'\n', &mut line)? == 0 {
                 break;
             }
             is_whole = line.ends_with(b"\n");

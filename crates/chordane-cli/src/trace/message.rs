@@ -23,7 +23,7 @@ pub(crate) enum Asked {
         reach: f64,
         snap: Snap,
     },
-    /// What was asked is answered.
+    /// The answer to the question.
     Answer {
         yes: bool,
     },
@@ -65,7 +65,7 @@ pub(crate) enum Told {
     File {
         told: String,
     },
-    /// What has to be answered, or nothing any more.
+    /// The open question, or none.
     Question {
         question: Option<QuestionTold>,
     },

@@ -1,4 +1,4 @@
-//! What is typed and drawn in the page is never lost: clashes, programs that are started again, held keys, and addresses that are not whole.
+//! Nothing typed or drawn in the page is lost: clashes, programs that are started again, held keys, and addresses that are not whole.
 
 use crate::browser_live::{SAILS, SHEET, sails};
 use crate::pages::{Live, Page, wait, wait_for_file};

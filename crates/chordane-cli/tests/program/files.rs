@@ -216,7 +216,7 @@ fn killed_at_any_write_or_rename_no_file_is_half() {
     }
 }
 
-/// What stands where a tracing would be written, and was not written by it, is left alone.
+/// A tracing leaves files alone that it did not write.
 #[test]
 fn a_tracing_writes_over_its_own_files_only() {
     let (folder, score) = loft(SAIL);

@@ -17,7 +17,7 @@ pub(crate) fn chordane() -> Command {
     Command::cargo_bin("chordane").unwrap()
 }
 
-/// What the demo makes, made once. Tests read it and write elsewhere.
+/// The demo's folder, made once. Tests read it and write elsewhere.
 pub(crate) fn demo() -> &'static Path {
     static DEMO: LazyLock<PathBuf> = LazyLock::new(|| {
         let folder = Path::new(env!("CARGO_TARGET_TMPDIR")).join("demo");

@@ -142,18 +142,18 @@ impl Error for StepError {}
 #[derive(Clone, Debug, Default)]
 pub struct Draft {
     state: State,
-    /// What was done, and what was undone, the last of it last.
+    /// The steps done, and the steps undone, each oldest first.
     done: Vec<Step>,
     undone: Vec<Step>,
     /// States on the way, each after so many steps, from which those between are made again: close together where the way ends, and far apart before.
     held: Vec<(usize, State)>,
 }
 
-/// So many steps after the last state that is held another one is.
+/// The number of steps between two held states.
 const APART: usize = 256;
 
-/// More states than this are not held.
-const MOST_HELD: usize = 16;
+/// The largest number of held states.
+const MAX_HELD: usize = 16;
 
 /// Two drafts are the same where their shapes are, whatever was undone on the way.
 impl PartialEq for Draft {
@@ -228,12 +228,12 @@ impl Draft {
         self.done.push(step);
         if self.done.len() >= self.held.last().map_or(0, |(at, _)| *at) + APART {
             self.held.push((self.done.len(), self.state.clone()));
-            if self.held.len() > MOST_HELD {
+            if self.held.len() > MAX_HELD {
                 // Every second one of the older half.
                 let mut number = 0;
                 self.held.retain(|_| {
                     number += 1;
-                    number > MOST_HELD / 2 || number % 2 == 0
+                    number > MAX_HELD / 2 || number % 2 == 0
                 });
             }
         }

@@ -184,7 +184,7 @@ fn swept(place: &FilePath) {
     }
     let Ok(entries) = std::fs::read_dir(folder) else { return };
     for entry in entries.flatten() {
-        // What is no plain file would keep whoever opens it waiting.
+        // Opening a pipe would wait for a writer.
         if !entry.file_name().to_str().is_some_and(is_part)
             || !entry.file_type().is_ok_and(|kind| kind.is_file())
         {

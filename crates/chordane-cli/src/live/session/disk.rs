@@ -16,7 +16,7 @@ const REST: Duration = Duration::from_millis(20);
 /// A file that became shorter may be one that is still being written: programs empty a file, and then write it.
 const SHORTER_REST: Duration = Duration::from_millis(800);
 
-/// What the file was found to hold, and how long it has to stay so.
+/// A text found in the file, and how long it has to stay there before it is taken.
 #[derive(Debug)]
 pub(super) struct Unsettled {
     found: Arc<str>,

@@ -71,7 +71,7 @@ pub(crate) struct Session<'a> {
     paper: Option<Paper>,
     /// What the file was given where it clashes with what is here.
     theirs: Option<Arc<str>>,
-    /// What the file was found to hold while somebody else may still be writing it.
+    /// A text found in the file while another program may still be writing it.
     unsettled: Option<Unsettled>,
     base: Settings,
     track: Vec<(f64, Pointer)>,
