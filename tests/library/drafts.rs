@@ -104,17 +104,17 @@ fn undoing_passes_over_the_picking_of_shapes() {
     assert!(!draft.redo());
 }
 
-/// A way of thousands of steps, gone back to anywhere: what is there is what the steps before make.
+/// A draft of thousands of steps is, after any number of undos, the draft that the remaining steps make.
 #[test]
 fn a_long_way_is_gone_back_step_by_step() {
     let mut dice = Dice::new(21, "long ways");
     let mut draft = Draft::new();
-    while draft.steps().len() < 9000 {
+    while draft.steps().len() < 5000 {
         let _ = draft.apply(any_step(&mut dice));
     }
     let steps: Vec<Step> = draft.steps().copied().collect();
     let end = draft.clone();
-    for goal in [8999, 8990, 8700, 8100, 4000, 300, 255, 1, 0] {
+    for goal in [4999, 4990, 4700, 2000, 255, 1, 0] {
         while draft.steps().len() > goal {
             assert!(draft.undo());
         }
@@ -124,7 +124,7 @@ fn a_long_way_is_gone_back_step_by_step() {
     while draft.redo() {}
     assert_eq!(draft, end);
     // Another way from the middle on.
-    for _ in 0..5000 {
+    for _ in 0..1000 {
         draft.undo();
     }
     let count = draft.steps().len();
