@@ -31,16 +31,19 @@ export class Kept {
 
     /**
      * Stores the text of this tab and the program's text; removes the entry where they are equal.
+     * Returns whether the text is safe outside of this tab.
      * @param {string} before
      * @param {string} text
      */
     unsent(before, text) {
-        if (this.path === "") return;
+        if (this.path === "") return true;
         try {
             if (text === before) localStorage.removeItem(this.own);
             else localStorage.setItem(this.own, JSON.stringify({ before, text }));
+            return true;
         } catch {
-            // The storage is full or not allowed: then the tab itself is all that keeps it.
+            // The storage is full or not allowed: then only this tab has the text.
+            return false;
         }
     }
 

@@ -71,12 +71,19 @@ export class ScoreText {
         this.onLine = () => {};
         this.isDocument = false;
         this.kept = new Kept();
+        /** Whether the program was given a stored text and has not answered yet. */
+        this.bringing = false;
         /** Which program it is that this page talks to. */
         this.run = "";
         this.view = new EditorView({ parent: html("editor"), state: this.state("", nonce) });
         wire.on("text", (told) => this.told(told));
         wire.on("clash", (told) => this.clash(told.text));
-        for (const end of ["beforeunload", "pagehide"]) addEventListener(end, () => this.send());
+        addEventListener("pagehide", () => this.send());
+        addEventListener("beforeunload", (event) => {
+            this.send();
+            // The browser asks before it throws away text that could not be stored.
+            if (!this.kept.unsent(this.known, this.text)) event.preventDefault();
+        });
     }
 
     /**
@@ -189,6 +196,7 @@ export class ScoreText {
         }
         this.base = 0;
         this.offers = true;
+        this.bringing = false;
         this.kept.collect();
     }
 
@@ -206,13 +214,22 @@ export class ScoreText {
             this.offer();
         };
         question("offer", "Text that was typed here while chordane was away is kept.", [
-            ["Put it in", () => { if (this.wire.send({ ask: "bring", before: first.before, text: first.text })) done(); else this.offer(); }],
+            ["Put it in", () => {
+                // The stored copy goes when the program has answered.
+                this.bringing = this.wire.send({ ask: "bring", before: first.before, text: first.text });
+                if (!this.bringing) this.offer();
+            }],
             ["Throw it away", done],
         ]);
     }
 
     /** @param {any} told */
     told(told) {
+        if (this.bringing) {
+            this.bringing = false;
+            this.offers = true;
+            this.kept.drop();
+        }
         const before = this.known;
         if (told.change === null) this.known = told.text;
         else this.known = before.slice(0, told.change[0]) + told.text + before.slice(told.change[1]);

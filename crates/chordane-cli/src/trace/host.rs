@@ -34,7 +34,7 @@ pub(crate) struct Output {
     pub(crate) name: String,
     /// Digests of the latest contents written to it.
     pub(crate) wrote: Vec<String>,
-    /// Somebody else's work that is to be left as it is.
+    /// Whether the file is another program's work, which the user chose to leave alone.
     left: bool,
 }
 

@@ -250,7 +250,7 @@ impl Page {
         self.runtime.block_on(self.client.perform_actions(actions)).unwrap();
     }
 
-    /// Presses one key often, with so many milliseconds between.
+    /// Presses a key `count` times, `between` milliseconds apart.
     pub(crate) fn burst(&self, key: char, count: usize, between: u64) {
         let mut actions = KeyActions::new("keys".to_owned());
         for _ in 0..count {

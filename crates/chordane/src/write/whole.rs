@@ -78,7 +78,7 @@ impl WholeFile {
         self.finish_if(|| true).map(drop)
     }
 
-    /// Puts the file in its place if something holds when all of it is written, which may have taken a while; gives whether it did.
+    /// Moves the file into place if `holds` returns true once the file is fully written. Returns whether it was moved.
     ///
     /// # Errors
     ///

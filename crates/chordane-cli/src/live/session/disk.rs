@@ -56,7 +56,7 @@ impl Session<'_> {
         self.unsettled = Some(Unsettled { found, whole, since: Instant::now(), rest });
     }
 
-    /// The file has stayed as it is for long enough, if it has: what it holds is taken.
+    /// Takes the text found in the file, now that the rest is over, unless the file has changed again.
     pub(super) fn settle(&mut self) {
         let Some(Unsettled { found, whole, .. }) = self.unsettled.take() else { return };
         let Some(paper) = &mut self.paper else { return };

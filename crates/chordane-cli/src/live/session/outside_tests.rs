@@ -1,4 +1,4 @@
-//! Other programs that save the file while somebody types: nothing of either is lost, and no half of a text is a state to go back to.
+//! Another program saves the file while someone types: neither change is lost, and Undo never reaches a partly written text.
 
 use std::fs::{File, OpenOptions};
 use std::io::Write;
