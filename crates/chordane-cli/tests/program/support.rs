@@ -17,14 +17,21 @@ pub(crate) fn chordane() -> Command {
     Command::cargo_bin("chordane").unwrap()
 }
 
-/// The demo's folder, made once. Tests read it and write elsewhere.
+/// The demo's folder, made once for each built command. Tests read it and write elsewhere.
 pub(crate) fn demo() -> &'static Path {
     static DEMO: LazyLock<PathBuf> = LazyLock::new(|| {
         let folder = Path::new(env!("CARGO_TARGET_TMPDIR")).join("demo");
+        let made_by = folder.with_extension("made-by");
+        let command = std::fs::metadata(assert_cmd::cargo::cargo_bin("chordane")).unwrap();
+        let command = format!("{:?} {}", command.modified().unwrap(), command.len());
+        if std::fs::read_to_string(&made_by).is_ok_and(|before| before == command) {
+            return folder;
+        }
         let _ = std::fs::remove_dir_all(&folder);
         let made =
             chordane().args(["demo", "--out"]).arg(&folder).assert().success().stderr(contains("look at "));
         assert!(made.get_output().stdout.is_empty());
+        std::fs::write(made_by, command).unwrap();
         folder
     });
     &DEMO
