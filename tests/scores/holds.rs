@@ -35,7 +35,7 @@ fn dragged(text: &str, from: Point, to: Point) -> String {
 fn a_typed_vertex_is_two_numbers() {
     let text = "// sail\nsheet(200, 100)\n    .add(closed([[10, 20], [50.5, -20], [90, 60]])   // three\n    .fill(\"teal\"))";
     let after = dragged(text, pt(50.5, -20.0), pt(58.0, 7.0));
-    assert_eq!(after, text.replace("[50.5, -20]", "[58.0, 7]"));
+    assert_eq!(after, text.replace("[50.5, -20]", "[58, 7]"));
     let back = dragged(&after, pt(58.0, 7.0), pt(50.5, -20.0));
     assert_eq!(back, text);
 }
@@ -121,4 +121,75 @@ fn nothing_is_held_that_no_number_moves() {
     let none = Hold { numbers: Vec::new(), moved: Vec::new() };
     let why = holds.drag(corner, &none).to(pt(5.0, 5.0), 0.5).held_back;
     assert_eq!(why.as_deref(), Some("no number of the score moves it"));
+}
+
+#[test]
+fn a_dragged_place_gets_the_fewest_decimals_that_bring_it_there() {
+    let text = "sheet(200, 100).add(closed([[10.25, 20.125], [50, 20], [90, 60]]).fill(\"teal\"))";
+    // Half a pixel off the whole numbers, more, and much nearer than half a pixel can tell.
+    for (to, within, written) in [
+        (pt(30.2, 40.1), 0.5, "[30, 40]"),
+        (pt(30.4, 40.4), 0.5, "[30.4, 40.4]"),
+        (pt(30.4, 40.4), 1.0, "[30, 40]"),
+        (pt(31.26, 39.74), 0.02, "[31.26, 39.74]"),
+        (pt(131.0, 39.0), 4.0, "[131, 39]"),
+    ] {
+        let holds = holds(text);
+        let grip = near(&holds, pt(10.25, 20.125));
+        let dragged = holds.drag(grip, &holds.of(grip)[0]).to(to, within);
+        assert_eq!(dragged.text, text.replace("[10.25, 20.125]", written), "{to} within {within}");
+        assert!(dragged.at.distance(to) <= within);
+    }
+}
+
+#[test]
+fn the_centre_of_typed_vertices_carries_them_all() {
+    let text = "sheet(200, 100).add(start([10, 20.5]).line([50, 20]).cubic([70, 30], [70, 50], [60, 60]).close().fill(\"teal\"))";
+    let holds = holds(text);
+    let centre = holds.grips().iter().position(|grip| grip.kind == GripKind::Centre).unwrap();
+    let hold = &holds.of(centre)[0];
+    assert_eq!(hold.numbers.len(), 10);
+    let from = holds.grips()[centre].at;
+    let dragged = holds.drag(centre, hold).to(from + pt(7.1, -3.9), 0.5);
+    assert_eq!(dragged.held_back, None);
+    let after = "start([17, 16.5]).line([57, 16]).cubic([77, 26], [77, 46], [67, 56])";
+    assert_eq!(dragged.text, format!("sheet(200, 100).add({after}.close().fill(\"teal\"))"));
+    // Turned and with a number that two vertices share.
+    let text = "let top = 20;\nsheet(200, 200).add(closed([[10, top], [50, top], [30, 60]]).rotated(deg(30)).fill(\"teal\"))";
+    let holds = self::holds(text);
+    let centre = holds.grips().iter().position(|grip| grip.kind == GripKind::Centre).unwrap();
+    let hold = &holds.of(centre)[0];
+    assert_eq!(hold.numbers.len(), 5);
+    let before: Vec<Point> = holds.grips().iter().map(|grip| grip.at).collect();
+    let dragged = holds.drag(centre, hold).to(before[centre] + pt(20.0, 5.0), 0.05);
+    assert_eq!(dragged.held_back, None);
+    for (grip, was) in self::holds(&dragged.text).grips().iter().zip(&before) {
+        assert!((grip.at - *was).distance(pt(20.0, 5.0)) < 0.1, "{:?} {} {was}", grip.kind, grip.at);
+    }
+}
+
+#[test]
+fn numbers_that_count_come_last_and_stay_whole() {
+    let text = "let lobes = 8;\nlet ring = (0..lobes).map(|i| polar(turns(i / 8), 40));\nsheet(200, 200).centred().add(closed(ring).fill(\"teal\"))";
+    let holds = holds(text);
+    let counting: Vec<f64> =
+        holds.script().numbers().iter().filter(|number| number.counts).map(|number| number.value).collect();
+    assert_eq!(counting, [8.0, 8.0]);
+    let divisor = holds.script().numbers().iter().rposition(|number| number.counts).unwrap();
+    let corner = near(&holds, polar(turns(0.25), 40.0));
+    let of = holds.of(corner);
+    let first = of.iter().position(|hold| hold.numbers.contains(&divisor)).unwrap();
+    assert!(of[..first].iter().all(|hold| !hold.numbers.contains(&divisor)) && first > 0);
+    assert!(of[first..].iter().all(|hold| hold.numbers.contains(&divisor)));
+    let alone = of.iter().find(|hold| hold.numbers == [divisor]).unwrap();
+    let to = polar(turns(0.4), 40.0);
+    let dragged = holds.drag(corner, alone).to(to, 0.5);
+    let value = dragged.values[0].1;
+    assert!(value.fract() == 0.0 && value < 8.0, "{value}");
+    assert!(dragged.text.contains(&format!("turns(i / {value})")), "{}", dragged.text);
+    // A name that is divided by counts too.
+    let named = "let lobes = 6;\nlet wide = 6;\nsheet(9, 9).add(polygon(pt(4, 4), 5, wide / lobes))";
+    let script = Script::read("ring.chord", named, Limits::default()).unwrap();
+    let counts: Vec<bool> = script.numbers().iter().map(|number| number.counts).collect();
+    assert_eq!(counts[..2], [true, false]);
 }

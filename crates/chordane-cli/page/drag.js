@@ -1,11 +1,21 @@
-// The pointer and the keys over the picture: looking, taking hold, dragging, moving by steps, measuring, panning.
+// The pointer over the picture: looking, taking hold, dragging, measuring, panning.
 
-import { html, isOnControl, part, short, toast } from "./parts.js";
+import { Fingers } from "./fingers.js";
+import { announce, html, isOnControl, part, short, toast } from "./parts.js";
 
-/** So near in pixels the pointer takes hold of a place. */
+/** So near in pixels the pointer, and a finger, takes hold of a place. */
 const REACH = 9;
+const REACH_OF_A_FINGER = 22;
 /** What moves less than this between down and up is a click. */
 const STILL = 3;
+/** So long, in milliseconds, the program may look for what a place depends on before that is said. */
+const SOON = 200;
+/** After so long, in milliseconds, a click is not the first of two. */
+const ONE_CLICK = 300;
+/** The lines of the grid that Shift snaps to are at least so many pixels apart. */
+const LEAST_GRID = 8;
+
+/** @typedef {{grip: number, hold: number, at: [number, number], what: string, numbers: [number, number][], moved: [number, number][], moved_count: number, way: number, ways: number}} Grip */
 
 export class Drag {
     /**
@@ -20,7 +30,7 @@ export class Drag {
         this.overlay = overlay;
         this.text = text;
         this.way = 0;
-        /** @type {"none" | "pan" | "grab" | "knob"} */
+        /** A press is undecided until it is known what lies there and the pointer moves. @type {"none" | "press" | "pan" | "grab" | "knob"} */
         this.doing = "none";
         this.knob = "";
         this.begun = [0, 0];
@@ -28,42 +38,56 @@ export class Drag {
         this.last = undefined;
         this.hovering = false;
         this.asked = false;
+        /** What was pressed, once it is known: `null` where nothing can be moved. @type {any} */
+        this.pressed = undefined;
+        /** How many presses are not answered yet: answers to all but the last are late. */
+        this.presses = 0;
+        /** Whether the press was let go before it was answered, without having moved. */
+        this.tapped = false;
+        /** From the pointer to the place that was pressed with a finger. */
+        this.aside = [0, 0];
         /** Steps of a drag that were not answered yet. */
         this.waiting = 0;
         /** @type {[number, number] | null} */
         this.wanted = null;
-        /** The line of the item whose place was pressed. @type {number | null | undefined} */
-        this.pressedLine = undefined;
-        /** Steps from vertex to vertex that were not asked for yet, and whether some were and are not answered. */
-        this.steps = 0;
-        this.stepping = false;
+        /** @type {[number, number] | null} */
+        this.sent = null;
+        /** What is chosen, as it was told when it was. @type {Grip | null} */
+        this.chosenGrip = null;
         /** Where arrow keys want the chosen place, and whether the program was asked for that and has not answered yet. @type {[number, number] | null} */
         this.target = null;
         this.nudging = false;
         this.points = false;
         this.isDown = false;
-        /** @type {(number: number) => void} */
+        /** Whether the pointer is over the picture. */
+        this.isOver = false;
+        /** A mark was clicked; whether a click there is one of a mark. @type {(number: number) => void} */
         this.onMark = () => {};
+        /** The mark at a place of the window, if one is there. @type {(event: PointerEvent) => number | null} */
+        this.markAt = () => null;
+        this.hasMarks = () => false;
+        /** @type {ReturnType<typeof setTimeout> | undefined} */
+        this.copies = undefined;
         const { stage } = picture;
+        new Fingers(picture, () => this.letGo(false));
         stage.addEventListener("pointerdown", (event) => this.down(event));
         stage.addEventListener("pointermove", (event) => this.move(event));
         stage.addEventListener("pointerup", (event) => this.up(event));
         stage.addEventListener("pointercancel", () => this.letGo(true));
+        stage.addEventListener("pointerenter", () => { this.isOver = true; });
         stage.addEventListener("pointerleave", () => this.leave());
-        stage.addEventListener("keydown", (event) => this.key(event));
-        stage.addEventListener("dblclick", (event) => {
-            this.wire.send({ ask: "insert", at: this.picture.placeOf(event), reach: REACH * this.picture.pixel });
-        });
         wire.on("hovered", (told) => this.hovered(told));
+        wire.on("grabbed", (told) => this.grabbed(told));
         wire.on("held", (told) => this.held(told));
         wire.on("hello", () => {
+            this.presses = 0;
             this.nudging = false;
             this.target = null;
         });
     }
 
     get reach() {
-        return REACH * this.picture.pixel;
+        return (this.last?.pointerType === "touch" ? REACH_OF_A_FINGER : REACH) * this.picture.pixel;
     }
 
     /** @param {PointerEvent} event */
@@ -73,21 +97,18 @@ export class Drag {
         this.begun = [event.clientX, event.clientY];
         this.last = event;
         this.picture.stage.setPointerCapture(event.pointerId);
-        const mark = event.target instanceof Element ? event.target.getAttribute("data-mark") : null;
+        const mark = this.markAt(event);
         if (mark !== null) {
-            this.onMark(Number(mark));
+            this.onMark(mark);
             return;
         }
         const knob = event.target instanceof Element ? event.target.getAttribute("data-knob") : null;
+        this.wanted = null;
+        this.waiting = 0;
         if (knob !== null) {
             [this.doing, this.knob] = ["knob", knob];
-        } else if (event.button === 0 && this.overlay.grip !== null && this.overlay.grip.ways > 0 && this.isNear(event)) {
-            this.doing = "grab";
-            this.waiting = 0;
-            this.wanted = null;
-            this.pressedLine = this.overlay.item?.line;
-            this.overlay.item = null;
-            this.wire.send({ ask: "grab", at: this.overlay.grip.at, reach: this.reach, way: this.way });
+        } else if (event.button === 0 && this.press(event)) {
+            this.doing = "press";
         } else {
             this.doing = "pan";
         }
@@ -95,16 +116,75 @@ export class Drag {
         this.point(event);
     }
 
+    /**
+     * Takes hold of what lies there: of what is shown to be there, or of what the program finds.
+     * @param {PointerEvent} event
+     */
+    press(event) {
+        const { grip } = this.overlay;
+        const shown = grip !== null && this.isNear(event);
+        if (!shown) this.way = 0;
+        const at = shown ? grip.at : this.picture.placeOf(event);
+        this.pressed = undefined;
+        this.tapped = false;
+        if (!this.wire.send({ ask: "grab", at, reach: this.reach, way: this.way })) return false;
+        this.presses += 1;
+        setTimeout(() => {
+            if (this.doing === "press" && this.pressed === undefined) html("under").textContent = "Looking for the numbers that move this point …";
+        }, SOON);
+        return true;
+    }
+
+    /** @param {any} told */
+    grabbed(told) {
+        this.presses -= 1;
+        if (this.presses > 0) return;
+        this.pressed = told;
+        if (this.doing !== "press") {
+            if (this.tapped && this.doing === "none") this.tap();
+            return;
+        }
+        if (!this.canMove) {
+            // What was moved meanwhile moves the picture.
+            if (this.wanted !== null && this.last !== undefined) {
+                this.picture.panBy(this.last.clientX - (this.begun[0] ?? 0), this.last.clientY - (this.begun[1] ?? 0));
+                [this.doing, this.wanted] = ["pan", null];
+            }
+            return;
+        }
+        this.overlay.grip = told.grip;
+        this.text.showNumbers(told.grip.numbers);
+        const [x, y] = this.picture.onStage(told.grip.at);
+        const box = this.picture.stage.getBoundingClientRect();
+        const isFinger = this.last?.pointerType === "touch";
+        this.aside = isFinger ? [x - (this.begun[0] ?? 0) + box.left, y - (this.begun[1] ?? 0) + box.top] : [0, 0];
+        this.overlay.draw();
+        if (this.wanted !== null && this.last !== undefined) this.beginDrag(this.last);
+    }
+
+    get canMove() {
+        return this.pressed !== undefined && this.pressed.grip !== null && this.pressed.grip.numbers.length > 0;
+    }
+
+    /** @param {PointerEvent} event */
+    beginDrag(event) {
+        this.doing = "grab";
+        this.overlay.item = null;
+        this.dragTo(event);
+    }
+
     /** @param {PointerEvent} event */
     isNear(event) {
         const [x, y] = this.picture.onStage(this.overlay.grip.at);
         const box = this.picture.stage.getBoundingClientRect();
-        return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) <= REACH + 2;
+        const reach = event.pointerType === "touch" ? REACH_OF_A_FINGER : REACH + 2;
+        return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) <= reach;
     }
 
     /** @param {PointerEvent} event */
     isStill(event) {
-        return Math.hypot(event.clientX - (this.begun[0] ?? 0), event.clientY - (this.begun[1] ?? 0)) < STILL;
+        const still = event.pointerType === "touch" ? 2 * STILL : STILL;
+        return Math.hypot(event.clientX - (this.begun[0] ?? 0), event.clientY - (this.begun[1] ?? 0)) < still;
     }
 
     /** @param {PointerEvent} event */
@@ -114,11 +194,19 @@ export class Drag {
         const at = this.picture.placeOf(event);
         this.tellPosition(at);
         this.point(event);
-        if (this.doing === "grab") {
-            if (!this.isStill(event) || this.wanted !== null) this.dragTo(at);
+        if (this.doing === "press") {
+            if (this.isStill(event) && this.wanted === null) return;
+            if (this.canMove) this.beginDrag(event);
+            else if (this.pressed === undefined) this.wanted = at;
+            else {
+                this.doing = "pan";
+                this.picture.panBy(event.clientX - (this.begun[0] ?? 0), event.clientY - (this.begun[1] ?? 0));
+            }
+        } else if (this.doing === "grab") {
+            this.dragTo(event);
         } else if (this.doing === "knob") {
             this.wire.send({ ask: "knob", name: this.knob, value: this.knobText(at), more: true });
-        } else if (this.doing === "pan" && before !== undefined && !this.isStill(event)) {
+        } else if (this.doing === "pan" && before !== undefined) {
             this.picture.panBy(event.clientX - before.clientX, event.clientY - before.clientY);
         } else if (this.doing === "none") {
             this.look();
@@ -132,15 +220,39 @@ export class Drag {
     }
 
     /**
-     * Where the place that is dragged is wanted. One step at a time: what comes meanwhile waits, and only the last of it is sent.
-     * @param {[number, number]} at
+     * Where the pointer wants what is dragged: with Shift on the nearest crossing of a grid, whose lines are far enough apart to be aimed at.
+     * @param {PointerEvent} event
+     * @returns {[number, number]}
      */
-    dragTo(at) {
-        this.wanted = at;
-        if (this.waiting > 0) return;
+    wantedBy(event) {
+        const [right = 0, down = 0] = this.aside;
+        const at = this.picture.placeOf({ clientX: event.clientX + right, clientY: event.clientY + down });
+        if (!event.shiftKey) return at;
+        const step = this.grid;
+        return [Math.round(at[0] / step) * step, Math.round(at[1] / step) * step];
+    }
+
+    /** How far the lines of the grid are apart: 1, 2 or 5 times a power of ten. */
+    get grid() {
+        const least = LEAST_GRID * this.picture.pixel;
+        const power = 10 ** Math.floor(Math.log10(least));
+        return power * ([1, 2, 5].find((times) => times * power >= least) ?? 10);
+    }
+
+    /**
+     * One step of a drag at a time: what comes meanwhile waits, and only the last of it is sent.
+     * @param {PointerEvent} event
+     */
+    dragTo(event) {
+        this.wanted = this.wantedBy(event);
+        this.dragOn();
+    }
+
+    dragOn() {
+        if (this.waiting > 0 || this.wanted === null) return;
         this.waiting += 1;
-        this.wire.send({ ask: "drag", to: at, within: this.picture.pixel * 0.5 });
-        this.sent = at;
+        this.sent = this.wanted;
+        this.wire.send({ ask: "drag", to: this.wanted, within: this.picture.pixel * 0.5 });
     }
 
     /** @param {PointerEvent} event */
@@ -153,60 +265,81 @@ export class Drag {
             this.wire.send({ ask: "knob", name: this.knob, value: this.knobText(at), more: false });
         }
         if (doing === "grab") {
-            if (this.wanted === null) {
-                this.letGo(true);
-                if (typeof this.pressedLine === "number") this.text.toLine(this.pressedLine);
-                this.choose(this.overlay.grip);
-                return;
-            }
-            const at = this.picture.placeOf(event);
-            this.wire.send({ ask: "drag", to: at, within: this.picture.pixel * 0.5 });
+            this.wire.send({ ask: "drag", to: this.wantedBy(event), within: this.picture.pixel * 0.5 });
             this.letGo(true);
             this.overlay.chosen = null;
             return;
         }
-        this.doing = "none";
-        if (doing === "pan" && this.isStill(event)) this.click(event);
+        const moved = this.wanted !== null || doing === "pan";
+        this.letGo(true);
+        if (doing !== "press" || moved) return;
+        this.tapped = this.pressed === undefined;
+        if (!this.tapped) this.tap();
     }
 
     /** @param {boolean} keep */
     letGo(keep) {
-        if (this.doing === "grab") this.wire.send({ ask: "let-go", keep });
+        if (this.doing === "grab" || this.doing === "press") this.wire.send({ ask: "let-go", keep });
         this.doing = "none";
         this.wanted = null;
         this.waiting = 0;
     }
 
-    /** @param {PointerEvent} event */
-    click(event) {
-        const at = this.picture.placeOf(event);
-        this.overlay.from = at;
-        if (this.overlay.grip !== null && this.isNear(event)) this.choose(this.overlay.grip);
-        else this.overlay.chosen = null;
-        const line = this.overlay.item?.line;
+    /** What was pressed was let go where it is: it is chosen, and its line shown. */
+    tap() {
+        this.tapped = false;
+        const { grip, item } = this.pressed;
+        this.overlay.item = item;
+        const line = item?.line;
         if (typeof line === "number") this.text.toLine(line);
+        if (grip !== null) {
+            this.choose(grip);
+            return;
+        }
+        this.overlay.chosen = null;
+        this.chosenGrip = null;
+        if (this.hasMarks()) {
+            // A mark was missed.
+            this.overlay.draw();
+            return;
+        }
+        const at = this.picture.placeOf({ clientX: this.begun[0] ?? 0, clientY: this.begun[1] ?? 0 });
+        this.overlay.from = at;
         const copied = this.positionText(at);
-        navigator.clipboard?.writeText(copied).then(() => toast(`${copied} copied`), () => {});
+        clearTimeout(this.copies);
+        // Not of a double click, which means something else.
+        this.copies = setTimeout(() => void navigator.clipboard?.writeText(copied).then(() => toast(`${copied} copied`), () => {}), ONE_CLICK);
         this.overlay.draw();
     }
 
-    /** @param {any} grip */
+    /** @param {Grip} grip */
     choose(grip) {
         this.target = null;
+        this.chosenGrip = grip;
         this.overlay.chosen = grip.at;
+        this.overlay.grip = grip;
+        this.way = grip.way;
         this.text.showNumbers(grip.numbers);
+        this.tellUnder();
+        const { item } = this.overlay;
+        const of = item === null ? "" : ` of ${item.name ?? `item ${item.number}`}`;
+        const next = grip.numbers.length === 0 ? "No number moves it." : "Arrow keys move it.";
+        announce(`${grip.what}${of}, at ${this.positionText(grip.at)}. ${next}`);
         this.overlay.draw();
     }
 
     leave() {
+        this.isOver = false;
         if (this.doing !== "none") return;
         this.overlay.item = null;
-        this.overlay.grip = null;
+        if (this.overlay.chosen === null) {
+            this.overlay.grip = null;
+            this.text.showNumbers([]);
+            html("under").textContent = "";
+        }
         part("position", HTMLOutputElement).value = "–";
         html("own").textContent = "";
         html("measured").textContent = "";
-        html("under").textContent = "";
-        this.text.showNumbers([]);
         this.overlay.draw();
     }
 
@@ -224,36 +357,43 @@ export class Drag {
 
     /** @param {any} told */
     hovered(told) {
+        if (told.chosen === true) {
+            this.overlay.item = told.item;
+            if (told.grip !== null) this.choose(told.grip);
+            this.onChosen();
+            return;
+        }
         this.hovering = false;
         if (this.doing === "none") {
             const before = this.overlay.grip;
             this.overlay.item = told.item;
             this.overlay.grip = told.grip;
-            if (told.grip === null || before === null || String(before.at) !== String(told.grip.at)) {
-                if (before !== null && this.way !== 0) this.way = 0;
+            // Another place is held in its own first way.
+            const isOther = told.grip === null || before === null || String(before.at) !== String(told.grip.at);
+            if (isOther && this.way !== 0) {
+                this.way = 0;
+                if (told.grip !== null) this.asked = true;
             }
-            this.picture.stage.style.cursor = told.grip !== null && told.grip.ways > 0 ? "move" : "crosshair";
+            this.picture.stage.style.cursor = told.grip !== null && told.grip.numbers.length > 0 ? "move" : "crosshair";
             this.text.showNumbers(told.grip?.numbers ?? []);
             this.tellUnder();
             this.overlay.draw();
         }
-        if (told.chosen === true) {
-            this.stepping = false;
-            if (told.grip !== null) this.choose(told.grip);
-            if (this.steps !== 0) this.next(0);
-        }
         if (this.asked) this.look();
     }
+
+    /** What was asked for by a key is chosen now. */
+    onChosen() {}
 
     tellUnder() {
         const { item, grip } = this.overlay;
         /** @type {string[]} */
         const parts = [];
         if (grip !== null) {
-            if (grip.ways === 0) {
+            if (grip.numbers.length === 0) {
                 parts.push(`${grip.what}: no number of the score moves it`);
             } else {
-                const places = grip.moved_count === 1 ? "1 other place" : `${grip.moved_count} other places`;
+                const places = grip.moved_count === 1 ? "1 other point" : `${grip.moved_count} other points`;
                 const more = grip.moved_count > 0 ? `, with ${places}` : "";
                 const ways = grip.ways > 1 ? ` (way ${grip.way + 1} of ${grip.ways}: w)` : "";
                 const count = grip.numbers.length === 1 ? "1 number" : `${grip.numbers.length} numbers`;
@@ -264,6 +404,7 @@ export class Drag {
             const name = item.name === null ? `item ${item.number}` : item.name;
             parts.push(`${name}${item.line === null ? "" : `, line ${item.line}`} · ${item.figures}`);
         }
+        if (item !== null && document.body.dataset.kind === "document") parts.push("points of an .svg document cannot be dragged: change its text");
         html("under").textContent = parts.join(" — ");
         html("own").textContent = item === null || item.own === null ? "" : `${short(item.own[0])}, ${short(item.own[1])} on the item itself`;
     }
@@ -294,6 +435,7 @@ export class Drag {
                 this.overlay.grip = { ...this.overlay.grip, at: told.at, moved: [] };
             } else if (this.overlay.chosen !== null) {
                 this.overlay.chosen = told.at;
+                this.overlay.grip = null;
             }
             this.overlay.draw();
         }
@@ -302,8 +444,9 @@ export class Drag {
             // The next press starts from the place that was reached.
             if (told.at === null || told.told !== null) this.target = null;
             else if (this.target !== null && this.target !== this.nudged) this.nudge([0, 0]);
+            announce(told.told ?? this.positionText(told.at));
         }
-        if (this.doing === "grab" && this.wanted !== null && this.wanted !== this.sent) this.dragTo(this.wanted);
+        if (this.doing === "grab" && this.wanted !== this.sent) this.dragOn();
     }
 
     /**
@@ -314,91 +457,49 @@ export class Drag {
         if (this.points) this.wire.send({ ask: "pointer", at: this.picture.placeOf(event), down: this.isDown });
     }
 
-    /** @param {KeyboardEvent} event */
-    key(event) {
-        if (event.ctrlKey || event.metaKey) return;
-        const { picture, overlay } = this;
-        const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-        const up = picture.corners[1][1] > picture.corners[0][1] ? -1 : 1;
-        /** @type {Record<string, [number, number]>} */
-        const steps = {
-            ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step * up], ArrowDown: [0, -step * up],
-        };
-        const by = steps[event.key];
-        if (by !== undefined) {
-            event.preventDefault();
-            if (overlay.chosen !== null) {
-                this.nudge(by);
-            } else {
-                picture.panBy(-by[0] * 20, by[1] * 20 * up);
-            }
-            return;
-        }
-        const at = overlay.chosen ?? overlay.grip?.at ?? null;
-        /** @type {Record<string, () => void>} */
-        const keys = {
-            "+": () => picture.zoomBy(1.25),
-            "=": () => picture.zoomBy(1.25),
-            "-": () => picture.zoomBy(0.8),
-            0: () => picture.fit(),
-            1: () => picture.trueSize(),
-            d: () => picture.surround(),
-            n: () => this.next(1),
-            p: () => this.next(-1),
-            w: () => this.otherWay(),
-            i: () => {
-                const place = this.last === undefined ? null : picture.placeOf(this.last);
-                if (place !== null) this.wire.send({ ask: "insert", at: place, reach: this.reach });
-            },
-            Delete: () => at !== null && this.wire.send({ ask: "remove", at, reach: this.reach }),
-            Backspace: () => at !== null && this.wire.send({ ask: "remove", at, reach: this.reach }),
-            Escape: () => {
-                this.letGo(false);
-                overlay.chosen = null;
-                overlay.from = null;
-                html("measured").textContent = "";
-                overlay.draw();
-            },
-            " ": () => document.getElementById("play")?.click(),
-        };
-        const act = keys[event.key];
-        if (act === undefined) return;
-        event.preventDefault();
-        act();
-    }
-
     /**
      * Moves the chosen place on from where the last press wants it. One question at a time: presses meanwhile are asked for together.
      * @param {[number, number] | [0, 0]} by
      */
     nudge(by) {
         const { chosen } = this.overlay;
-        if (chosen === null) return;
+        if (chosen === null || this.chosenGrip === null) return;
         const from = this.target ?? chosen;
         this.target = [from[0] + by[0], from[1] + by[1]];
         if (this.nudging) return;
         this.nudged = this.target;
-        this.nudging = this.wire.send({ ask: "nudge", at: chosen, reach: this.reach, way: this.way, to: this.target });
+        const { grip, hold } = this.chosenGrip;
+        this.nudging = this.wire.send({ ask: "nudge", grip, hold, at: chosen, reach: this.reach, to: this.target });
+    }
+
+    /** Says something below the picture and to those who listen. @param {string} text */
+    say(text) {
+        html("under").textContent = text;
+        announce(text);
     }
 
     /** The chosen place may be another one now. */
     forget() {
         this.target = null;
-        this.overlay.chosen = null;
+        this.chosenGrip = null;
+        [this.overlay.chosen, this.overlay.grip, this.way] = [null, null, 0];
         this.overlay.draw();
     }
 
+    /** Another way to hold what the pointer is at, or else what is chosen. */
     otherWay() {
-        this.way += 1;
-        const at = this.overlay.chosen ?? this.overlay.grip?.at;
-        if (at !== undefined) this.wire.send({ ask: "hover", at, reach: this.reach, way: this.way });
-    }
-
-    /** @param {1 | -1 | 0} by */
-    next(by) {
-        this.steps += by;
-        if (this.stepping || this.steps === 0) return;
-        this.stepping = this.wire.send({ ask: "next", from: this.overlay.chosen, by: this.steps });
-        this.steps = 0;
+        const { chosen, grip } = this.overlay;
+        const hovered = grip !== null && this.isOver && this.last !== undefined && this.isNear(this.last);
+        const own = hovered ? grip : this.chosenGrip;
+        if (own === null || (!hovered && chosen === null)) {
+            toast("Point at a point of a shape, or choose one: w then changes how it is held.");
+        } else if (own.ways < 2) {
+            toast(`There is one way to hold this: ${own.what}.`);
+        } else if (hovered) {
+            this.way = (own.way + 1) % own.ways;
+            this.look();
+        } else {
+            this.wire.send({ ask: "next", from: own.grip, reach: this.reach, way: (own.way + 1) % own.ways, by: 0, items: false });
+        }
     }
 }

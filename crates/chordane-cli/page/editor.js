@@ -4,7 +4,7 @@ export { defaultKeymap, indentWithTab } from "@codemirror/commands";
 export { bracketMatching, HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/language";
 export { linter, lintGutter, setDiagnostics } from "@codemirror/lint";
 export { highlightSelectionMatches, searchKeymap } from "@codemirror/search";
-export { Annotation, EditorSelection, EditorState, StateEffect, StateField } from "@codemirror/state";
+export { Annotation, Compartment, EditorSelection, EditorState, StateEffect, StateField } from "@codemirror/state";
 export {
     Decoration, drawSelection, EditorView, highlightActiveLine, highlightActiveLineGutter, hoverTooltip, keymap,
     lineNumbers, tooltips,

@@ -13,6 +13,8 @@ export class Findings {
         this.overlay = overlay;
         this.text = text;
         this.broken = false;
+        /** Which finding gets the focus once the present list is complete: after one was mended. @type {number | null} */
+        this.focusNext = null;
         /** @type {{findings: any[], complete: boolean}} */
         this.last = { findings: [], complete: false };
         wire.on("findings", (told) => {
@@ -35,6 +37,8 @@ export class Findings {
         if (told.findings.length === 0) {
             const none = told.complete ? "Nothing looks wrong." : this.broken ? "Looked for once the mistake is mended." : "Looked for when it rests.";
             list.replaceChildren(element("li", { class: "none", text: none }));
+            if (told.complete && this.focusNext !== null) this.text.view.focus();
+            if (told.complete) this.focusNext = null;
             return;
         }
         list.replaceChildren(...told.findings.map((/** @type {any} */ finding, /** @type {number} */ at) => {
@@ -47,10 +51,18 @@ export class Findings {
             const item = element("li", { class: finding.level, "data-code": finding.code }, go, element("p", { text: finding.mend }));
             if (finding.click) {
                 const mend = element("button", { class: "mend", text: "Mend it", disabled: !told.complete });
-                mend.addEventListener("click", () => this.wire.send({ ask: "mend", finding: at }));
+                mend.addEventListener("click", () => {
+                    this.focusNext = at;
+                    this.wire.send({ ask: "mend", finding: at });
+                });
                 item.append(mend);
             }
             return item;
         }));
+        if (told.complete && this.focusNext !== null) {
+            const next = list.children[Math.min(this.focusNext, list.children.length - 1)]?.querySelector("button");
+            if (next instanceof HTMLElement) next.focus();
+            this.focusNext = null;
+        }
     }
 }

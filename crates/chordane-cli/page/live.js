@@ -2,14 +2,17 @@
 
 import { access, tellRefused, token } from "./access.js";
 import { Dice } from "./dice.js";
+import { Columns } from "./columns.js";
 import { Drag } from "./drag.js";
+import { Export } from "./export.js";
 import { Findings } from "./findings.js";
+import { Keys } from "./keys.js";
 import { Knobs } from "./knobs.js";
 import { Marks } from "./marks.js";
+import { NewOutline } from "./outline.js";
 import { Overlay } from "./overlay.js";
-import { button, element, html, part, short, toast } from "./parts.js";
+import { announce, button, element, html, short, toast } from "./parts.js";
 import { Picture } from "./picture.js";
-import { Save } from "./save.js";
 import { ScoreText } from "./text.js";
 import { Time } from "./time.js";
 import { Wire } from "./wire.js";
@@ -27,15 +30,19 @@ const picture = new Picture();
 const overlay = new Overlay(picture);
 const text = new ScoreText(wire, words, nonce);
 const drag = new Drag(wire, picture, overlay, text);
+new Keys(drag, new NewOutline(wire, drag, overlay, text), go);
 new Knobs(wire, overlay);
 const marks = new Marks(wire, overlay);
 drag.onMark = (/** @type {number} */ number) => marks.pick(number);
+drag.markAt = (/** @type {PointerEvent} */ event) => marks.at(event);
+drag.hasMarks = () => marks.marks.size > 0;
 new Dice(wire);
 new Time(wire, drag);
 new Findings(wire, overlay, text);
 let name = "picture";
 let state = "";
-const save = new Save(token, () => name);
+const exports = new Export(wire, token, () => name);
+new Columns(text);
 
 /** @param {string} of */
 function meta(of) {
@@ -44,6 +51,7 @@ function meta(of) {
 
 wire.onState = (/** @type {"open" | "closed" | "refused"} */ line) => {
     document.body.dataset.line = line;
+    if (line === "closed") announce("No connection to chordane.");
     html("state").textContent = line !== "closed" ? "" : "No connection to chordane. What you type is kept in this browser, and offered once it is back.";
 };
 
@@ -87,7 +95,7 @@ wire.on("picture", (told) => {
 });
 
 wire.on("run", (told) => {
-    save.of(told.moves, told.points);
+    exports.of(told.moves, told.points);
     const items = told.items === 1 ? "1 item" : `${told.items} items`;
     state = `${items} · ${short(told.milliseconds, told.milliseconds < 10 ? 1 : 0)} ms`;
     html("state").textContent = state;
@@ -130,18 +138,12 @@ function go(way) {
 }
 button("undo").addEventListener("click", () => go("undo"));
 button("redo").addEventListener("click", () => go("redo"));
-addEventListener("keydown", (event) => {
-    if (!(event.ctrlKey || event.metaKey) || event.defaultPrevented || event.target instanceof HTMLInputElement) return;
-    if (event.key === "z" || event.key === "y" || event.key === "Z") {
-        event.preventDefault();
-        go(event.key === "z" ? "undo" : "redo");
-    }
-});
-
 wire.on("file", (told) => {
     const shown = html("file");
     shown.dataset.state = told.state;
-    shown.textContent = told.told;
+    const time = new Date(told.saved).toLocaleTimeString([], { hour12: false });
+    const asks = told.state === "asking" ? "not saved: see the question" : told.told;
+    shown.textContent = told.state === "saved" && told.saved > 0 ? `saved ${time}` : asks;
     html("asking").hidden = told.state !== "asking";
     html("asking-told").textContent = told.told;
 });

@@ -1,6 +1,9 @@
 // Marks: numbered points that move, shown with their numbers; and shapes made of them by clicking one after the other.
 
-import { button, drawn, element, html } from "./parts.js";
+import { announce, button, drawn, element, html, toast } from "./parts.js";
+
+/** So near in pixels a click is one of a mark. */
+const REACH = 14;
 
 /** @typedef {{numbers: number[], closed: boolean}} MarkedShape */
 
@@ -18,6 +21,7 @@ export class Marks {
         this.shapes = [];
         /** The shape that is being made, by its place; past the last one where the next begins. */
         this.active = 0;
+        this.paused = false;
         wire.on("marks", (told) => this.told(told));
         overlay.more.push(() => this.drawn());
         const act = (/** @type {string} */ label, /** @type {string} */ name, /** @type {() => void} */ does) => {
@@ -28,10 +32,12 @@ export class Marks {
         html("marks-body").append(
             element("p", { id: "marks-told" }),
             element("div", { class: "row" },
+                act("Pause", "pause", () => this.pause()),
                 act("Take back", "back", () => { this.current?.numbers.pop(); this.tidy(); }),
                 act("Close", "close", () => this.finish(true)), act("End open", "open", () => this.finish(false)),
-                act("Delete", "delete", () => { this.shapes.splice(this.active, 1); this.active = Math.max(0, Math.min(this.active, this.shapes.length)); }),
+                act("Delete", "delete", () => this.delete()),
                 act("Previous", "previous", () => this.go(-1)), act("Next", "next", () => this.go(1))),
+            this.numberField(),
             element("ol", { id: "marked" }),
             act("Write into the score", "keep", () => this.keep()));
     }
@@ -44,9 +50,30 @@ export class Marks {
     told(told) {
         this.marks = new Map(told.marks);
         html("marks").hidden = false;
-        const skipped = told.skipped === 0 ? "" : `, ${told.skipped} lines left out`;
-        html("marks-told").textContent = `${this.marks.size} marks${skipped}. Click them one after the other.`;
+        const skipped = told.skipped === 0 ? "" : `, ${told.skipped} lines that were no frames`;
+        const late = told.left_out === 0 ? "" : `, ${told.left_out} frames left out`;
+        html("marks-told").textContent = `${this.marks.size} marks${skipped}${late}. Click them one after the other${told.paused ? "" : "; Pause holds them still"}.`;
+        this.paused = told.paused;
+        button("marks-pause").textContent = told.paused ? "Play" : "Pause";
+        button("marks-pause").setAttribute("aria-pressed", String(told.paused));
         this.overlay.draw();
+    }
+
+    /**
+     * The number of the mark at a place of the window, the nearest within reach.
+     * @param {{clientX: number, clientY: number}} event
+     * @returns {number | null}
+     */
+    at(event) {
+        const { picture } = this.overlay;
+        const box = picture.stage.getBoundingClientRect();
+        let [best, nearest] = [/** @type {number | null} */ (null), REACH];
+        for (const [number, place] of this.marks) {
+            const [x, y] = picture.onStage(place);
+            const apart = Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y);
+            if (apart <= nearest) [best, nearest] = [number, apart];
+        }
+        return best;
     }
 
     /**
@@ -55,6 +82,8 @@ export class Marks {
      */
     pick(number) {
         const own = this.current;
+        if (own?.numbers.at(-1) === number) return;
+        announce(`mark ${number}`);
         if (own === undefined) this.shapes.push({ numbers: [number], closed: false });
         else if (own.numbers.length > 2 && own.numbers[0] === number) this.finish(true);
         else own.numbers.push(number);
@@ -65,15 +94,49 @@ export class Marks {
     finish(closed) {
         const own = this.current;
         if (own === undefined) return;
+        if (own.numbers.length < 2) {
+            toast("A shape needs at least 2 marks; this one has 1. Click another, or delete it.");
+            return;
+        }
         own.closed = closed;
-        this.tidy(2);
         this.active = this.shapes.length;
     }
 
-    /** Empty shapes vanish. @param {number} [least] */
-    tidy(least = 1) {
+    /** Deletes the active shape, which can be brought back. */
+    delete() {
+        const [at, [gone]] = [this.active, this.shapes.splice(this.active, 1)];
+        this.active = Math.max(0, Math.min(this.active, this.shapes.length));
+        if (gone === undefined) return;
+        toast(`Deleted the shape through ${gone.numbers.join(" ")}.`, { label: "Bring it back", act: () => {
+            this.shapes.splice(at, 0, gone);
+            this.active = at;
+            this.show();
+        } });
+    }
+
+    /** Holds the marks still on the screen, or lets them go on. */
+    pause() {
+        this.wire.send({ ask: "pause-marks", on: !this.paused });
+    }
+
+    /** A mark by its number, for those who do not click. */
+    numberField() {
+        const field = element("input", { id: "marks-number", inputmode: "numeric", size: 4 });
+        field.addEventListener("keydown", (event) => {
+            if (event.key !== "Enter") return;
+            event.preventDefault();
+            const number = Number(field.value);
+            if (this.marks.has(number)) this.pick(number);
+            else toast(`There is no mark ${field.value}.`);
+            field.value = "";
+        });
+        return element("label", { class: "row" }, "Mark by its number, then Enter ", field);
+    }
+
+    /** Empty shapes vanish. */
+    tidy() {
         const own = this.current;
-        this.shapes = this.shapes.filter((shape) => shape.numbers.length >= (shape === own ? least : 1));
+        this.shapes = this.shapes.filter((shape) => shape.numbers.length > 0);
         this.active = own === undefined || !this.shapes.includes(own) ? this.shapes.length : this.shapes.indexOf(own);
     }
 
@@ -84,9 +147,13 @@ export class Marks {
     }
 
     keep() {
-        this.tidy(2);
-        const shapes = this.shapes.filter((shape) => shape.numbers.length > 1);
-        if (shapes.length > 0) this.wire.send({ ask: "keep-shapes", shapes });
+        const short = this.shapes.find((shape) => shape.numbers.length < 2);
+        if (short !== undefined) {
+            this.active = this.shapes.indexOf(short);
+            toast(`The shape of mark ${short.numbers.join(" ")} alone cannot be written: click another mark, or delete it.`);
+            return;
+        }
+        if (this.shapes.length > 0) this.wire.send({ ask: "keep-shapes", shapes: this.shapes });
         this.shapes = [];
         this.active = 0;
     }

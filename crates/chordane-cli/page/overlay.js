@@ -26,6 +26,16 @@ export class Overlay {
         picture.moved.push(() => this.draw());
     }
 
+    /** From the sheet's coordinates to the stage. */
+    get transform() {
+        const { picture } = this;
+        const [[x0, y0], [x1, y1]] = picture.corners;
+        const [left, top] = picture.onStage([0, 0]);
+        const across = ((picture.size[0] ?? 1) * picture.zoom) / (x1 - x0);
+        const down = ((picture.size[1] ?? 1) * picture.zoom) / (y1 - y0);
+        return `matrix(${across} 0 0 ${down} ${left} ${top})`;
+    }
+
     draw() {
         const { picture } = this;
         /** @type {SVGElement[]} */
@@ -33,11 +43,7 @@ export class Overlay {
         const outlines = this.lined.map((d) => [d, "lined"]);
         if (this.item !== null && this.item.outline !== "") outlines.push([this.item.outline, "outline"]);
         if (outlines.length > 0) {
-            const [[x0, y0], [x1, y1]] = picture.corners;
-            const [left, top] = picture.onStage([0, 0]);
-            const across = ((picture.size[0] ?? 1) * picture.zoom) / (x1 - x0);
-            const down = ((picture.size[1] ?? 1) * picture.zoom) / (y1 - y0);
-            const transform = `matrix(${across} 0 0 ${down} ${left} ${top})`;
+            const { transform } = this;
             for (const [d, kind] of outlines) parts.push(drawn("path", { class: kind ?? "", d: d ?? "", transform }));
         }
         for (const [dot, kind] of /** @type {[any, string][]} */ ([[this.from, "from"], [this.found, "found"]])) {
@@ -51,7 +57,7 @@ export class Overlay {
                 parts.push(drawn("circle", { class: "moved", cx: x, cy: y, r: 3 }));
             }
             const [x, y] = picture.onStage(this.grip.at);
-            parts.push(drawn("circle", { class: this.grip.ways > 0 ? "grip" : "grip stuck", cx: x, cy: y, r: 7 }));
+            parts.push(drawn("circle", { class: this.grip.numbers.length > 0 ? "grip" : "grip stuck", cx: x, cy: y, r: 7 }));
         }
         if (this.chosen !== null) {
             const [x, y] = picture.onStage(this.chosen);

@@ -88,6 +88,25 @@ export function question(id, text, answers) {
     html("questions").append(box);
 }
 
+/**
+ * Whether a key goes into a field for text or numbers.
+ * @param {Event} event
+ */
+export const isTyping = (event) => event.target instanceof Element
+    && event.target.closest(".cm-editor, select, textarea, input:not([type=range], [type=checkbox], [type=color], [type=button])") !== null;
+
+/** @type {ReturnType<typeof setTimeout> | undefined} */
+let announces;
+
+/**
+ * Says something to those who listen to the page. Of what comes quickly one after the other, the last.
+ * @param {string} text
+ */
+export function announce(text) {
+    clearTimeout(announces);
+    announces = setTimeout(() => { html("said").textContent = text; }, 250);
+}
+
 /** @type {ReturnType<typeof setTimeout> | undefined} */
 let toastEnds;
 

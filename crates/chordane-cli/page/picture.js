@@ -50,7 +50,7 @@ export class Picture {
         html("tools").prepend(
             tool("fit", "Fit", "Fit into the window (0)", () => this.fit()),
             tool("true-size", "100 %", "One pixel for a pixel (1)", () => this.trueSize()),
-            smaller, element("output", { id: "zoom", text: "100 %" }), larger,
+            smaller, element("output", { id: "zoom", text: "100 %", "aria-live": "off" }), larger,
         );
         const surround = tool("surround", "Dark", "Dark or light surroundings (d)", () => this.surround());
         html("tools").querySelector(".gap")?.after(surround);

@@ -1,7 +1,7 @@
 // The score's text: the editor, and how it stays the same text in all pages and in the file.
 
 import {
-    Annotation, autocompletion, bracketMatching, completionKeymap, Decoration, defaultKeymap, drawSelection, EditorState,
+    Annotation, autocompletion, bracketMatching, Compartment, completionKeymap, Decoration, defaultKeymap, drawSelection, EditorState,
     EditorView, highlightActiveLine, highlightActiveLineGutter, highlightSelectionMatches, hoverTooltip,
     indentWithTab, keymap, lineNumbers, lintGutter, searchKeymap, setDiagnostics, StateEffect, StateField,
     syntaxHighlighting,
@@ -14,6 +14,9 @@ import { element, html, question } from "./parts.js";
 
 /** What is typed is sent after so many milliseconds of rest. */
 const REST = 120;
+
+/** What stands under the editor where no word is at the cursor. */
+const WAY_OUT = "Escape, then Tab: out of the editor. Control and Space: the words of scores.";
 
 const fromElsewhere = Annotation.define();
 /** @type {import("@codemirror/state").StateEffectType<[number, number][]>} */
@@ -71,11 +74,13 @@ export class ScoreText {
         this.onLine = () => {};
         this.isDocument = false;
         this.kept = new Kept();
+        this.wrapping = new Compartment();
         /** Whether the program was given a stored text and has not answered yet. */
         this.bringing = false;
         /** Which program it is that this page talks to. */
         this.run = "";
         this.view = new EditorView({ parent: html("editor"), state: this.state("", nonce) });
+        html("help").textContent = WAY_OUT;
         wire.on("text", (told) => this.told(told));
         wire.on("clash", (told) => this.clash(told.text));
         addEventListener("pagehide", () => this.send());
@@ -95,7 +100,7 @@ export class ScoreText {
         return EditorState.create({
             doc,
             extensions: [
-                EditorView.cspNonce.of(nonce), lineNumbers(), highlightActiveLine(), highlightActiveLineGutter(), drawSelection(),
+                EditorView.cspNonce.of(nonce), this.wrapping.of([]), lineNumbers(), highlightActiveLine(), highlightActiveLineGutter(), drawSelection(),
                 bracketMatching(), highlightSelectionMatches(), lintGutter(), numberField,
                 colouring((name) => words.has(name), () => this.isDocument), comments(() => this.isDocument),
                 syntaxHighlighting(colours), EditorView.contentAttributes.of({ "aria-label": "Text of the score" }),
@@ -133,6 +138,11 @@ export class ScoreText {
         this.words.clear();
     }
 
+    /** Whether long lines are broken. @param {boolean} on */
+    wrap(on) {
+        this.view.dispatch({ effects: this.wrapping.reconfigure(on ? EditorView.lineWrapping : []) });
+    }
+
     get text() {
         return this.view.state.doc.toString();
     }
@@ -155,7 +165,7 @@ export class ScoreText {
         const { state } = this.view;
         const at = state.selection.main.head;
         const found = this.wordAt(state, at);
-        html("help").textContent = found === undefined ? "" : found.words.map((word) => `${word.form}: ${word.about}`).join("  ");
+        html("help").textContent = found === undefined ? WAY_OUT : found.words.map((word) => `${word.form}: ${word.about}`).join("  ");
         const line = state.doc.lineAt(at).number;
         if (line === this.line) return;
         this.line = line;

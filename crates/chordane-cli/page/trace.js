@@ -446,7 +446,7 @@ for (const [label, ending] of [["score", "chord"], ["Rust", "rs"], ["path data",
     copy.addEventListener("click", async () => {
         const answer = await fetch(`/save/outline.${ending}?token=${token}`);
         const text = await answer.text();
-        html("save-told").textContent = await navigator.clipboard.writeText(text).then(() => `Copied as ${label}: ${text.length} characters.`, () => "The browser does not let this page copy.");
+        html("export-told").textContent = await navigator.clipboard.writeText(text).then(() => `Copied as ${label}: ${text.length} characters.`, () => "The browser does not let this page copy.");
     });
     html("copies").append(copy);
 }

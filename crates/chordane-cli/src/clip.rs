@@ -268,10 +268,6 @@ type Draw<'d> = dyn Fn(usize) -> Result<Pixels, Failure> + Sync + 'd;
 impl ClipPlan {
     /// Writes the frames that a function draws, to a file or to standard output, while the next ones are drawn; gives the number of bytes.
     pub(crate) fn write(&self, file: Option<&Path>, pixels: &Draw<'_>) -> Result<usize, Failure> {
-        let first = pixels(0)?;
-        let own = (first.width(), first.height());
-        let bar = progress(FRAMES_LEFT, self.count);
-        let options = self.options(pixels, &bar);
         let failed = |error: io::Error| match (file, error.kind()) {
             (_, io::ErrorKind::InvalidInput) => {
                 Failure::input(error.to_string(), "draw it in another size or format")
@@ -285,7 +281,27 @@ impl ClipPlan {
             None => Box::new(BufWriter::new(io::stdout())),
         };
         let mut counted = Counted { bytes: 0, out };
-        let mut clip = Clip::begin(&mut counted, self.format, own, options).map_err(failed)?;
+        let bar = progress(FRAMES_LEFT, self.count);
+        self.write_to(&mut counted, &bar, pixels, &failed)?;
+        let bytes = counted.bytes;
+        drop(counted);
+        whole.map_or(Ok(()), WholeFile::finish).map_err(failed)?;
+        Ok(bytes)
+    }
+
+    /// Writes the frames that a function draws, while the next ones are drawn.
+    pub(crate) fn write_to(
+        &self,
+        out: &mut (dyn Write + Send),
+        bar: &ProgressBar,
+        pixels: &Draw<'_>,
+        failed: &(dyn Fn(io::Error) -> Failure + Sync),
+    ) -> Result<(), Failure> {
+        let first = pixels(0)?;
+        let own = (first.width(), first.height());
+        let options = self.options(pixels, bar);
+        let mut clip = Clip::begin(&mut *out, self.format, own, options).map_err(failed)?;
+        bar.inc(1);
         let a_round = (MOST_HELD / bytes_of(own).max(1)).clamp(1, FRAMES_A_ROUND);
         let drawn_round = |round: Range<usize>| -> Vec<Result<Pixels, Failure>> {
             let one = |frame: usize| {
@@ -307,12 +323,9 @@ impl ClipPlan {
             ready = next;
         }
         clip.end().map_err(failed)?;
-        counted.flush().map_err(failed)?;
-        let bytes = counted.bytes;
-        drop(counted);
-        whole.map_or(Ok(()), WholeFile::finish).map_err(failed)?;
+        out.flush().map_err(failed)?;
         bar.finish_and_clear();
-        Ok(bytes)
+        Ok(())
     }
 
     /// For a GIF file with the colours that its frames share: some of them are drawn for that before the others.

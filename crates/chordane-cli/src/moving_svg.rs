@@ -5,6 +5,7 @@ use std::time::Instant;
 
 use chordane::sheet::Sheet;
 use chordane::write::{Format, SvgFrames, SvgOptions};
+use indicatif::ProgressBar;
 use rayon::prelude::*;
 
 use crate::failure::Failure;
@@ -12,7 +13,7 @@ use crate::frames::{FRAMES_A_ROUND, FRAMES_LEFT, Frames, rounds};
 use crate::output::{Target, progress, say, size, time};
 
 /// The numbers of more frames than this make a document that no browser plays well.
-const MOST_FRAMES: usize = 1_000;
+pub(crate) const MOST_FRAMES: usize = 1_000;
 
 /// So many reasons are told one by one.
 const MOST_TOLD: usize = 8;
@@ -28,40 +29,49 @@ pub(crate) fn draw(frames: &Frames<'_>, file: Option<&Path>) -> Result<(), Failu
             "ask for fewer with --frames; it interpolates between them",
         ));
     }
-    let (first, shown) = frames.sheet(0).inspect_err(|_| say(&frames.place(0)))?;
-    let options = options(frames, shown);
-    let mut moving = SvgFrames::new(frames.settings.get_seconds(), options);
-    let fault = |fault| Failure::of_fault(&fault, "mend it in the input");
-    moving.push(&first).map_err(fault)?;
     let bar = progress(FRAMES_LEFT, count);
-    bar.inc(1);
-    for round in rounds(1..count, FRAMES_A_ROUND) {
-        let one =
-            |frame: usize| frames.sheet(frame).map(|(sheet, _)| sheet).map_err(|failure| (frame, failure));
-        let sheets: Vec<Result<Sheet, (usize, Failure)>> = round.into_par_iter().map(one).collect();
-        for sheet in sheets {
-            let sheet = sheet.map_err(|(frame, failure)| {
-                bar.finish_and_clear();
-                say(&frames.place(frame));
-                failure
-            })?;
-            moving.push(&sheet).map_err(fault)?;
-            bar.inc(1);
+    let text = text(frames, &bar).map_err(|(frame, failure)| {
+        bar.finish_and_clear();
+        if let Some(frame) = frame {
+            say(&frames.place(frame));
         }
-    }
-    bar.finish_and_clear();
-    let text = moving.text().map_err(|error| {
-        let told: Vec<String> = error.unsaid().iter().take(MOST_TOLD).map(ToString::to_string).collect();
-        let more = error.unsaid().len().saturating_sub(MOST_TOLD);
-        let more = if more > 0 { format!("\n  and {more} more") } else { String::new() };
-        Failure::input(
-            format!("this motion cannot be written as animated SVG:\n  {}{more}", told.join("\n  ")),
-            "keep the same items, contours and vertices in every frame, or draw a .gif or .apng instead",
-        )
+        failure
     })?;
+    bar.finish_and_clear();
     target.write(text.as_bytes())?;
     say(&format!("{}  {count} frames  {}  {}", target.name(), size(text.len()), time(begin.elapsed())));
     Ok(())
+}
+
+/// All frames as one document; or what went wrong, and in which frame.
+pub(crate) fn text(frames: &Frames<'_>, bar: &ProgressBar) -> Result<String, (Option<usize>, Failure)> {
+    let count = frames.count;
+    let (first, shown) = frames.sheet(0).map_err(|failure| (Some(0), failure))?;
+    let options = options(frames, shown);
+    let mut moving = SvgFrames::new(frames.settings.get_seconds(), options);
+    let fault = |fault| (None, Failure::of_fault(&fault, "mend it in the input"));
+    moving.push(&first).map_err(fault)?;
+    bar.inc(1);
+    for round in rounds(1..count, FRAMES_A_ROUND) {
+        let one = |frame: usize| {
+            frames.sheet(frame).map(|(sheet, _)| sheet).map_err(|failure| (Some(frame), failure))
+        };
+        let sheets: Vec<Result<Sheet, _>> = round.into_par_iter().map(one).collect();
+        for sheet in sheets {
+            moving.push(&sheet?).map_err(fault)?;
+            bar.inc(1);
+        }
+    }
+    moving.text().map_err(|error| {
+        let told: Vec<String> = error.unsaid().iter().take(MOST_TOLD).map(ToString::to_string).collect();
+        let more = error.unsaid().len().saturating_sub(MOST_TOLD);
+        let more = if more > 0 { format!("\n  and {more} more") } else { String::new() };
+        let failure = Failure::input(
+            format!("this motion cannot be written as animated SVG:\n  {}{more}", told.join("\n  ")),
+            "keep the same items, contours and vertices in every frame, or draw a .gif or .apng instead",
+        );
+        (None, failure)
+    })
 }
 
 fn options(frames: &Frames<'_>, shown: Option<(u32, u32)>) -> SvgOptions {

@@ -131,8 +131,30 @@ pub(crate) struct DrawOptions {
     pub(crate) max_side: u32,
 }
 
+impl DrawOptions {
+    /// Of a picture of a size, or of the sheet's own, what the command would draw without options.
+    pub(crate) fn of_size(size: Option<(u32, u32)>) -> Self {
+        Self {
+            out: Vec::new(),
+            knobs: KnobOptions::default(),
+            clip: ClipDrawOptions::default(),
+            list_knobs: false,
+            format: None,
+            size,
+            grain: None,
+            partial: false,
+            no_antialias: false,
+            dpi: None,
+            bones: None,
+            trail: None,
+            decimals: None,
+            max_side: MOST_PIXELS_A_SIDE,
+        }
+    }
+}
+
 /// How a clip of a score that moves is drawn.
-#[derive(Debug, Args)]
+#[derive(Debug, Default, Args)]
 #[command(next_help_heading = "Clips of a score that moves")]
 pub(crate) struct ClipDrawOptions {
     /// How many frames to draw, spread evenly over the loop; with a .png file each gets its own, as in flight-0001.png [default: 25 a second]
@@ -153,7 +175,7 @@ pub(crate) struct ClipDrawOptions {
 }
 
 /// What is asked of a score's knobs.
-#[derive(Debug, Args)]
+#[derive(Debug, Default, Args)]
 pub(crate) struct KnobOptions {
     /// Set a knob of the score; can be given several times
     #[arg(long = "set", value_name = "NAME=VALUE")]
@@ -473,7 +495,7 @@ fn parse_dpi(text: &str) -> Result<f64, String> {
     dpi.ok_or_else(|| "give a number from 1 to 100000, as in 300".to_owned())
 }
 
-fn parse_size(text: &str) -> Result<(u32, u32), String> {
+pub(crate) fn parse_size(text: &str) -> Result<(u32, u32), String> {
     let sides = text.split_once(['x', 'X']).and_then(|(w, h)| Some((w.parse().ok()?, h.parse().ok()?)));
     match sides {
         Some((width, height)) if width > 0 && height > 0 => Ok((width, height)),

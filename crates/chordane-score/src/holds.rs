@@ -26,11 +26,11 @@ const NOTHING: f64 = 1e-7;
 /// Two numbers that move a place in directions with a smaller sine between them do not move it freely.
 const APART: f64 = 0.05;
 
-/// A number is taken alone for a drag along the line on which it moves a place, to this angle: 15 degrees.
-const MOST_ASIDE: f64 = std::f64::consts::PI / 12.0;
-
 /// So many of the nearest numbers are looked at in pairs.
 const MOST_PAIRED: usize = 24;
+
+/// An item with more places than this is not carried along by the numbers of each.
+const MOST_TOGETHER: usize = 600;
 
 /// So many ways to hold a place are given.
 const MOST_HOLDS: usize = 24;
@@ -82,7 +82,8 @@ pub struct Holds {
 /// Numbers that bring a place to where it is wanted.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Hold {
-    /// One number, which moves the place along a line, or two, which move it freely; by their places in [`Script::numbers`].
+    /// One number, which moves the place along a line; two, which move it freely; or more, which carry a shape along by all of its vertices. By their
+    /// places in [`Script::numbers`].
     pub numbers: Vec<usize>,
     /// The places that move with them, this one among them, by their places in [`Holds::grips`].
     pub moved: Vec<usize>,
@@ -201,7 +202,8 @@ impl Holds {
 
     /// The ways to hold a place, of what was learned so far, the best first: those that move the fewest vertices; of these those that do not carry the
     /// whole item along (for its centre, those that do); then two numbers before one, since they move it freely; then those nearest to the line of
-    /// its item. None where no number moves it.
+    /// its item. Numbers that [count](crate::Number::counts) come last. The centre of a shape whose vertices are all written as numbers is held by
+    /// all of these first, where no two carry it. None where no number moves it.
     #[must_use]
     pub fn of(&self, grip: usize) -> Vec<Hold> {
         let mut numbers: Vec<usize> = (0..self.tried.len()).filter(|n| self.by(grip, *n).is_some()).collect();
@@ -209,6 +211,7 @@ impl Holds {
         numbers.truncate(MOST_PAIRED);
         let carries: Vec<bool> = numbers.iter().map(|number| self.carries(grip, *number)).collect();
         let centre = self.grips.get(grip).is_some_and(|grip| grip.kind == GripKind::Centre);
+        let counting = |number: usize| self.script.numbers().get(number).is_some_and(|number| number.counts);
         let mut holds: Vec<(Hold, bool, usize)> = Vec::new();
         for (i, first) in numbers.iter().enumerate() {
             let alone = vec![*first];
@@ -236,24 +239,21 @@ impl Holds {
                 |at: &&usize| self.grips.get(**at).is_some_and(|grip| grip.kind != GripKind::Centre);
             hold.moved.iter().filter(is_vertex).count()
         };
-        holds.sort_by_cached_key(|(hold, unfit, far)| (vertices(hold), *unfit, 2 - hold.numbers.len(), *far));
-        holds.truncate(MOST_HOLDS);
-        holds.into_iter().map(|(hold, ..)| hold).collect()
-    }
-
-    /// The best way to hold a place that is to be moved in a direction: the first of [`Holds::of`] that moves it freely, or along a line within
-    /// 15 degrees of it; where there is none, the first of all. Asked when a drag begins, and kept to its end.
-    #[must_use]
-    pub fn toward(&self, grip: usize, by: Point) -> Option<Hold> {
-        let holds = self.of(grip);
-        let fits = |hold: &Hold| match *hold.numbers.as_slice() {
-            [number] => self
-                .by(grip, number)
-                .is_some_and(|own| own.perp_dot(by).abs() <= MOST_ASIDE.sin() * own.length() * by.length()),
-            _ => true,
-        };
-        let at = holds.iter().position(fits).unwrap_or(0);
-        holds.into_iter().nth(at)
+        holds.sort_by_cached_key(|(hold, unfit, far)| {
+            let counting = hold.numbers.iter().filter(|number| counting(**number)).count();
+            (counting, vertices(hold), *unfit, 2 - hold.numbers.len(), *far)
+        });
+        let carried = holds.iter().any(|(hold, unfit, _)| !unfit && hold.numbers.len() == 2);
+        let together = if centre && !carried { self.together(grip) } else { None };
+        let whole = together.map(|shares| {
+            let numbers: Vec<usize> = shares.iter().map(|(number, _)| *number).collect();
+            let mut moved: Vec<usize> = numbers.iter().flat_map(|number| self.moves(*number)).collect();
+            moved.sort_unstable();
+            moved.dedup();
+            Hold { numbers, moved }
+        });
+        let holds = holds.into_iter().map(|(hold, ..)| hold);
+        whole.into_iter().chain(holds).take(MOST_HOLDS).collect()
     }
 
     /// Whether a number moves the whole item of a place, all of it alike.
@@ -265,18 +265,85 @@ impl Holds {
         all.filter(|(_, other)| matches!(other.kind, GripKind::Vertex { .. })).all(|(at, _)| alike(at))
     }
 
+    /// Numbers that carry the item of a place along as it is, by its vertices and control points: for each what it changes by for a way of 1 across and
+    /// down. `None` where the vertices do not hang on numbers so. Cost: at most quadratic in the item's places, of which there are not very many.
+    fn together(&self, grip: usize) -> Option<Vec<(usize, Point)>> {
+        let item = self.grips.get(grip)?.item;
+        let is_part = |own: &Grip| {
+            matches!(own.kind, GripKind::Vertex { .. } | GripKind::Control { .. }) && own.item == item
+        };
+        let parts: Vec<usize> =
+            (0..self.grips.len()).filter(|at| self.grips.get(*at).is_some_and(is_part)).collect();
+        if parts.len() > MOST_TOGETHER {
+            return None;
+        }
+        let mut shares: Vec<(usize, Point)> = Vec::new();
+        // What of a way across and down a place does not go yet with the numbers so far.
+        let left = |shares: &[(usize, Point)], part: usize| {
+            let gone = |(number, share): &(usize, Point)| {
+                self.by(part, *number).map(|by| (by * share.x, by * share.y))
+            };
+            let all = shares.iter().filter_map(gone);
+            all.fold((Point::X, Point::Y), |(x, y), (across, down)| (x - across, y - down))
+        };
+        let is_left = |(x, y): (Point, Point)| x.length().max(y.length()) > 1e-3;
+        for part in &parts {
+            let (x, y) = left(&shares, *part);
+            if !is_left((x, y)) {
+                continue;
+            }
+            let is_new = |number: &usize| shares.iter().all(|(own, _)| own != number);
+            let mut numbers: Vec<usize> =
+                (0..self.tried.len()).filter(|n| is_new(n) && self.by(*part, *n).is_some()).collect();
+            // Those first that move the least else.
+            numbers.sort_by_key(|number| self.moves(*number).count());
+            let by = |number: usize| self.by(*part, number).unwrap_or_default();
+            let alone = |number: &&usize| {
+                let by = by(**number);
+                x.perp_dot(by).abs().max(y.perp_dot(by).abs()) <= 1e-3 * by.length()
+            };
+            if let Some(number) = numbers.iter().find(alone) {
+                let by = by(*number) / by(*number).length_squared();
+                shares.push((*number, Point::new(x.dot(by), y.dot(by))));
+                continue;
+            }
+            let pairs = numbers
+                .iter()
+                .enumerate()
+                .flat_map(|(i, a)| numbers.iter().skip(i + 1).take(MOST_PAIRED).map(move |b| (*a, *b)));
+            let apart = |(a, b): &(usize, usize)| {
+                by(*a).perp_dot(by(*b)).abs() >= APART * by(*a).length() * by(*b).length()
+            };
+            let (first, second) = pairs.take(MOST_PAIRED * MOST_PAIRED).find(apart)?;
+            let (a, b) = (by(first), by(second));
+            let det = a.perp_dot(b);
+            shares.push((first, Point::new(x.perp_dot(b), y.perp_dot(b)) / det));
+            shares.push((second, Point::new(a.perp_dot(x), a.perp_dot(y)) / det));
+        }
+        let carried = parts.iter().all(|part| !is_left(left(&shares, *part)));
+        (carried && shares.len() > 2).then_some(shares)
+    }
+
     /// Begins to drag a place by numbers that hold it.
     #[must_use]
     pub fn drag(&self, grip: usize, hold: &Hold) -> Drag<'_> {
         let own = self.grips.get(grip).copied();
         let of = |number: &usize| self.script.numbers().get(*number).map_or(0.0, |number| number.value);
-        let columns = hold.numbers.iter().map(|number| self.by(grip, *number).unwrap_or_default()).collect();
+        let together = if hold.numbers.len() > 2 { self.together(grip) } else { None };
+        let column = |number: &usize| self.by(grip, *number).unwrap_or_default();
+        let columns = match &together {
+            Some(shares) => shares.iter().map(|(_, share)| *share).collect(),
+            None => hold.numbers.iter().map(column).collect(),
+        };
+        let numbers = together.as_ref().map(|shares| shares.iter().map(|(number, _)| *number).collect());
+        let numbers: Vec<usize> = numbers.unwrap_or_else(|| hold.numbers.clone());
         Drag {
             holds: self,
             grip: own,
-            numbers: hold.numbers.clone(),
-            values: hold.numbers.iter().map(of).collect(),
+            values: numbers.iter().map(of).collect(),
+            numbers,
             columns,
+            together: together.is_some(),
             at: own.map_or(Point::ZERO, |grip| grip.at),
             text: self.script.source().to_owned(),
         }
@@ -290,8 +357,9 @@ pub struct Drag<'h> {
     grip: Option<Grip>,
     numbers: Vec<usize>,
     values: Vec<f64>,
-    /// How the place moves for a change of each number by 1.
+    /// How the place moves for a change of each number by 1; or, where they carry a shape along together, how each changes for a way of 1 across and down.
     columns: Vec<Point>,
+    together: bool,
     at: Point,
     text: String,
 }
@@ -311,8 +379,8 @@ pub struct Dragged {
 }
 
 impl Drag<'_> {
-    /// Brings the place to a point, or as near as its numbers can, and no nearer than a distance that cannot be seen: half a pixel. Numbers keep
-    /// their decimals, and get as many more as that distance takes. Cost: a few runs of the script.
+    /// Brings the place to a point, or as near as its numbers can, and no nearer than a distance that cannot be seen: half a pixel. Numbers get the
+    /// fewest decimals with which the place comes that near, and numbers that count stay whole. Cost: a few runs of the script.
     pub fn to(&mut self, wanted: Point, within: f64) -> Dragged {
         let within = within.max(1e-9);
         let (mut refused, mut runs, mut more) = (None, 0, 0);
@@ -352,6 +420,7 @@ impl Drag<'_> {
     /// How the numbers change to move the place by a step.
     fn step(&self, by: Point, within: f64) -> Option<Vec<f64>> {
         let step = match *self.columns.as_slice() {
+            _ if self.together => self.columns.iter().map(|share| share.dot(by)).collect(),
             // Along the line it is as near as it can be.
             [a] if a.dot(by).abs() <= 0.1 * within * a.length() => return None,
             [a] => vec![a.dot(by) / a.length_squared()],
@@ -369,7 +438,7 @@ impl Drag<'_> {
     fn learn(&mut self, values: &[f64], at: Point) {
         let step: Vec<f64> = values.iter().zip(&self.values).map(|(now, before)| now - before).collect();
         let size: f64 = step.iter().map(|change| change * change).sum();
-        if size == 0.0 {
+        if size == 0.0 || self.together {
             return;
         }
         let told: Point = self.columns.iter().zip(&step).map(|(column, change)| *column * *change).sum();
@@ -381,23 +450,59 @@ impl Drag<'_> {
 
     /// The script's text with other values, with as few decimals as will do and some more; and the values as they are written.
     fn written(&self, values: &[f64], within: f64, more: usize) -> (String, Vec<f64>) {
-        let numbers = self.holds.script.numbers();
-        let needed = |column: &Point| {
-            // Half a unit of the last decimal of two numbers moves the place by no more than cannot be seen.
-            let decimals = (0.71 * column.length() / within).log10().ceil();
-            if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
+        let all = self.holds.script.numbers();
+        let needed: Vec<usize> = (0..values.len()).map(|at| self.needed(at, within) + more).collect();
+        let most = needed.iter().copied().max().unwrap_or(0);
+        let rounded = |fewer: usize| -> Vec<f64> {
+            let own = values.iter().zip(&needed).enumerate();
+            own.map(|(at, (value, needed))| self.rounded(at, *value, needed.saturating_sub(fewer))).collect()
         };
-        let text = |((number, value), column): ((&usize, &f64), &Point)| {
-            let number = numbers.get(*number)?;
-            Some((number.bytes.clone(), number.text(*value, needed(column) + more)))
+        let near = |fewer: &usize| self.off(values, &rounded(*fewer)) <= NEAR_ENOUGH * within;
+        // The coarsest first, unless a place came no nearer so.
+        let fewer = if more > 0 { 0 } else { (1..=most).rev().find(near).unwrap_or(0) };
+        let written = rounded(fewer);
+        let text = |(number, value): (&usize, &f64)| {
+            let number = all.get(*number)?;
+            Some((number.bytes.clone(), number.rounded(*value, MOST_DECIMALS)))
         };
-        let texts: Vec<(Range<usize>, String)> =
-            self.numbers.iter().zip(values).zip(&self.columns).filter_map(text).collect();
-        let read = |(text, value): (&(Range<usize>, String), &f64)| {
-            text.1.trim_matches(['(', ')']).replace('_', "").parse().unwrap_or(*value)
+        let texts: Vec<(Range<usize>, String)> = self.numbers.iter().zip(&written).filter_map(text).collect();
+        (edited(self.holds.script.source(), texts), written)
+    }
+
+    /// With how many decimals of a number the place is surely near enough: half a unit of the last decimal of two numbers moves it by no more than
+    /// cannot be seen.
+    fn needed(&self, at: usize, within: f64) -> usize {
+        let column = self.columns.get(at).map_or(0.0, |column| column.length());
+        let moves = if self.together { 1.0 / column } else { column };
+        let decimals = (0.71 * moves / within).log10().ceil();
+        if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
+    }
+
+    /// A value as it is written with so many decimals. Of numbers that carry a shape along it is the change that is rounded: so the shape stays as it is.
+    fn rounded(&self, at: usize, value: f64, decimals: usize) -> f64 {
+        let number = self.numbers.get(at).and_then(|number| self.holds.script.numbers().get(*number));
+        let Some(number) = number else { return value };
+        if number.counts {
+            return value.round();
+        }
+        let to = |value: f64, decimals: usize| {
+            format!("{value:.*}", decimals.min(MOST_DECIMALS)).parse().unwrap_or(value)
         };
-        let values = texts.iter().zip(values).map(read).collect();
-        (edited(self.holds.script.source(), texts), values)
+        if self.together {
+            return to(number.value + to(value - number.value, decimals), decimals.max(number.decimals));
+        }
+        to(value, decimals)
+    }
+
+    /// How far the place is off where rounded values are written, by what is known of them.
+    fn off(&self, values: &[f64], rounded: &[f64]) -> f64 {
+        let all = values.iter().zip(rounded).zip(&self.columns);
+        if self.together {
+            let off =
+                all.map(|((value, rounded), share)| (rounded - value).abs() / share.length().max(1e-12));
+            return std::f64::consts::SQRT_2 * off.fold(0.0, f64::max);
+        }
+        all.map(|((value, rounded), column)| *column * (rounded - value)).sum::<Point>().length()
     }
 
     /// Where the place is in a text; `None` where it is not there any more.
@@ -421,6 +526,7 @@ impl Drag<'_> {
             .collect();
         match lines.as_slice() {
             [] => "no number of the score moves it".to_owned(),
+            _ if self.together => "the numbers of its vertices cannot bring it any closer".to_owned(),
             [line] => format!("only the number in line {line} moves it, and only along one line"),
             [first, rest @ ..] => {
                 let last = rest.last().unwrap_or(first);

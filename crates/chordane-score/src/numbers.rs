@@ -1,5 +1,6 @@
 //! The numbers that are written in a script, and the same script with other numbers in their place.
 
+use std::collections::HashMap;
 use std::ops::Range;
 
 use rhai::{Position, Token};
@@ -25,6 +26,8 @@ pub struct Number {
     pub value: f64,
     /// How many decimals it is written with.
     pub decimals: usize,
+    /// Whether it is a whole number by which something is counted: what is divided by, the end of a range, or a name's number that is used so.
+    pub counts: bool,
     /// Whether a minus may stand right before it: not where it follows a name or another value.
     sign: bool,
 }
@@ -37,8 +40,18 @@ impl Number {
     /// that only those would add.
     #[must_use]
     pub fn text(&self, value: f64, decimals: usize) -> String {
-        let mut text = format!("{value:.*}", decimals.max(self.decimals).min(MOST_DECIMALS));
-        let own = text.find('.').map_or(0, |point| point + 1 + self.decimals);
+        self.text_with(value, decimals.max(self.decimals), self.decimals)
+    }
+
+    /// The number as another value is written in its place, rounded to so many decimals, without zeros at the end.
+    pub(crate) fn rounded(&self, value: f64, decimals: usize) -> String {
+        self.text_with(value, decimals, 0)
+    }
+
+    /// With so many decimals, of which zeros at the end are left out but for so many decimals.
+    fn text_with(&self, value: f64, decimals: usize, least: usize) -> String {
+        let mut text = format!("{value:.*}", decimals.min(MOST_DECIMALS));
+        let own = text.find('.').map_or(0, |point| point + 1 + least);
         while text.len() > own && text.contains('.') && text.ends_with('0') {
             text.pop();
         }
@@ -60,6 +73,7 @@ pub(crate) struct Spot {
     value: f64,
     /// Whether an operator stands before it that a minus would read oddly after.
     bound: bool,
+    counts: bool,
 }
 
 /// Gathers number tokens as they are read.
@@ -67,6 +81,13 @@ pub(crate) struct Spot {
 pub(crate) struct Spots {
     pub(crate) found: Vec<Spot>,
     bound: bool,
+    /// Whether what comes next is divided by, or ends a range.
+    counts: bool,
+    /// The name that is being given a value, until its first number.
+    naming: Option<String>,
+    begins_name: bool,
+    /// The whole number that each name was given, by its place in what was found.
+    named: HashMap<String, usize>,
 }
 
 impl Spots {
@@ -76,9 +97,27 @@ impl Spots {
             Token::FloatConstant(number) => Some(*number.0),
             _ => None,
         };
+        let whole = matches!(token, Token::IntegerConstant(_));
         if let Some(value) = value {
-            self.found.push(Spot { place, value, bound: self.bound });
+            if let Some(name) = self.naming.take().filter(|_| whole) {
+                self.named.insert(name, self.found.len());
+            }
+            self.found.push(Spot { place, value, bound: self.bound, counts: whole && self.counts });
         }
+        match token {
+            Token::Identifier(name) if self.begins_name => self.naming = Some(name.to_string()),
+            Token::Identifier(name) if self.counts => {
+                let spot = self.named.get(name.as_str()).and_then(|at| self.found.get_mut(*at));
+                spot.into_iter().for_each(|spot| spot.counts = true);
+            }
+            // What a name is computed from is not the number that it stands for.
+            Token::Equals | Token::LeftParen | Token::StringConstant(_) | Token::Comma => {}
+            Token::Identifier(name) if **name == "knob" => {}
+            _ => self.naming = None,
+        }
+        self.begins_name = matches!(token, Token::Let | Token::Const);
+        self.counts =
+            matches!(token, Token::Divide | Token::Modulo | Token::ExclusiveRange | Token::InclusiveRange);
         self.bound = matches!(token, Token::Minus | Token::UnaryMinus | Token::PowerOf);
     }
 }
@@ -130,6 +169,7 @@ pub(crate) fn numbers(places: &Places<'_>, spots: &[Spot]) -> Vec<Number> {
                 line: spot.place.line()?,
                 value,
                 decimals: if text.contains(['e', 'E']) { 0 } else { decimals },
+                counts: spot.counts,
                 sign: signed || !spot.bound,
             })
         })

@@ -12,15 +12,18 @@ use chordane_score::{Limits, words};
 use serde_json::json;
 use tokio::sync::watch;
 
+use super::export::{Exports, export};
 use super::flags::Flags;
 use super::message::{Asked, Told};
-use super::save::saved;
 use super::session::{Job, What};
 use super::shown::Shown;
-use crate::web::{Answer, Host, LIVE, Saved, token};
+use crate::web::{Answer, Host, LIVE, Outlet, token};
 
 /// A run that goes on for longer than this is told.
 const SLOW: Duration = Duration::from_millis(400);
+
+/// So often it is told how far exports are.
+const TELL_EXPORTS: Duration = Duration::from_millis(150);
 
 /// What pages of a score talk to.
 pub(crate) struct Desktop {
@@ -33,6 +36,7 @@ pub(crate) struct Desktop {
     jobs: Sender<Job>,
     shown: watch::Receiver<Shown>,
     show: watch::Sender<Shown>,
+    exports: Exports,
 }
 
 impl Desktop {
@@ -42,7 +46,7 @@ impl Desktop {
         (shown, show): (watch::Receiver<Shown>, watch::Sender<Shown>),
     ) -> Self {
         let run = token().unwrap_or_default();
-        Self { name, kind, limits, run, flags, jobs, shown, show }
+        Self { name, kind, limits, run, flags, jobs, shown, show, exports: Exports::default() }
     }
 }
 
@@ -88,16 +92,17 @@ impl Host for Desktop {
         let _ = self.jobs.send(Job { page, what: What::Left, answer });
     }
 
-    fn save(&self, name: &str, query: &HashMap<String, String>) -> Saved {
-        saved(name, query, &self.jobs, (self.kind, &self.name), self.limits)
+    fn save(&self, name: &str, query: &HashMap<String, String>, out: Outlet) -> Result<(), String> {
+        export(name, query, (&self.jobs, &self.exports), (self.kind, &self.name), self.limits, out)
     }
 
     fn file(&self, name: &str) -> Option<(&'static str, Vec<u8>)> {
         (name == "words.json").then(|| ("application/json", words_json().into_bytes()))
     }
 
-    /// Says how long a run goes on while one is slow. Nothing is done where none is.
+    /// Says how long a run goes on while one is slow, and how far exports are. Nothing is done where there is none.
     async fn beside(self: Arc<Self>) {
+        tokio::spawn(Arc::clone(&self).tell_exports());
         loop {
             self.flags.begun().await;
             let mut wait = SLOW;
@@ -113,6 +118,25 @@ impl Host for Desktop {
                 }
             }
             self.show.send_if_modified(|shown| std::mem::take(&mut shown.slow) > 0.0);
+        }
+    }
+}
+
+impl Desktop {
+    async fn tell_exports(self: Arc<Self>) {
+        loop {
+            self.exports.begun().await;
+            let mut last = false;
+            while !last {
+                tokio::time::sleep(TELL_EXPORTS).await;
+                let told = self.exports.told();
+                last = told.is_empty();
+                self.show.send_if_modified(|shown| {
+                    let news = shown.exports != told;
+                    shown.exports = told;
+                    news
+                });
+            }
         }
     }
 }

@@ -1,6 +1,7 @@
 //! What the page and the program say to one another, as JSON. Places are in the sheet's coordinates; places in a text count as the page counts them,
 //! in units of UTF-16.
 
+use chordane::draft::VertexKind;
 use serde::{Deserialize, Serialize};
 
 /// What a page asks for.
@@ -54,6 +55,10 @@ pub(crate) enum Asked {
     Replay {
         on: bool,
     },
+    /// Marks that come in are shown later, or now again.
+    PauseMarks {
+        on: bool,
+    },
     /// Which layers of the bones are shown.
     Bones {
         layers: Vec<String>,
@@ -83,22 +88,28 @@ pub(crate) enum Asked {
     LetGo {
         keep: bool,
     },
-    /// A place moved by steps to another one.
+    /// What was told as `grip`, where it still is within reach of a place, moved by steps to another one, held as told as `hold`.
     Nudge {
+        grip: usize,
+        hold: usize,
         at: [f64; 2],
         reach: f64,
-        way: usize,
         to: [f64; 2],
     },
-    /// The vertex after or before one, or after none the first.
+    /// What can be taken hold of after or before something, or after nothing the first; or what of the item after or before. Where `by` is 0, the same
+    /// held in another way.
     Next {
-        from: Option<[f64; 2]>,
+        from: Option<usize>,
+        reach: f64,
+        way: usize,
         by: i64,
+        items: bool,
     },
-    /// A vertex put into the side that passes there.
+    /// A vertex put into the side that passes there, or in the middle of the side after a vertex.
     Insert {
         at: [f64; 2],
         reach: f64,
+        after: bool,
     },
     /// The vertex there taken out.
     Remove {
@@ -116,12 +127,30 @@ pub(crate) enum Asked {
     KeepShapes {
         shapes: Vec<MarkedShape>,
     },
+    /// What a new shape would look like.
+    Outline {
+        vertices: Vec<NewVertex>,
+        closed: bool,
+    },
+    /// A new shape written into the score.
+    NewShape {
+        vertices: Vec<NewVertex>,
+        closed: bool,
+    },
     /// The run that is going on is to end.
     Stop,
     /// Which text is kept where the file and the page were changed in the same lines.
     Keep {
         own: bool,
     },
+}
+
+/// A vertex of a shape that is made in the page.
+#[derive(Clone, Copy, Debug, Deserialize, PartialEq)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct NewVertex {
+    pub(crate) at: [f64; 2],
+    pub(crate) kind: VertexKind,
 }
 
 /// A shape through marks, by their numbers.
@@ -181,17 +210,25 @@ pub(crate) enum Told {
     File {
         state: FileState,
         told: String,
+        /// When it was written last, in milliseconds since 1970; 0 where it was not yet.
+        saved: u64,
     },
     Marks(MarksTold),
     /// The score runs for so long already; 0 where it does not run, or not for long.
     Slow {
         seconds: f64,
     },
+    /// How far the exports are: what pages call them, frames drawn, and frames in all.
+    Exports {
+        exports: Vec<(String, u64, u64)>,
+    },
     /// The outlines of the items that a line makes, as path data.
     Lined {
         outlines: Vec<String>,
     },
     Hovered(Box<HoveredTold>),
+    /// What was taken hold of, if something was that can be moved.
+    Grabbed(Box<HoveredTold>),
     /// Where what is dragged is now, why not where it is wanted, and the numbers that changed, as places in the text.
     Held {
         at: Option<[f64; 2]>,
@@ -201,6 +238,14 @@ pub(crate) enum Told {
     /// An edit does not fit to what was changed in the same lines. Which text is wanted is to be asked.
     Clash {
         text: String,
+    },
+    /// What a new shape would look like, as path data.
+    Outline {
+        outline: String,
+    },
+    /// A shape was written into the score, from this line on.
+    Added {
+        line: usize,
     },
     /// An answer to what was asked and cannot be.
     Refused {
@@ -302,11 +347,13 @@ pub(crate) struct FindingTold {
     pub(crate) click: bool,
 }
 
-/// Where the marks are, by their numbers, and how many lines of theirs were left out.
+/// Where the marks are, by their numbers; how many lines were no frames, how many frames were left out, and whether they are paused.
 #[derive(Clone, Debug, Default, PartialEq, Serialize)]
 pub(crate) struct MarksTold {
     pub(crate) marks: Vec<(usize, [f64; 2])>,
     pub(crate) skipped: usize,
+    pub(crate) left_out: usize,
+    pub(crate) paused: bool,
 }
 
 /// How the file stands to what is shown.
@@ -347,6 +394,9 @@ pub(crate) struct ItemTold {
 
 #[derive(Clone, Debug, PartialEq, Serialize)]
 pub(crate) struct GripTold {
+    /// Which of all grips it is, and which of its own ways to be held is shown.
+    pub(crate) grip: usize,
+    pub(crate) hold: usize,
     pub(crate) at: [f64; 2],
     pub(crate) what: String,
     /// The numbers that would change, as places in the text.
@@ -354,7 +404,7 @@ pub(crate) struct GripTold {
     /// What else would move with it.
     pub(crate) moved: Vec<[f64; 2]>,
     pub(crate) moved_count: usize,
-    /// Which of the ways to hold it this is, and how many there are.
+    /// Which of the ways to hold what lies there this is, and how many of them move it.
     pub(crate) way: usize,
     pub(crate) ways: usize,
 }

@@ -4,6 +4,7 @@
 //! serves the pages: each is told what is news to it, and what comes faster than a page can take is left out.
 
 mod desk;
+mod export;
 mod findings;
 mod flags;
 mod host;
@@ -12,7 +13,6 @@ mod outside;
 mod paper;
 mod places;
 mod runs;
-mod save;
 mod session;
 mod shown;
 mod strip;

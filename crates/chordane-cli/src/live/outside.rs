@@ -1,8 +1,9 @@
 //! Watching the file, and marks that come in.
 
-use std::io::BufRead;
+use std::io::{self, BufRead, Read};
 use std::path::Path;
 use std::sync::mpsc::Sender;
+use std::sync::{Arc, Mutex, PoisonError};
 
 use chordane::read::{MarkFrame, Marks, MarksReader};
 use notify::event::{ModifyKind, RenameMode};
@@ -49,13 +50,45 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
     Ok(watcher)
 }
 
+/// No line of marks is longer than this, in bytes.
+const LONGEST_LINE: u64 = 1 << 20;
+
+/// The newest frame of marks that nobody has taken yet. Frames that come in faster than they are taken are left out.
+#[derive(Debug, Default)]
+pub(crate) struct Newest(Mutex<Option<Came>>);
+
+/// A frame of marks, and how many lines before it were none, and frames left out.
+#[derive(Clone, Debug)]
+pub(crate) struct Came {
+    pub(crate) frame: MarkFrame,
+    pub(crate) skipped: usize,
+    pub(crate) left_out: usize,
+}
+
+impl Newest {
+    /// Puts in a frame; whether the one before it was taken.
+    fn put(&self, came: Came) -> bool {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).replace(came).is_none()
+    }
+
+    pub(crate) fn take(&self) -> Option<Came> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).take()
+    }
+}
+
 /// Hands on the marks that come in on standard input, line by line. What is no frame is left out and counted.
 pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>) {
     let mut recent: Vec<MarkFrame> = Vec::new();
     let (mut reader, mut last) = (MarksReader::default(), MarkFrame::default());
-    for line in std::io::stdin().lock().lines() {
-        let Ok(line) = line else { break };
-        let Some(mut frame) = reader.read(&line) else { continue };
+    let (newest, mut left_out, mut too_long) = (Arc::new(Newest::default()), 0, 0);
+    let mut input = io::stdin().lock();
+    let mut line = Vec::new();
+    while let Ok(Some(whole)) = next_line(&mut input, &mut line) {
+        if !whole {
+            too_long += 1;
+            continue;
+        }
+        let Some(mut frame) = reader.read(&String::from_utf8_lossy(&line)) else { continue };
         if held {
             // A lost mark is where it was last seen.
             let both = last.points().filter(|(number, _)| frame.at(*number).is_none()).chain(frame.points());
@@ -69,13 +102,78 @@ pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>
             recent.drain(..recent.len().saturating_sub(most));
             frame = Marks::from(recent.clone()).smoothed(frames).frames().last().cloned().unwrap_or(frame);
         }
-        if !told_outside(jobs, What::Marks(frame, reader.skipped())) {
+        let taken = newest.put(Came { frame, skipped: reader.skipped() + too_long, left_out });
+        left_out += usize::from(!taken);
+        if taken && !told_outside(jobs, What::Marks(Arc::clone(&newest))) {
             return;
         }
     }
-    if reader.skipped() > 0 {
-        let lines =
-            if reader.skipped() == 1 { "1 line".to_owned() } else { format!("{} lines", reader.skipped()) };
+    let skipped = reader.skipped() + too_long;
+    if skipped > 0 {
+        let lines = if skipped == 1 { "1 line".to_owned() } else { format!("{skipped} lines") };
         say(&format!("note: skipped {lines} of marks that were not frames"));
+    }
+}
+
+/// Reads a line, without what ends it; whether it is whole. Of a line that is too long the rest is passed over. `None` at the end.
+fn next_line(input: &mut impl BufRead, line: &mut Vec<u8>) -> io::Result<Option<bool>> {
+    line.clear();
+    if input.by_ref().take(LONGEST_LINE + 1).read_until(b'\n', line)? == 0 {
+        return Ok(None);
+    }
+    if line.ends_with(b"\n") {
+        line.pop();
+        return Ok(Some(true));
+    }
+    if line.len() as u64 <= LONGEST_LINE {
+        return Ok(Some(true));
+    }
+    loop {
+        let some = input.fill_buf()?;
+        let end = some.iter().position(|byte| *byte == b'\n');
+        let passed = end.map_or(some.len(), |end| end + 1);
+        if passed == 0 {
+            return Ok(Some(false));
+        }
+        input.consume(passed);
+        if end.is_some() {
+            return Ok(Some(false));
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn lines_that_are_too_long_are_passed_over() {
+        let long = "x".repeat(3 << 20);
+        let text = format!("first\n{long}\nsecond\n\nlast");
+        let mut input = io::BufReader::with_capacity(1 << 10, text.as_bytes());
+        let (mut line, mut lines) = (Vec::new(), Vec::new());
+        while let Some(whole) = next_line(&mut input, &mut line).unwrap() {
+            assert!(line.len() as u64 <= LONGEST_LINE + 1);
+            lines.push(if whole {
+                String::from_utf8_lossy(&line).into_owned()
+            } else {
+                "too long".to_owned()
+            });
+        }
+        assert_eq!(lines, ["first", "too long", "second", "", "last"]);
+        // Without any end.
+        let mut input = io::BufReader::new(long.as_bytes());
+        assert_eq!(next_line(&mut input, &mut line).unwrap(), Some(false));
+        assert_eq!(next_line(&mut input, &mut line).unwrap(), None);
+    }
+
+    #[test]
+    fn of_frames_that_come_too_fast_the_newest_is_there() {
+        let newest = Newest::default();
+        let came = |left_out| Came { frame: MarkFrame::default(), skipped: 0, left_out };
+        assert!(newest.put(came(0)));
+        assert!(!newest.put(came(1)) && !newest.put(came(2)));
+        assert_eq!(newest.take().unwrap().left_out, 2);
+        assert!(newest.take().is_none() && newest.put(came(2)));
     }
 }

@@ -3,7 +3,7 @@
 use chordane::ground::{short, visible};
 use chordane::number::Point;
 use chordane::path::{Contour, Path};
-use chordane::scene::{Grip, GripKind};
+use chordane::scene::{Grip, GripKind, Placed};
 use chordane_score::{Hold, Holds, Script};
 
 use super::message::{GripTold, ItemTold};
@@ -12,6 +12,9 @@ use super::text::units;
 
 /// So many places that move along are shown.
 const MOST_MOVED: usize = 300;
+
+/// So many places that lie together can be told apart.
+const MOST_NEAR: usize = 8;
 
 /// So many items of one line are shown.
 const MOST_OF_A_LINE: usize = 60;
@@ -28,18 +31,27 @@ pub(crate) fn item_at(ran: &Ran, at: Point, reach: f64) -> Option<ItemTold> {
         let scene = ran.sheet.scene().ok()?;
         scene.index().items_at(at, reach).into_iter().next()
     })?;
-    let placed = hit.placed();
+    Some(item_told(ran, hit.placed(), at))
+}
+
+/// The item that can be taken hold of by a grip.
+pub(crate) fn item_of(ran: &Ran, grip: &Grip) -> Option<ItemTold> {
+    let placed = ran.sheet.items().nth(grip.item)?;
+    Some(item_told(ran, &placed, grip.at))
+}
+
+fn item_told(ran: &Ran, placed: &Placed<'_>, at: Point) -> ItemTold {
     let own = placed.transform().inverse().transform_point2(at);
     let path = placed.path().transformed(&ran.view.inverse());
     let segments: usize = path.contours().iter().map(|contour| contour.segments().count()).sum();
-    Some(ItemTold {
+    ItemTold {
         number: placed.number(),
         name: placed.item().name().map(|name| visible(name).into_owned()),
         line: placed.line(),
         outline: if segments <= MOST_OUTLINED { path.data_rounded(3) } else { String::new() },
         own: (own.is_finite() && own.distance(at) > 1e-9).then_some(own.to_array()),
         figures: figures(&path, segments),
-    })
+    }
 }
 
 /// The outlines of the items that a line of the text makes.
@@ -82,21 +94,37 @@ fn figures(path: &Path, segments: usize) -> String {
     parts.join(" · ")
 }
 
-/// The place nearest to a point that can be taken hold of, within reach: of those that stand together a vertex before a control point, and the centre last.
-pub(crate) fn grip_near(grips: &[Grip], at: Point, reach: f64) -> Option<usize> {
+/// The places within reach of a point that can be taken hold of, the nearest first: of those that stand together a vertex before a control point, and the
+/// centre last.
+pub(crate) fn grips_near(grips: &[Grip], at: Point, reach: f64) -> Vec<usize> {
     let rank = |kind: GripKind| match kind {
         GripKind::Vertex { .. } => 0,
         GripKind::Control { .. } => 1,
         GripKind::Gradient { .. } => 2,
         _ => 3,
     };
-    let near = grips.iter().enumerate().filter(|(_, grip)| grip.at.distance(at) <= reach);
-    let nearest = near.min_by(|(_, a), (_, b)| {
+    let within = grips.iter().enumerate().filter(|(_, grip)| grip.at.distance(at) <= reach);
+    let mut near: Vec<(usize, &Grip)> = within.collect();
+    near.sort_by(|(_, a), (_, b)| {
         let key = |grip: &Grip| ((grip.at.distance(at) / reach * 4.0).floor(), rank(grip.kind));
         // What is drawn later lies on top.
         key(a).partial_cmp(&key(b)).unwrap_or(std::cmp::Ordering::Equal).then(b.item.cmp(&a.item))
     });
-    nearest.map(|(at, _)| at)
+    near.into_iter().map(|(at, _)| at).take(MOST_NEAR).collect()
+}
+
+/// The ways to hold what lies at a place: those of the grip on top first, and grips that nothing moves last.
+pub(crate) fn ways(holds: &Holds, near: &[usize]) -> Vec<(usize, Option<Hold>)> {
+    let (mut movable, mut stuck) = (Vec::new(), Vec::new());
+    for grip in near {
+        let of = holds.of(*grip);
+        if of.is_empty() {
+            stuck.push((*grip, None));
+        }
+        movable.extend(of.into_iter().map(|hold| (*grip, Some(hold))));
+    }
+    movable.append(&mut stuck);
+    movable
 }
 
 /// What a grip is, in words.
@@ -116,31 +144,31 @@ pub(crate) fn words_for(kind: GripKind) -> String {
     }
 }
 
-/// A grip as it is told, held in a way.
-pub(crate) fn told(ran: &Ran, holds: &Holds, grip: usize, way: usize) -> Option<(GripTold, Option<Hold>)> {
-    let own = holds.grips().get(grip)?;
-    let ways = holds.of(grip);
-    let way = if ways.is_empty() { 0 } else { way % ways.len() };
-    let hold = ways.get(way).cloned();
+/// A grip as it is told, held in one of the ways to hold what lies there.
+pub(crate) fn told(ran: &Ran, holds: &Holds, ways: &[(usize, Option<Hold>)], way: usize) -> Option<GripTold> {
+    let (grip, hold) = ways.get(way)?;
+    let own = holds.grips().get(*grip)?;
     let places = |hold: &Hold| -> Vec<(usize, usize)> {
         hold.numbers.iter().filter_map(|number| place_of(holds.script(), *number)).collect()
     };
-    let others: Vec<usize> =
-        hold.iter().flat_map(|hold| &hold.moved).copied().filter(|moved| *moved != grip).collect();
+    let moved = hold.iter().flat_map(|hold| &hold.moved).filter(|moved| *moved != grip);
+    // A centre is where its vertices put it.
+    let others: Vec<&Grip> = moved
+        .filter_map(|moved| holds.grips().get(*moved))
+        .filter(|other| other.kind != GripKind::Centre)
+        .collect();
     let at = |place: Point| ran.told(place).to_array();
-    let moved = others.iter().filter_map(|other| holds.grips().get(*other)).take(MOST_MOVED);
-    Some((
-        GripTold {
-            at: at(own.at),
-            what: words_for(own.kind),
-            numbers: hold.as_ref().map(places).unwrap_or_default(),
-            moved: moved.map(|grip| at(grip.at)).collect(),
-            moved_count: others.len(),
-            way,
-            ways: ways.len(),
-        },
-        hold,
-    ))
+    Some(GripTold {
+        grip: *grip,
+        hold: ways.iter().take(way).filter(|(other, _)| other == grip).count(),
+        at: at(own.at),
+        what: words_for(own.kind),
+        numbers: hold.as_ref().map(places).unwrap_or_default(),
+        moved: others.iter().take(MOST_MOVED).map(|grip| at(grip.at)).collect(),
+        moved_count: others.len(),
+        way,
+        ways: ways.iter().filter(|(_, hold)| hold.is_some()).count(),
+    })
 }
 
 /// Where a number of a script is in its text, as the page counts.

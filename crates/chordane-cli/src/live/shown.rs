@@ -25,9 +25,13 @@ pub(crate) struct Shown {
     pub(crate) bones: Arc<Vec<String>>,
     pub(crate) history: (Option<String>, Option<String>),
     pub(crate) file: (FileState, Arc<str>),
+    /// When the file was written last, in milliseconds since 1970; 0 where it was not yet.
+    pub(crate) saved: u64,
     pub(crate) marks: Arc<MarksTold>,
     /// For how many seconds a run goes on that is slow; 0 where none is.
     pub(crate) slow: f64,
+    /// The exports that are being made: what pages call them, frames drawn, and frames in all.
+    pub(crate) exports: Vec<(String, u64, u64)>,
 }
 
 /// A picture and where it stands.
@@ -72,8 +76,10 @@ impl Shown {
             bones: Arc::default(),
             history: (None, None),
             file: (FileState::Saved, "".into()),
+            saved: 0,
             marks: Arc::default(),
             slow: 0.0,
+            exports: Vec::new(),
         }
     }
 
@@ -130,15 +136,20 @@ impl Shown {
             let (undo, redo) = self.history.clone();
             told.push(Told::History { undo, redo });
         }
-        if is_new(|a, b| a.file == b.file) {
+        if is_new(|a, b| a.file == b.file && a.saved == b.saved) {
             let (state, why) = &self.file;
-            told.push(Told::File { state: *state, told: why.to_string() });
+            told.push(Told::File { state: *state, told: why.to_string(), saved: self.saved });
         }
         if is_new(|a, b| a.marks == b.marks) && !(before.is_none() && self.marks.marks.is_empty()) {
             told.push(Told::Marks((*self.marks).clone()));
         }
         if before.map_or(0.0, |before| before.slow) != self.slow {
             told.push(Told::Slow { seconds: self.slow });
+        }
+        if before.map_or(0, |before| before.exports.len()) + self.exports.len() > 0
+            && is_new(|a, b| a.exports == b.exports)
+        {
+            told.push(Told::Exports { exports: self.exports.clone() });
         }
         told
     }

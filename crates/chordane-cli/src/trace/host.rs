@@ -1,6 +1,7 @@
 //! What pages of a tracing talk to: the draft, its journal and its files.
 
 use std::collections::{BTreeMap, HashMap};
+use std::io::Write as _;
 use std::path::{Path as FilePath, PathBuf};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 
@@ -14,7 +15,7 @@ use super::journal::{Entry, Journal, digest};
 use super::message::{Asked, DraftTold, QuestionTold, Snap, Told};
 use crate::failure::Failure;
 use crate::input::read_file;
-use crate::web::{Answer, Host, Saved, TRACE};
+use crate::web::{Answer, Host, Outlet, TRACE};
 
 /// The picture that is traced.
 #[derive(Debug)]
@@ -309,8 +310,10 @@ impl Host for Board {
 
     fn left(&self, _: u64) {}
 
-    fn save(&self, name: &str, _: &HashMap<String, String>) -> Saved {
-        bytes(&self.work().draft, self.photo.size, FilePath::new(name)).map_err(|failure| failure.to_string())
+    fn save(&self, name: &str, _: &HashMap<String, String>, mut out: Outlet) -> Result<(), String> {
+        let made = bytes(&self.work().draft, self.photo.size, FilePath::new(name));
+        let made = made.map_err(|failure| failure.to_string())?;
+        out.write_all(&made).map_err(|error| error.to_string())
     }
 
     fn file(&self, name: &str) -> Option<(&'static str, Vec<u8>)> {

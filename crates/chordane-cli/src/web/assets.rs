@@ -38,8 +38,12 @@ pub(crate) const ASSETS: &[Asset] = assets![
     SCRIPT "dice.js",
     SCRIPT "time.js",
     SCRIPT "findings.js",
-    SCRIPT "save.js",
+    SCRIPT "export.js",
+    SCRIPT "columns.js",
     SCRIPT "drag.js",
+    SCRIPT "fingers.js",
+    SCRIPT "keys.js",
+    SCRIPT "outline.js",
     SCRIPT "parts.js",
     SCRIPT "vendor/editor.js",
 ];

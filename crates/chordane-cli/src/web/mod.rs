@@ -9,7 +9,7 @@ use std::sync::Arc;
 
 pub(crate) use assets::{LIVE, TRACE};
 pub(crate) use guard::token;
-pub(crate) use serve::{Answer, Host, Saved};
+pub(crate) use serve::{Answer, Host, Outlet};
 
 use crate::failure::Failure;
 use crate::options::PageOptions;

@@ -1,12 +1,13 @@
 //! The server: a page's files, one socket for each page, and files that are asked for.
 
 use std::collections::HashMap;
+use std::io;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::time::{Duration, Instant};
 
 use axum::Router;
-use axum::body::Body;
+use axum::body::{Body, Bytes};
 use axum::extract::ws::{CloseFrame, Message, Utf8Bytes, WebSocket, WebSocketUpgrade};
 use axum::extract::{FromRequestParts, Path, Query, Request, State};
 use axum::http::request::Parts;
@@ -15,6 +16,7 @@ use axum::middleware::{self, Next};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
 use axum::serve::ListenerExt;
+use futures_util::stream;
 use tokio::sync::{mpsc, watch};
 
 use super::assets::asset;
@@ -29,8 +31,40 @@ const MOST_A_SECOND: u32 = 2000;
 /// The way to one page, for answers as JSON.
 pub(crate) type Answer = mpsc::UnboundedSender<String>;
 
-/// A file that is asked for, or why there is none.
-pub(crate) type Saved = Result<Vec<u8>, String>;
+/// So many pieces of a file that is made wait to be sent.
+const MOST_PIECES: usize = 16;
+
+/// Where a file goes while it is made: to who asked for it. Writing fails once nobody takes it any more.
+#[derive(Clone, Debug)]
+pub(crate) struct Outlet(mpsc::Sender<Bytes>);
+
+impl Outlet {
+    /// One, and the end where its pieces come out.
+    pub(crate) fn pair() -> (Self, mpsc::Receiver<Bytes>) {
+        let (to, pieces) = mpsc::channel(MOST_PIECES);
+        (Self(to), pieces)
+    }
+
+    /// Whether nobody takes it any more.
+    pub(crate) fn is_closed(&self) -> bool {
+        self.0.is_closed()
+    }
+}
+
+impl io::Write for Outlet {
+    fn write(&mut self, bytes: &[u8]) -> io::Result<usize> {
+        let some = bytes.get(..bytes.len().min(LONGEST_PIECE)).unwrap_or(bytes);
+        let sent = self.0.blocking_send(Bytes::copy_from_slice(some));
+        sent.map(|()| some.len()).map_err(|_| io::ErrorKind::BrokenPipe.into())
+    }
+
+    fn flush(&mut self) -> io::Result<()> {
+        Ok(())
+    }
+}
+
+/// No piece of a file is longer than this.
+const LONGEST_PIECE: usize = 1 << 16;
 
 /// What pages talk to.
 pub(crate) trait Host: Send + Sync + 'static {
@@ -59,8 +93,12 @@ pub(crate) trait Host: Send + Sync + 'static {
     /// A page is gone.
     fn left(&self, page: u64);
 
-    /// A file made of what is shown.
-    fn save(&self, name: &str, query: &HashMap<String, String>) -> Saved;
+    /// Makes a file of what is shown, and sends it as it is made.
+    ///
+    /// # Errors
+    ///
+    /// Why it cannot be made.
+    fn save(&self, name: &str, query: &HashMap<String, String>, out: Outlet) -> Result<(), String>;
 
     /// A file of its own that the page needs: its kind and its bytes.
     fn file(&self, name: &str) -> Option<(&'static str, Vec<u8>)>;
@@ -189,18 +227,35 @@ async fn save<H: Host>(
     Path(name): Path<String>,
     WithToken(query): WithToken,
 ) -> Response {
-    let work = tokio::task::spawn_blocking(move || served.host.save(&name, &query));
-    match work.await {
-        Ok(Ok(bytes)) => {
-            let headers = [
-                (header::CONTENT_TYPE, "application/octet-stream"),
-                (header::CONTENT_DISPOSITION, "attachment"),
-            ];
-            (headers, Body::from(bytes)).into_response()
-        }
-        Ok(Err(why)) => (StatusCode::UNPROCESSABLE_ENTITY, why).into_response(),
-        Err(_) => (StatusCode::INTERNAL_SERVER_ERROR, "the file could not be made").into_response(),
+    let (out, mut pieces) = Outlet::pair();
+    let work = tokio::task::spawn_blocking(move || served.host.save(&name, &query, out));
+    let first = pieces.recv().await;
+    let mut work = Some(work);
+    if first.is_none()
+        && let Some(work) = work.take()
+        && let Ok(Err(why)) = work.await
+    {
+        return (StatusCode::UNPROCESSABLE_ENTITY, why).into_response();
     }
+    let headers =
+        [(header::CONTENT_TYPE, "application/octet-stream"), (header::CONTENT_DISPOSITION, "attachment")];
+    let all = stream::unfold((first, pieces, work), |(first, mut pieces, mut work)| async move {
+        let next = match first {
+            Some(piece) => Some(piece),
+            None => pieces.recv().await,
+        };
+        let piece = match next {
+            Some(piece) => Ok(piece),
+            // What fails half way ends the answer before its end.
+            None => match work.take()?.await {
+                Ok(Ok(())) => return None,
+                Ok(Err(why)) => Err(io::Error::other(why)),
+                Err(_) => Err(io::Error::other("the file could not be made")),
+            },
+        };
+        Some((piece, (None, pieces, work)))
+    });
+    (headers, Body::from_stream(all)).into_response()
 }
 
 async fn socket<H: Host>(

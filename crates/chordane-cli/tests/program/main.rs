@@ -4,6 +4,7 @@
 
 mod again;
 mod browser;
+mod browser_edit;
 mod browser_kept;
 mod browser_live;
 mod browser_speed;

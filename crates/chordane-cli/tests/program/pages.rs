@@ -5,7 +5,9 @@ use std::path::Path;
 use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
 
-use fantoccini::actions::{InputSource, KeyAction, KeyActions, MouseActions, PointerAction};
+use fantoccini::actions::{
+    Actions, InputSource, KeyAction, KeyActions, MouseActions, PointerAction, TouchActions,
+};
 use fantoccini::{Client, ClientBuilder};
 use serde_json::{Value, json};
 use tokio::runtime::Runtime;
@@ -233,6 +235,48 @@ impl Page {
 
     pub(crate) fn click_at(&self, at: (f64, f64)) {
         self.act(vec![Self::to(at), PointerAction::Down { button: 0 }, PointerAction::Up { button: 0 }]);
+    }
+
+    /// Fingers that go down together, each along its places of the window, and are lifted together.
+    pub(crate) fn fingers(&self, ways: &[&[(f64, f64)]]) {
+        let finger = |(number, way): (usize, &&[(f64, f64)])| {
+            let (first, rest) = way.split_first().unwrap();
+            let begin = TouchActions::new(format!("finger {number}"))
+                .then(Self::to(*first))
+                .then(PointerAction::Down { button: 0 });
+            let moved = rest.iter().fold(begin, |actions, at| actions.then(Self::to(*at)));
+            moved.then(PointerAction::Up { button: 0 })
+        };
+        let mut all = ways.iter().enumerate().map(finger);
+        let first: Actions = all.next().unwrap().into();
+        let actions = all.fold(first, Actions::and);
+        self.runtime.block_on(self.client.perform_actions(actions)).unwrap();
+    }
+
+    /// Clicks at once at a place where the pointer was not before, and drags from there.
+    pub(crate) fn snatch(&self, from: (f64, f64), to: (f64, f64)) {
+        let there = PointerAction::MoveTo { duration: Some(Duration::ZERO), x: from.0, y: from.1 };
+        self.act(vec![
+            there,
+            PointerAction::Down { button: 0 },
+            Self::to(to),
+            PointerAction::Up { button: 0 },
+        ]);
+    }
+
+    /// Drags from one place to another while a key is held.
+    pub(crate) fn drag_with(&self, key: char, from: (f64, f64), to: (f64, f64)) {
+        self.hover_grip(from);
+        let down = KeyActions::new("keys".to_owned()).then(KeyAction::Down { value: key });
+        self.runtime.block_on(self.client.perform_actions(down)).unwrap();
+        self.pull(from, to);
+        let up = KeyActions::new("keys".to_owned()).then(KeyAction::Up { value: key });
+        self.runtime.block_on(self.client.perform_actions(up)).unwrap();
+    }
+
+    pub(crate) fn click_twice(&self, at: (f64, f64)) {
+        let (down, up) = (PointerAction::Down { button: 0 }, PointerAction::Up { button: 0 });
+        self.act(vec![Self::to(at), down.clone(), up.clone(), down, up]);
     }
 
     /// Presses keys, one after the other; held ones are kept down meanwhile.

@@ -76,6 +76,26 @@ impl Draft {
         self.written(width, height, Language::Score)
     }
 
+    /// The shapes as the words of a score that make and paint them, one each, holes with theirs.
+    ///
+    /// ```
+    /// use chordane::draft::{Draft, Step, VertexKind};
+    /// use chordane::prelude::*;
+    /// let corner = |x, y| Step::Add { at: pt(x, y), kind: VertexKind::Corner };
+    /// let draft = Draft::of([corner(0.0, 0.0), corner(40.0, 0.0), corner(40.0, 30.5), Step::Finish { closed: true }]);
+    /// assert_eq!(draft.items(), ["closed([[0, 0], [40, 0], [40, 30.5]]).fill(\"#c8553d\")"]);
+    /// ```
+    #[must_use]
+    pub fn items(&self) -> Vec<String> {
+        let of = |shape: &DraftShape| outline(shape, Language::Score);
+        let item = |shape: &DraftShape| {
+            let holes: String =
+                self.holes(shape.id()).map(|hole| format!(".with_hole({})", of(hole))).collect();
+            format!("{}{holes}{}", of(shape), paint(shape, Language::Score))
+        };
+        self.whole().map(item).collect()
+    }
+
     /// The draft as Rust, for a sheet of a size: statements, and the sheet as their value.
     #[must_use]
     pub fn rust(&self, width: f64, height: f64) -> String {
@@ -95,15 +115,19 @@ impl Draft {
         for shape in self.whole() {
             let holes: String =
                 self.holes(shape.id()).map(|hole| format!(".with_hole(shape_{})", hole.id())).collect();
-            let paint = if shape.is_closed() {
-                format!(".fill(\"{FILL}\")")
-            } else {
-                format!(".stroke(\"{STROKE}\", {})", number(2.0))
-            };
-            out.push_str(&format!("\n    .add(shape_{}{holes}{paint})", shape.id()));
+            out.push_str(&format!("\n    .add(shape_{}{holes}{})", shape.id(), paint(shape, language)));
         }
         out.push('\n');
         out
+    }
+}
+
+/// The words that paint a shape.
+fn paint(shape: &DraftShape, language: Language) -> String {
+    if shape.is_closed() {
+        format!(".fill(\"{FILL}\")")
+    } else {
+        format!(".stroke(\"{STROKE}\", {})", number(2.0, language))
     }
 }
 

@@ -1,7 +1,7 @@
 //! The file: written when something changed here, looked at when somebody else changed it.
 
 use std::sync::Arc;
-use std::time::{Duration, Instant};
+use std::time::{Duration, Instant, SystemTime, UNIX_EPOCH};
 
 use super::Session;
 use crate::failure::Failure;
@@ -166,7 +166,11 @@ impl Session<'_> {
             return;
         }
         self.shown.file = match paper.write(self.desk.text()) {
-            Ok(true) => (FileState::Saved, "".into()),
+            Ok(true) => {
+                let now = SystemTime::now().duration_since(UNIX_EPOCH);
+                self.shown.saved = now.map_or(0, |now| now.as_millis() as u64);
+                (FileState::Saved, "".into())
+            }
             Ok(false) => {
                 self.stale.file = true;
                 self.outside(false);

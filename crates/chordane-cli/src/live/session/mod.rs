@@ -5,6 +5,7 @@ mod disk;
 mod outside_tests;
 mod places;
 mod rests;
+mod shapes;
 #[cfg(test)]
 mod tests;
 
@@ -16,22 +17,24 @@ use std::time::{Duration, Instant};
 use chordane::number::Point;
 use chordane::read::{MarkFrame, Marks};
 use chordane_score::{Holds, Pointer, PointerTrack, Runner, Script, Settings};
+use indicatif::ProgressBar;
 use tokio::sync::watch;
 
 use disk::Unsettled;
+use places::Place;
 
 use super::desk::{Desk, Gesture, State};
+use super::export::Export;
 use super::flags::Flags;
 use super::message::{Asked, MarksTold, Mode, Told};
+use super::outside::{Came, Newest};
 use super::paper::Paper;
 use super::runs::{Ran, Ready, Subject};
 use super::shown::{Picture, Seeds, Shown};
 use super::strip::Strip;
 use super::text::merged;
-use crate::draw;
 use crate::input::Origin;
-use crate::options::DrawOptions;
-use crate::web::Answer;
+use crate::web::{Answer, Outlet};
 
 /// Something to do, and where an answer goes.
 #[derive(Debug)]
@@ -50,14 +53,14 @@ pub(crate) enum What {
     },
     /// A picture beside it was changed.
     Pictures,
-    /// Marks came in, and so many lines before that were none.
-    Marks(MarkFrame, usize),
+    /// Marks came in.
+    Marks(Arc<Newest>),
     /// A page is gone.
     Left,
     /// A copy of what is to be saved, with the settings that it is run with.
     Save(std::sync::mpsc::Sender<(Arc<str>, Settings)>),
-    /// What is shown of a score that is compiled in, drawn to a file; and why not, where it cannot be.
-    Draw(Box<DrawOptions>, std::sync::mpsc::Sender<Option<String>>),
+    /// What is shown of a score that is compiled in, drawn to where it is wanted; and why not, where it cannot be.
+    Export(Export, Outlet, ProgressBar, std::sync::mpsc::Sender<Option<String>>),
 }
 
 /// After what comes many times a second, what nobody waits for is left until it rests.
@@ -76,6 +79,8 @@ pub(crate) struct Session<'a> {
     base: Settings,
     track: Vec<(f64, Pointer)>,
     recording: Option<Instant>,
+    /// The marks that came in last while they were paused.
+    came: Option<Came>,
     ran: Option<Ran>,
     shown: Shown,
     flags: Flags,
@@ -122,6 +127,7 @@ impl<'a> Session<'a> {
             unsettled: None,
             track,
             recording: None,
+            came: None,
             ran: None,
             shown,
             flags,
@@ -213,18 +219,22 @@ impl<'a> Session<'a> {
                 self.base = self.base.clone().pictures(pictures);
                 self.look_again();
             }
-            What::Marks(frame, skipped) => {
-                self.shown.marks = Arc::new(marks_told(&frame, skipped));
-                self.base = self.base.clone().marks(Marks::from(vec![frame]));
-                self.look_again();
+            What::Marks(newest) => {
+                let Some(came) = newest.take() else { return };
+                if self.shown.marks.paused {
+                    self.came = Some(came);
+                } else {
+                    self.show_marks(came);
+                }
             }
             What::Left => self.desk.forget(page),
-            What::Draw(options, to) => {
+            What::Export(export, mut out, bar, to) => {
                 let Subject::Compiled { name, runner } = self.ready.subject() else { return };
                 let origin = Origin { name: name.clone(), source: None };
                 let open = || Ok(Runner::new(*runner));
                 let settings = self.settings();
-                let drawn = self.flags.running(|| draw::score(&options, settings, Some(origin), None, open));
+                let draw = || export.draw(&settings, Some(&origin), None, open, (&mut out, &bar));
+                let drawn = self.flags.running(draw);
                 let _ = to.send(drawn.err().map(|failure| failure.to_string()));
             }
             What::Save(to) => drop(to.send((Arc::clone(self.desk.text()), self.settings()))),
@@ -326,17 +336,26 @@ impl<'a> Session<'a> {
                 self.shown.time.recorded = long;
                 self.look_again();
             }
+            Asked::PauseMarks { on } => {
+                Arc::make_mut(&mut self.shown.marks).paused = on;
+                match self.came.take() {
+                    Some(came) if !on => self.show_marks(came),
+                    _ => self.publish(),
+                }
+            }
             Asked::Bones { layers } => {
                 self.shown.bones = Arc::new(layers);
                 self.stale.run = true;
             }
             Asked::Line { line } => self.line(line, answer),
-            Asked::Hover { at, reach, way } => self.hover(at, reach, way, answer),
-            Asked::Grab { at, reach, way } => self.grab(page, at, reach, way, answer),
+            Asked::Hover { at, reach, way } => self.hover(Place { at, reach, way }, answer),
+            Asked::Grab { at, reach, way } => self.grab(page, Place { at, reach, way }, answer),
             Asked::Drag { .. } | Asked::LetGo { .. } => {}
-            Asked::Nudge { at, reach, way, to } => self.nudge(at, reach, way, to, answer),
-            Asked::Next { from, by } => self.choose_next(from, by, answer),
-            Asked::Insert { at, reach } => self.insert(at, reach, answer),
+            Asked::Nudge { grip, hold, at, reach, to } => self.nudge((grip, hold), (at, reach), to, answer),
+            Asked::Next { from, reach, way, by, items } => {
+                self.choose_next(from, reach, (by, items, way), answer);
+            }
+            Asked::Insert { at, reach, after } => self.insert(at, reach, after, answer),
             Asked::Remove { at, reach } => self.remove(at, reach, answer),
             Asked::Undo => {
                 if self.desk.undo() {
@@ -354,11 +373,20 @@ impl<'a> Session<'a> {
                 let why = "the score has changed since; wait for its findings";
                 self.take_text("mending", mended, why, answer);
             }
+            Asked::Outline { vertices, closed } => self.outline(&vertices, closed, answer),
+            Asked::NewShape { vertices, closed } => self.new_shape(&vertices, closed, answer),
             Asked::KeepShapes { shapes } => self.keep_shapes(&shapes, answer),
             // Runs are called off from outside of this thread.
             Asked::Stop => {}
             Asked::Keep { own } => self.keep(own),
         }
+    }
+
+    fn show_marks(&mut self, came: Came) {
+        let Came { frame, skipped, left_out } = came;
+        self.shown.marks = Arc::new(MarksTold { skipped, left_out, ..marks_told(&frame) });
+        self.base = self.base.clone().marks(Marks::from(vec![frame]));
+        self.look_again();
     }
 
     /// A page's text does not fit to the present one. Both can be reached from here on, and the page asks which is wanted.
@@ -445,8 +473,9 @@ impl<'a> Session<'a> {
                 // Marks of a file follow the time.
                 if let Some(frame) = settings.get_marks()
                     && self.shown.marks.skipped == 0
+                    && !self.shown.marks.paused
                 {
-                    self.shown.marks = Arc::new(marks_told(frame, 0));
+                    self.shown.marks = Arc::new(marks_told(frame));
                 }
             }
             Err(mistake) => self.shown.mistake = Some(Arc::new(mistake)),
@@ -460,8 +489,9 @@ impl<'a> Session<'a> {
         self.shown.history = self.desk.ways();
         let shown = &mut self.shown;
         self.show.send_if_modified(|before| {
-            // How long it runs is told from elsewhere.
+            // How long it runs, and how far exports are, is told from elsewhere.
             shown.slow = before.slow;
+            shown.exports.clone_from(&before.exports);
             let news = *before != *shown;
             if news {
                 before.clone_from(shown);
@@ -471,8 +501,9 @@ impl<'a> Session<'a> {
     }
 }
 
-fn marks_told(frame: &MarkFrame, skipped: usize) -> MarksTold {
-    MarksTold { marks: frame.points().map(|(number, at)| (number, at.to_array())).collect(), skipped }
+fn marks_told(frame: &MarkFrame) -> MarksTold {
+    let marks = frame.points().map(|(number, at)| (number, at.to_array())).collect();
+    MarksTold { marks, ..MarksTold::default() }
 }
 
 /// Whether it comes many times a second.
@@ -496,6 +527,7 @@ fn replaces(next: &What, now: &What) -> bool {
         (What::Asked(next), What::Asked(now)) => match (next, now) {
             (Asked::Phase { .. }, Asked::Phase { .. })
             | (Asked::Line { .. }, Asked::Line { .. })
+            | (Asked::Outline { .. }, Asked::Outline { .. })
             | (Asked::Hover { .. }, Asked::Hover { .. }) => true,
             (Asked::Knob { name, .. }, Asked::Knob { name: now, .. }) => name == now,
             _ => false,

@@ -1,26 +1,34 @@
 //! Places of the picture: what lies there, taken hold of, dragged, moved by steps; vertices put in and taken out.
 
 use std::collections::VecDeque;
-use std::sync::Arc;
 use std::time::Duration;
 
 use chordane::number::Point;
-use chordane::scene::{Grip, GripKind};
-use chordane_score::Holds;
+use chordane::path::Segment;
+use chordane::scene::{Grip, GripKind, Placed};
+use chordane_score::{Hold, Holds};
 
 use super::rests::MOST_LEARNING;
 use super::{Job, REST, Session, What};
 use crate::live::desk::Gesture;
-use crate::live::message::{Asked, HoveredTold, MarkedShape, Told};
+use crate::live::message::{Asked, HoveredTold, Told};
 use crate::live::places;
 use crate::live::runs::Ran;
 use crate::web::Answer;
+
+/// A place of the picture that a page asks about: how near counts, and which of the ways to hold what lies there.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Place {
+    pub(super) at: [f64; 2],
+    pub(super) reach: f64,
+    pub(super) way: usize,
+}
 
 /// What is not known yet of a place that is taken hold of is learned within this time.
 const LEARN_NEAR: Duration = Duration::from_millis(150);
 
 impl Session<'_> {
-    pub(super) fn hover(&mut self, at: [f64; 2], reach: f64, way: usize, answer: &Answer) {
+    pub(super) fn hover(&mut self, Place { at, reach, way }: Place, answer: &Answer) {
         let Some(ran) = &self.ran else { return };
         let at = ran.on_sheet(at);
         let mut hovered = HoveredTold { item: places::item_at(ran, at, reach), grip: None, chosen: false };
@@ -31,10 +39,11 @@ impl Session<'_> {
                 self.hold(false);
             }
             if let (Some(ran), Some(holds)) = (&self.ran, &mut self.holds) {
-                let grip = places::grip_near(holds.grips(), at, reach);
-                if let Some(grip) = grip {
-                    holds.learn_near(grip, LEARN_NEAR);
-                    hovered.grip = places::told(ran, holds, grip, way).map(|(told, _)| told);
+                let near = places::grips_near(holds.grips(), at, reach);
+                if let Some(nearest) = near.first() {
+                    holds.learn_near(*nearest, LEARN_NEAR);
+                    let ways = places::ways(holds, &near);
+                    hovered.grip = places::told(ran, holds, &ways, way % ways.len().max(1));
                 }
             }
         }
@@ -47,34 +56,44 @@ impl Session<'_> {
         let _ = answer.send(Told::Lined { outlines }.json());
     }
 
-    /// Tells the vertex after or before a place.
-    pub(super) fn choose_next(&mut self, from: Option<[f64; 2]>, by: i64, answer: &Answer) {
+    /// Tells what can be taken hold of after or before something, or of the item after or before; or the same, held in another way.
+    pub(super) fn choose_next(
+        &mut self,
+        now: Option<usize>,
+        reach: f64,
+        (by, items, way): (i64, bool, usize),
+        answer: &Answer,
+    ) {
         if self.stale.run {
             self.run();
         }
         let Some(mut holds) = self.held() else { return };
         if let Some(ran) = &self.ran {
-            let vertices: Vec<usize> = (0..holds.grips().len())
-                .filter(|at| {
-                    matches!(holds.grips().get(*at), Some(Grip { kind: GripKind::Vertex { .. }, .. }))
-                })
-                .collect();
-            let apart = |at: &usize, from: Point| {
-                holds.grips().get(*at).map_or(f64::INFINITY, |grip| grip.at.distance(from))
+            let all = holds.grips();
+            let firsts: Vec<usize> = if items {
+                let is_first = |at: &usize| {
+                    *at == 0 || all.get(*at).map(|grip| grip.item) != all.get(*at - 1).map(|grip| grip.item)
+                };
+                (0..all.len()).filter(is_first).collect()
+            } else {
+                (0..all.len()).collect()
             };
-            let near = |from: Point| {
-                let all = (0..vertices.len()).zip(&vertices);
-                all.min_by(|(_, a), (_, b)| apart(a, from).total_cmp(&apart(b, from))).map(|(place, _)| place)
-            };
-            let place = match from.and_then(|from| near(ran.on_sheet(from))) {
-                Some(place) => (place as i64 + by).rem_euclid(vertices.len().max(1) as i64) as usize,
-                None => 0,
-            };
-            if let Some(vertex) = vertices.get(place).copied() {
-                holds.learn_near(vertex, LEARN_NEAR);
-                let grip = places::told(ran, &holds, vertex, 0).map(|(told, _)| told);
-                let at = holds.grips().get(vertex).map_or(Point::ZERO, |grip| grip.at);
-                let item = places::item_at(ran, at, 1e-6);
+            let place = now.map_or(0, |now| {
+                let own = firsts.partition_point(|first| *first <= now) as i64 - 1;
+                // Back from the middle of an item is to where it begins.
+                let back = by < 0 && firsts.get(own as usize).is_some_and(|first| *first < now);
+                (own + by + i64::from(back)).rem_euclid(firsts.len().max(1) as i64) as usize
+            });
+            if let Some(next) = firsts.get(place).copied()
+                && let Some(at) = all.get(next).map(|grip| grip.at)
+            {
+                holds.learn_near(next, LEARN_NEAR);
+                let near = places::grips_near(holds.grips(), at, reach);
+                let ways = places::ways(&holds, &near);
+                let first = ways.iter().position(|(grip, _)| *grip == next).unwrap_or(0);
+                let way = if by == 0 { way % ways.len().max(1) } else { first };
+                let grip = places::told(ran, &holds, &ways, way);
+                let item = holds.grips().get(next).and_then(|grip| places::item_of(ran, grip));
                 let _ = answer.send(Told::Hovered(Box::new(HoveredTold { item, grip, chosen: true })).json());
             }
         }
@@ -82,11 +101,13 @@ impl Session<'_> {
     }
 
     /// Follows a page as it drags a place, until it lets go.
-    pub(super) fn grab(&mut self, page: u64, at: [f64; 2], reach: f64, way: usize, answer: &Answer) {
-        let Some((holds, grip)) = self.grip_at(at, reach, answer) else { return };
+    pub(super) fn grab(&mut self, page: u64, place: Place, answer: &Answer) {
+        let (told, held) = self.hold_at(place, Some(page));
+        let _ = answer.send(Told::Grabbed(Box::new(told)).json());
+        let Some((holds, grip, hold)) = held else { return };
         let begun = self.desk.state().clone();
         self.desk.gesture_over();
-        let (mut drag, mut later) = (None, VecDeque::new());
+        let (mut drag, mut later) = (holds.drag(grip, &hold), VecDeque::new());
         let kept = loop {
             let Some(job) = self.next().or_else(|| self.jobs.recv().ok()) else { break true };
             while let Ok(job) = self.jobs.try_recv() {
@@ -96,20 +117,6 @@ impl Session<'_> {
                 What::Asked(Asked::Drag { .. }) if job.page == page && self.superseded(page) => {}
                 What::Asked(Asked::Drag { to, within }) if job.page == page => {
                     let Some(to) = self.ran.as_ref().map(|ran| ran.on_sheet(to)) else { continue };
-                    let by = holds.grips().get(grip).map_or(Point::ZERO, |own| to - own.at);
-                    let hold = |way: usize| holds.of(grip).into_iter().cycle().nth(way);
-                    let drag = match &mut drag {
-                        Some(drag) => drag,
-                        None => {
-                            let hold = if way == 0 { holds.toward(grip, by) } else { hold(way) };
-                            let Some(hold) = hold else {
-                                let told = Some(HELD_BY_NOTHING.to_owned());
-                                let _ = answer.send(not_held(told).json());
-                                break true;
-                            };
-                            drag.insert(holds.drag(grip, &hold))
-                        }
-                    };
                     let dragged = self.flags.running(|| drag.to(to, within));
                     self.desk.change("dragging", Gesture::Drag, |state| state.text = dragged.text.into());
                     self.changed();
@@ -151,37 +158,70 @@ impl Session<'_> {
         values.iter().filter_map(place).collect()
     }
 
-    fn grip_at(&mut self, at: [f64; 2], reach: f64, answer: &Answer) -> Option<(Holds, usize)> {
+    /// What lies at a place, and the way to hold it that is asked for, where it can be moved. A page that presses there has it looked for until it
+    /// lets go.
+    fn hold_at(&mut self, place: Place, pressed: Option<u64>) -> (HoveredTold, Option<(Holds, usize, Hold)>) {
         if self.stale.run {
             self.run();
         }
-        let at = self.ran.as_ref()?.on_sheet(at);
-        let mut holds = self.held()?;
-        let Some(grip) = places::grip_near(holds.grips(), at, reach) else {
-            let told = Some("there is nothing to drag here".to_owned());
-            let _ = answer.send(not_held(told).json());
-            self.holds = Some(holds);
-            return None;
-        };
-        holds.learn_near(grip, LEARN_NEAR);
-        Some((holds, grip))
+        let mut told = HoveredTold::default();
+        let Some(mut holds) = self.held() else { return (told, None) };
+        let Some(at) = self.ran.as_ref().map(|ran| ran.on_sheet(place.at)) else { return (told, None) };
+        let near = places::grips_near(holds.grips(), at, place.reach);
+        if let Some(nearest) = near.first().copied() {
+            while !holds.learn_near(nearest, LEARN_NEAR)
+                && pressed.is_some_and(|page| !self.lets_go(page))
+                && places::ways(&holds, &near)
+                    .first()
+                    .is_none_or(|(_, hold)| hold.as_ref().is_none_or(|hold| hold.numbers.len() < 2))
+            {
+            }
+        }
+        let ways = places::ways(&holds, &near);
+        let way = place.way % ways.len().max(1);
+        if let Some(ran) = &self.ran {
+            let grip = ways.get(way).and_then(|(grip, _)| holds.grips().get(*grip));
+            told.item =
+                grip.map_or_else(|| places::item_at(ran, at, place.reach), |grip| places::item_of(ran, grip));
+            told.grip = places::told(ran, &holds, &ways, way);
+        }
+        match ways.into_iter().nth(way) {
+            Some((grip, Some(hold))) => (told, Some((holds, grip, hold))),
+            _ => {
+                self.holds = Some(holds);
+                (told, None)
+            }
+        }
     }
 
-    pub(super) fn nudge(&mut self, at: [f64; 2], reach: f64, way: usize, to: [f64; 2], answer: &Answer) {
-        let Some((holds, grip)) = self.grip_at(at, reach, answer) else { return };
-        let Some((own, ran)) = holds.grips().get(grip).copied().zip(self.ran.as_ref()) else { return };
-        let to = ran.on_sheet(to);
-        let hold = if way == 0 {
-            holds.toward(grip, to - own.at)
-        } else {
-            holds.of(grip).into_iter().cycle().nth(way)
-        };
-        let Some(hold) = hold else {
-            let _ = answer.send(not_held(Some(HELD_BY_NOTHING.to_owned())).json());
-            self.holds = Some(holds);
+    /// Whether a page has let go already of what it pressed.
+    fn lets_go(&mut self, page: u64) -> bool {
+        while let Ok(job) = self.jobs.try_recv() {
+            self.queue.push_back(job);
+        }
+        let is_end = |what: &What| matches!(what, What::Left | What::Asked(Asked::LetGo { .. }));
+        self.queue.iter().any(|job| job.page == page && is_end(&job.what))
+    }
+
+    /// Moves something by steps: the grip that was chosen, where it still is, or else what lies there.
+    pub(super) fn nudge(
+        &mut self,
+        (grip, hold): (usize, usize),
+        (at, reach): ([f64; 2], f64),
+        to: [f64; 2],
+        answer: &Answer,
+    ) {
+        let (told, held) = self.hold_at(Place { at, reach, way: 0 }, None);
+        let (Some((holds, nearest, first)), Some(ran)) = (held, &self.ran) else {
+            let told = if told.grip.is_some() { HELD_BY_NOTHING } else { "there is nothing to drag here" };
+            let told = Told::Held { at: None, told: Some(told.to_owned()), numbers: Vec::new() };
+            let _ = answer.send(told.json());
             return;
         };
-        let dragged = holds.drag(grip, &hold).to(to, NUDGE_WITHIN);
+        let is_there = holds.grips().get(grip).is_some_and(|own| own.at.distance(ran.on_sheet(at)) <= reach);
+        let own = holds.of(grip).into_iter().nth(hold).filter(|_| is_there);
+        let (grip, hold) = own.map_or((nearest, first), |hold| (grip, hold));
+        let dragged = holds.drag(grip, &hold).to(ran.on_sheet(to), NUDGE_WITHIN);
         self.desk.change("moving by steps", Gesture::Steps, |state| state.text = dragged.text.into());
         self.changed();
         self.run();
@@ -190,49 +230,45 @@ impl Session<'_> {
         let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
     }
 
-    pub(super) fn insert(&mut self, at: [f64; 2], reach: f64, answer: &Answer) {
+    /// Puts a vertex into the side at a place, or in the middle of the side after the vertex there.
+    pub(super) fn insert(&mut self, at: [f64; 2], reach: f64, after: bool, answer: &Answer) {
+        let mut why = if after { NO_VERTEX } else { NO_SIDE };
         let made = self.on_ran(|ran, holds| {
             let at = ran.on_sheet(at);
             let scene = ran.sheet.scene().ok()?;
-            let hit = scene.index().items_at(at, reach).into_iter().find(|hit| hit.distance() <= reach)?;
-            let (item, place) = (hit.placed().number(), hit.place());
-            let kind = GripKind::Vertex { contour: place.contour, vertex: place.segment };
-            let behind = holds.grips().iter().position(|grip| grip.item == item && grip.kind == kind)?;
+            let (behind, at) = if after {
+                let behind = vertex_near(holds.grips(), at, reach)?;
+                why = "cannot put a vertex in after this one: no side begins here";
+                let own = holds.grips().get(behind)?;
+                let placed = scene.items().get(own.item)?;
+                (behind, placed.transform().transform_point2(side(placed, own.kind)?.at(0.5)))
+            } else {
+                let hits = scene.index().items_at(at, reach);
+                let hit = hits.into_iter().find(|hit| hit.distance() <= reach)?;
+                let (item, place) = (hit.placed().number(), hit.place());
+                let kind = GripKind::Vertex { contour: place.contour, vertex: place.segment };
+                let behind = holds.grips().iter().position(|grip| grip.item == item && grip.kind == kind)?;
+                (behind, hit.point())
+            };
+            let own = holds.grips().get(behind)?;
+            let is_straight =
+                matches!(side(scene.items().get(own.item)?, own.kind), Some(Segment::Line { .. }));
+            why = if is_straight { COMPUTED_SIDE } else { CURVED_SIDE };
             holds.learn_near(behind, MOST_LEARNING);
-            holds.with_vertex(behind, hit.point(), reach * 0.1)
+            holds.with_vertex(behind, at, reach * 0.1)
         });
-        let why = "cannot put a vertex in here: the vertices of this side are computed, not written in a list or with a pen";
         self.take_text("a new vertex", made, why, answer);
     }
 
     pub(super) fn remove(&mut self, at: [f64; 2], reach: f64, answer: &Answer) {
+        let mut why = NO_VERTEX;
         let made = self.on_ran(|ran, holds| {
-            let grip = places::grip_near(holds.grips(), ran.on_sheet(at), reach)?;
-            holds.learn_near(grip, MOST_LEARNING);
-            holds.without_vertex(grip)
+            let vertex = vertex_near(holds.grips(), ran.on_sheet(at), reach)?;
+            why = "cannot take this vertex out: it is computed, not written in a list or with a pen";
+            holds.learn_near(vertex, MOST_LEARNING);
+            holds.without_vertex(vertex)
         });
-        let why = "cannot take this vertex out: it is computed, not written in a list or with a pen";
         self.take_text("taking a vertex out", made, why, answer);
-    }
-
-    /// Writes shapes through marks at the end of the score, where its sheet stands.
-    pub(super) fn keep_shapes(&mut self, shapes: &[MarkedShape], answer: &Answer) {
-        let line = |shape: &MarkedShape| {
-            let numbers: Vec<String> = shape.numbers.iter().map(ToString::to_string).collect();
-            let (word, paint) = if shape.closed {
-                ("marks_closed", "fill(\"#c8553d\")")
-            } else {
-                ("marks_open", "stroke(\"#20303c\", 3)")
-            };
-            format!("\n    .add({word}([{}]).{paint})", numbers.join(", "))
-        };
-        let lines: String = shapes.iter().map(line).collect();
-        let text = format!("{}{lines}\n", self.desk.text().trim_end());
-        let text: Arc<str> = text.into();
-        let (settings, ready) = (self.settings(), &mut self.ready);
-        let runs = self.flags.running(|| ready.run(&text, &settings, &[])).is_ok();
-        let why = "cannot add the shapes: the score must end with its sheet, with no comment after it";
-        self.take_text("shapes through marks", runs.then(|| text.to_string()), why, answer);
     }
 
     /// Something of what is shown and of what its places hang on.
@@ -260,10 +296,24 @@ impl Session<'_> {
     }
 }
 
-fn not_held(told: Option<String>) -> Told {
-    Told::Held { at: None, told, numbers: Vec::new() }
+/// The nearest vertex within reach.
+fn vertex_near(grips: &[Grip], at: Point, reach: f64) -> Option<usize> {
+    let is_vertex =
+        |grip: &usize| matches!(grips.get(*grip), Some(Grip { kind: GripKind::Vertex { .. }, .. }));
+    places::grips_near(grips, at, reach).into_iter().find(is_vertex)
 }
 
+/// The side of an item after a vertex.
+fn side(placed: &Placed<'_>, kind: GripKind) -> Option<Segment> {
+    let GripKind::Vertex { contour, vertex } = kind else { return None };
+    placed.item().path().contours().get(contour)?.segments().nth(vertex)
+}
+
+const NO_SIDE: &str = "there is no side of a shape here: double click on an outline to put a vertex in";
+const NO_VERTEX: &str = "there is no vertex here: click one first";
+const COMPUTED_SIDE: &str = "cannot put a vertex in here: the vertices of this side are computed, not written in a list or with a pen";
+const CURVED_SIDE: &str =
+    "cannot put a vertex in here: this side is a curve, and its control points would have to be others";
 const HELD_BY_NOTHING: &str = "no number in the score moves this point";
 
 /// A step by an arrow key is as exact as this.

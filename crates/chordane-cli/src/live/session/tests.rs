@@ -1,21 +1,23 @@
 //! The session without a server: what is asked for, and what is shown then.
 
+use std::collections::HashMap;
 use std::sync::mpsc::{self, Sender};
 use std::time::{Duration, Instant};
 
 use chordane::prelude::*;
 use chordane_score::{Limits, Runner, Settings, Stage};
-use clap::Parser;
+use indicatif::ProgressBar;
 use tokio::sync::mpsc::{UnboundedReceiver, unbounded_channel};
 use tokio::sync::watch;
 
 use super::{Job, Session, What};
+use crate::live::export::Export;
 use crate::live::flags::Flags;
 use crate::live::message::{Asked, FileState};
 use crate::live::paper::Paper;
 use crate::live::runs::Subject;
 use crate::live::shown::Shown;
-use crate::options::OneScore;
+use crate::web::Outlet;
 
 /// A session at work.
 pub(super) struct Desk {
@@ -99,13 +101,13 @@ fn a_score_that_is_compiled_in_has_knobs_and_is_saved() {
         assert!(third.run.notes[0].contains("radius"), "{:?}", third.run.notes);
         desk.ask(What::Asked(Asked::Undo));
         desk.wait("the knob before", |shown| svg(shown) == svg(&second));
-        let folder = tempfile::tempdir().unwrap();
-        let out = folder.path().join("vent.svg");
-        let call = ["vent", "-o", out.to_str().unwrap()];
         let (to, from) = mpsc::channel();
-        desk.ask(What::Draw(Box::new(OneScore::try_parse_from(call).unwrap().draw), to));
+        let (out, mut pieces) = Outlet::pair();
+        let export = Export::asked("vent.svg", &HashMap::new()).unwrap();
+        desk.ask(What::Export(export, out, ProgressBar::hidden(), to));
         assert_eq!(from.recv().unwrap(), None);
-        assert!(std::fs::read_to_string(&out).unwrap().contains("#008080"));
+        let made = pieces.blocking_recv().unwrap();
+        assert!(String::from_utf8_lossy(&made).contains("#008080"));
         // There is no text to write knobs into.
         let mut answers = desk.ask(What::Asked(Asked::KeepKnobs));
         let told = answers.blocking_recv().unwrap();
@@ -260,6 +262,8 @@ fn a_drag_that_is_given_up_leaves_the_text_as_it_was() {
         // Answers go to the page that took hold.
         let mut answers = grab();
         drag(160.0);
+        let grabbed = answers.blocking_recv().unwrap();
+        assert!(grabbed.contains("\"tell\":\"grabbed\"") && grabbed.contains("vertex 1"), "{grabbed}");
         let told = answers.blocking_recv().unwrap();
         assert!(told.contains("\"at\":[160.0,44.0],\"told\":null"), "{told}");
         desk.wait("the other number", |shown| shown.text.contains("[160, 44]"));

@@ -1,0 +1,256 @@
+//! Exports: files made of what is shown, as `draw` makes them, sent while they are made. Nothing is kept on the disk, and what nobody takes any more
+//! is not drawn on.
+
+use std::collections::{BTreeMap, HashMap};
+use std::io::{self, Write};
+use std::sync::mpsc::Sender;
+use std::sync::{Arc, Mutex, PoisonError};
+
+use chordane::raster::StillShapes;
+use chordane::write::{ClipFormat, Dither, Format};
+use chordane_score::{Limits, Runner, Settings};
+use indicatif::ProgressBar;
+use tokio::sync::Notify;
+
+use super::outside::told_outside;
+use super::session::{Job, What};
+use crate::clip::ClipPlan;
+use crate::drawing::{bytes_of, dressed, render, size_at, within};
+use crate::failure::Failure;
+use crate::frames::Frames;
+use crate::input::{Input, Origin};
+use crate::moving_svg;
+use crate::options::{DrawOptions, parse_size};
+use crate::web::Outlet;
+
+/// A clip that is exported has at most so many frames.
+const MOST_FRAMES: usize = 2000;
+
+/// What an export is kept in.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Kept {
+    Still(Format),
+    Clip(ClipFormat),
+    MovingSvg,
+    Track,
+}
+
+/// An export as it is asked for.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Export {
+    kept: Kept,
+    frames: usize,
+    size: Option<(u32, u32)>,
+}
+
+impl Export {
+    /// Of a file by its name, with what the page's fields hold.
+    pub(crate) fn asked(file: &str, query: &HashMap<String, String>) -> Result<Self, String> {
+        let field = |name: &str| query.get(name).map(|value| value.trim()).filter(|value| !value.is_empty());
+        let ending = file.rsplit_once('.').map_or("", |(_, ending)| ending);
+        let moves = field("frames").is_some();
+        let kept = match (Format::of_ending(ending), ClipFormat::of_ending(ending)) {
+            _ if ending == "jsonl" => Kept::Track,
+            (Some(Format::Svg), _) if moves => Kept::MovingSvg,
+            (Some(format), _) => Kept::Still(format),
+            (_, Some(format)) => Kept::Clip(format),
+            _ => return Err(format!("{file} is of no format that can be exported")),
+        };
+        let most = if kept == Kept::MovingSvg { moving_svg::MOST_FRAMES } else { MOST_FRAMES };
+        let frames = field("frames").unwrap_or("1");
+        let frames = frames.parse().ok().filter(|frames| (1..=most).contains(frames));
+        let told = field("frames").unwrap_or_default();
+        let frames =
+            frames.ok_or_else(|| format!("Frames: give a whole number from 1 to {most}, got {told}"))?;
+        let size = field("size").map(|size| parse_size(size).map_err(|why| format!("Size: {why}")));
+        Ok(Self { kept, frames, size: size.transpose()? })
+    }
+
+    /// Draws what a score makes, and sends it as it is made.
+    pub(crate) fn draw<'a>(
+        self,
+        settings: &Settings,
+        origin: Option<&Origin>,
+        limits: Option<Limits>,
+        open: impl FnOnce() -> Result<Runner<'a>, Failure>,
+        (out, bar): (&mut Outlet, &ProgressBar),
+    ) -> Result<(), Failure> {
+        let options = DrawOptions::of_size(self.size);
+        let settings = options.settings_from(settings.clone())?;
+        let runner = open()?;
+        let seed = runner.run(&settings.clone().frame(0, self.frames)).seed();
+        // The seed is in the file, also where it is the score's own.
+        let settings = settings.seed(seed);
+        if let Kept::Still(format) = self.kept {
+            let sheet = runner.run(&settings).into_sheet()?;
+            let (sheet, shown) = dressed(sheet, &options, &settings, origin, limits, &[])?;
+            let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
+            let bytes = within(limits, bytes_of(pixels), || {
+                render(&sheet, format, shown, options.max_side, options.written())
+            })?;
+            return out.write_all(&bytes).map_err(|error| gone(&error));
+        }
+        let still = StillShapes::default();
+        let count = self.frames;
+        let mut frames =
+            Frames { options: &options, settings: &settings, origin, limits, runner, count, still };
+        bar.set_length(count as u64);
+        if let Kept::Clip(_) = self.kept {
+            frames.find_still();
+        }
+        let in_frame = |frame: usize, failure: &Failure| {
+            Failure::input(format!("{} {failure}", frames.place(frame)), "mend it in the score")
+        };
+        match self.kept {
+            Kept::MovingSvg => {
+                let text = moving_svg::text(&frames, bar).map_err(|(frame, failure)| match frame {
+                    Some(frame) => in_frame(frame, &failure),
+                    None => failure,
+                })?;
+                out.write_all(text.as_bytes()).map_err(|error| gone(&error))
+            }
+            Kept::Clip(format) => {
+                let seconds = frames.settings.get_seconds();
+                let plan = ClipPlan { count, seconds, format, shared: true, dither: Dither::default() };
+                let taken = out.clone();
+                let pixels = |frame: usize| {
+                    if taken.is_closed() {
+                        return Err(gone(&io::ErrorKind::BrokenPipe.into()));
+                    }
+                    frames.pixels(frame).map_err(|failure| in_frame(frame, &failure))
+                };
+                let failed = |error: io::Error| match error.kind() {
+                    io::ErrorKind::InvalidInput => {
+                        Failure::input(error.to_string(), "export it in another size or format")
+                    }
+                    _ => gone(&error),
+                };
+                plan.write_to(out, bar, &pixels, &failed)
+            }
+            Kept::Still(_) | Kept::Track => Ok(()),
+        }
+    }
+}
+
+fn gone(error: &io::Error) -> Failure {
+    Failure::input(format!("the export was called off: {error}"), "start it again")
+}
+
+/// The exports that are being made, by the names that pages gave them.
+#[derive(Clone, Debug, Default)]
+pub(crate) struct Exports {
+    all: Arc<Mutex<BTreeMap<String, ProgressBar>>>,
+    begun: Arc<Notify>,
+}
+
+impl Exports {
+    fn begin(&self, name: &str) -> ProgressBar {
+        let bar = ProgressBar::hidden();
+        bar.set_length(1);
+        self.all.lock().unwrap_or_else(PoisonError::into_inner).insert(name.to_owned(), bar.clone());
+        self.begun.notify_one();
+        bar
+    }
+
+    /// Waits until one begins.
+    pub(crate) async fn begun(&self) {
+        self.begun.notified().await;
+    }
+
+    fn end(&self, name: &str) {
+        self.all.lock().unwrap_or_else(PoisonError::into_inner).remove(name);
+    }
+
+    /// How far each is: frames drawn, and frames in all.
+    pub(crate) fn told(&self) -> Vec<(String, u64, u64)> {
+        let all = self.all.lock().unwrap_or_else(PoisonError::into_inner);
+        all.iter().map(|(name, bar)| (name.clone(), bar.position(), bar.length().unwrap_or(1))).collect()
+    }
+}
+
+/// Makes a file of what is shown, and sends it as it is made.
+pub(crate) fn export(
+    file: &str,
+    query: &HashMap<String, String>,
+    (jobs, exports): (&Sender<Job>, &Exports),
+    (kind, name): (&str, &str),
+    limits: Option<Limits>,
+    out: Outlet,
+) -> Result<(), String> {
+    let asked = Export::asked(file, query)?;
+    let (to, from) = std::sync::mpsc::channel();
+    told_outside(jobs, What::Save(to));
+    let (text, settings): (Arc<str>, Settings) = from.recv().map_err(|_| ENDS.to_owned())?;
+    let mut out = out;
+    if asked.kept == Kept::Track {
+        return out.write_all(&track(&settings)).map_err(|error| error.to_string());
+    }
+    let own = query.get("id").map_or(file, String::as_str);
+    let bar = exports.begin(own);
+    let input = match kind {
+        "score" => Some(Input::Score(name.to_owned(), text.to_string())),
+        "document" => Some(Input::Svg(name.to_owned(), text.as_bytes().to_vec())),
+        _ => None,
+    };
+    let made = match input {
+        Some(input) => {
+            let origin = input.origin();
+            let open = || Ok::<Runner<'_>, Failure>(input.open(limits.unwrap_or_default())?.runner);
+            let made = asked.draw(&settings, origin.as_ref(), limits, open, (&mut out, &bar));
+            made.map_err(|failure| failure.to_string())
+        }
+        None => {
+            let (to, from) = std::sync::mpsc::channel();
+            told_outside(jobs, What::Export(asked, out, bar, to));
+            match from.recv() {
+                Ok(None) => Ok(()),
+                Ok(Some(why)) => Err(why),
+                Err(_) => Err(ENDS.to_owned()),
+            }
+        }
+    };
+    exports.end(own);
+    made
+}
+
+const ENDS: &str = "the program ends";
+
+/// A recorded track of the pointer, as `draw --track` reads it.
+fn track(settings: &Settings) -> Vec<u8> {
+    let samples = settings.get_track().map(|track| track.samples().to_vec()).unwrap_or_default();
+    let line = |(seconds, pointer): &(f64, chordane_score::Pointer)| {
+        let moment =
+            serde_json::json!({"seconds": seconds, "at": pointer.at.to_array(), "down": pointer.down});
+        format!("{moment}\n")
+    };
+    samples.iter().map(line).collect::<String>().into_bytes()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_asked_for_is_checked_in_the_words_of_the_page() {
+        let asked = |file: &str, frames: &str, size: &str| {
+            let query = HashMap::from([
+                ("frames".to_owned(), frames.to_owned()),
+                ("size".to_owned(), size.to_owned()),
+            ]);
+            Export::asked(file, &query)
+        };
+        let wrong = |file: &str, frames: &str, size: &str| asked(file, frames, size).unwrap_err();
+        assert_eq!(
+            wrong("kite.y4m", "100000000", ""),
+            "Frames: give a whole number from 1 to 2000, got 100000000"
+        );
+        assert_eq!(wrong("kite.gif", "0", ""), "Frames: give a whole number from 1 to 2000, got 0");
+        assert_eq!(wrong("kite.svg", "1500", ""), "Frames: give a whole number from 1 to 1000, got 1500");
+        assert!(wrong("kite.png", "", "9").starts_with("Size: "));
+        assert_eq!(wrong("kite.doc", "", ""), "kite.doc is of no format that can be exported");
+        let still = asked("kite.svg", "", "").unwrap();
+        assert_eq!((still.kept, still.frames), (Kept::Still(Format::Svg), 1));
+        assert_eq!(asked("kite.svg", "12", "").unwrap().kept, Kept::MovingSvg);
+        assert_eq!(asked("kite.png", "", "64x48").unwrap().size, Some((64, 48)));
+    }
+}
