@@ -341,3 +341,45 @@ fn holes_of_proposed_outlines_belong_to_their_shapes() {
         assert!(outer.outline().inside(shape.vertices()[0].at));
     }
 }
+
+/// A shape becomes a hole of the smallest one that it lies in; what cannot be one stays as it is.
+#[test]
+fn shapes_are_turned_into_holes_and_filled() {
+    let mut draft = Draft::new();
+    let square = |draft: &mut Draft, at: f64, side: f64, closed: bool| {
+        for (x, y) in [(0.0, 0.0), (side, 0.0), (side, side), (0.0, side)] {
+            draft.apply(Step::Add { at: pt(at + x, at + y), kind: VertexKind::Corner }).unwrap();
+        }
+        draft.apply(Step::Finish { closed }).unwrap();
+    };
+    square(&mut draft, 0.0, 100.0, true);
+    square(&mut draft, 10.0, 50.0, true);
+    square(&mut draft, 20.0, 10.0, true);
+    square(&mut draft, 40.0, 10.0, false);
+    square(&mut draft, 90.0, 30.0, true);
+    let turn = |draft: &mut Draft, shape: usize| draft.apply(Step::TurnHole { shape });
+    turn(&mut draft, 3).unwrap();
+    assert_eq!(draft.shape(3).unwrap().hole_of(), Some(2));
+    let told = |error: StepError| error.to_string();
+    let nowhere = |shape: usize| {
+        format!("shape {shape} cannot be a hole: it has to be closed, and to lie in another closed shape")
+    };
+    assert_eq!(turn(&mut draft, 1).map_err(told), Err(nowhere(1)));
+    assert_eq!(turn(&mut draft, 4).map_err(told), Err(nowhere(4)));
+    assert_eq!(turn(&mut draft, 5).map_err(told), Err(nowhere(5)));
+    assert_eq!(
+        turn(&mut draft, 2).map_err(told),
+        Err("shape 2 has holes itself, so that it cannot be one".to_owned())
+    );
+    assert_eq!(turn(&mut draft, 3), Err(StepError::HoleInHole(3)));
+    draft.apply(Step::Fill { shape: 2, colour: [217, 164, 65] }).unwrap();
+    let items = draft.items();
+    assert!(
+        items[1].ends_with(".with_hole(closed([[20, 20], [30, 20], [30, 30], [20, 30]])).fill(\"#d9a441\")"),
+        "{items:?}"
+    );
+    assert!(draft.undo() && draft.undo());
+    assert_eq!((draft.shape(3).unwrap().hole_of(), draft.shape(2).unwrap().colour()), (None, None));
+    assert!(draft.redo() && draft.redo());
+    assert_eq!(draft.items(), items);
+}

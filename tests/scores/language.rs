@@ -142,7 +142,17 @@ fn mistakes_of_the_language_are_told_in_plain_words() {
         ),
         ("print(pt(1, 2).z);", "a point has no `z`", ""),
         ("const k = 3; k = 4;", "`k` was made with const and cannot be changed", "make it with let"),
-        ("let a = (3 + 4;", "`)` is missing here", "look at the brackets, commas and semicolons before it"),
+        ("let a = (3 + 4;", "`)` is missing: this `(` is not closed", "write `)` before the `;`"),
+        (
+            "let sail = circle(pt(0, 0), 30;\nlet bow = 3;\nsheet(9, 9)",
+            "`)` is missing: this `(` is not closed",
+            "write `)` before the `;`",
+        ),
+        (
+            "let sail = closed([[0, 0], [9, 0],\n    [9, 9])\nlet bow = 3;\nsheet(9, 9)",
+            "`]` is missing: this `[` is not closed",
+            "write `]` before the `)` in line 2",
+        ),
         (
             "print([1][4]);",
             "there is no place 4 in a list of 1 value",

@@ -105,9 +105,10 @@ export class Drag {
         const knob = event.target instanceof Element ? event.target.getAttribute("data-knob") : null;
         this.wanted = null;
         this.waiting = 0;
-        if (knob !== null) {
-            [this.doing, this.knob] = ["knob", knob];
-        } else if (event.button === 0 && this.press(event)) {
+        const handle = this.overlay.handles.find((one) => one.name === knob);
+        if (handle !== undefined && !handle.moves) {
+            [this.doing, this.knob] = ["knob", handle.name];
+        } else if (event.button === 0 && this.press(event, handle)) {
             this.doing = "press";
         } else {
             this.doing = "pan";
@@ -119,15 +120,17 @@ export class Drag {
     /**
      * Takes hold of what lies there: of what is shown to be there, or of what the program finds.
      * @param {PointerEvent} event
+     * @param {{name: string, at: [number, number]} | undefined} handle
      */
-    press(event) {
+    press(event, handle) {
         const { grip } = this.overlay;
         const shown = grip !== null && this.isNear(event);
         if (!shown) this.way = 0;
-        const at = shown ? grip.at : this.picture.placeOf(event);
+        const at = handle !== undefined ? handle.at : shown ? grip.at : this.picture.placeOf(event);
         this.pressed = undefined;
         this.tapped = false;
-        if (!this.wire.send({ ask: "grab", at, reach: this.reach, way: this.way })) return false;
+        const knob = handle === undefined ? {} : { knob: handle.name };
+        if (!this.wire.send({ ask: "grab", at, reach: this.reach, way: this.way, ...knob })) return false;
         this.presses += 1;
         setTimeout(() => {
             if (this.doing === "press" && this.pressed === undefined) html("under").textContent = "Looking for the numbers that move this point …";

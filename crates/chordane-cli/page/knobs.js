@@ -2,7 +2,7 @@
 
 import { button, element, html } from "./parts.js";
 
-/** @typedef {{name: string, start: string, value: string, shape: {kind: string} & Record<string, any>}} Knob */
+/** @typedef {{name: string, start: string, value: string, shape: {kind: string} & Record<string, any>, at: [number, number] | null}} Knob */
 
 export class Knobs {
     /**
@@ -37,7 +37,7 @@ export class Knobs {
         button("keep-knobs").hidden = knobs.every((knob) => knob.value === knob.start);
         this.overlay.handles = knobs.filter((knob) => knob.shape.kind === "point").map((knob) => {
             const [x = 0, y = 0] = knob.value.split(",").map(Number);
-            return { name: knob.name, at: /** @type {[number, number]} */ ([x, y]) };
+            return { name: knob.name, at: knob.at ?? /** @type {[number, number]} */ ([x, y]), moves: knob.at !== null };
         });
         this.overlay.draw();
     }

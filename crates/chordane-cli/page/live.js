@@ -116,6 +116,13 @@ wire.on("mistake", (told) => {
     const go = element("button", { class: "go", text: `${line}${mistake.message}` });
     go.addEventListener("click", () => mistake.line !== null && text.toLine(mistake.line));
     box.replaceChildren(go, ...(mistake.help === null ? [] : [element("p", { text: mistake.help })]));
+    if (!mistake.click) return;
+    const mend = element("button", { class: "mend", text: "Mend it" });
+    mend.addEventListener("click", () => {
+        wire.send({ ask: "mend-mistake" });
+        text.view.focus();
+    });
+    box.append(mend);
 });
 
 wire.on("slow", (told) => {

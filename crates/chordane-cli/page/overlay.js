@@ -19,7 +19,7 @@ export class Overlay {
         this.from = null;
         /** @type {[number, number] | null} */
         this.found = null;
-        /** @type {{name: string, at: [number, number]}[]} */
+        /** The handles of point knobs, and whether they stand on what they move. @type {{name: string, at: [number, number], moves: boolean}[]} */
         this.handles = [];
         /** What others draw over the picture. @type {(() => SVGElement[])[]} */
         this.more = [];

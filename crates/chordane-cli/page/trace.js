@@ -1,7 +1,7 @@
 // Tracing: outlines over a picture, vertex by vertex.
 
 import { token } from "./access.js";
-import { button, drawn, element, html, input, isOnControl, part, question, short, toast } from "./parts.js";
+import { button, drawn, element, html, input, isOnControl, isTyping, part, question, short, toast } from "./parts.js";
 import { Picture } from "./picture.js";
 import { Wire } from "./wire.js";
 
@@ -14,6 +14,8 @@ import { Wire } from "./wire.js";
 const REACH = 9;
 /** What moves less than this between down and up is a click. */
 const STILL = 3;
+/** Presses of arrow keys with shorter pauses, in milliseconds, belong together. */
+const ONE_BURST = 1200;
 /** The magnifier shows so much larger. */
 const LARGER = 4;
 
@@ -35,7 +37,7 @@ let crossShown = false;
 let kindName = "corner";
 /** @type {{what: "pan" | "move" | "pull" | "add", shape: number, place: number, x: number, y: number, moved: boolean} | null} */
 let doing = null;
-/** Where arrow keys want the chosen vertex. @type {{of: [number, number], to: [number, number]} | null} */
+/** Where arrow keys want the chosen vertex, and when they did. @type {{of: [number, number], to: [number, number], when: number} | null} */
 let pressed = null;
 /** @type {PointerEvent | undefined} */
 let last;
@@ -254,7 +256,7 @@ function list() {
     const none = draft.active === null && chosen === null;
     button("close-shape").disabled = draft.active === null;
     button("end-open").disabled = draft.active === null;
-    button("hole").disabled = none;
+    button("hole").disabled = draft.shapes.length === 0;
     button("delete").disabled = none;
     button("remove").disabled = chosen === null;
 }
@@ -370,8 +372,23 @@ function cycle(by) {
     if (next !== undefined) step({ pick: { shape: next.id } });
 }
 
-stage.addEventListener("keydown", (event) => {
-    if ((event.ctrlKey || event.metaKey) && event.key !== "z" && event.key !== "y") return;
+stage.addEventListener("keydown", pressedKey);
+// These work wherever the focus is.
+addEventListener("keydown", (event) => {
+    if (event.defaultPrevented) return;
+    const pressesButton = event.key === "Enter" && event.target instanceof HTMLElement && event.target.matches("button:focus-visible, summary:focus-visible");
+    const goes = (event.ctrlKey || event.metaKey) && ["z", "Z", "y"].includes(event.key);
+    if (goes || (["Enter", "Backspace", "Delete"].includes(event.key) && !pressesButton && !isTyping(event))) pressedKey(event);
+});
+
+/** @param {KeyboardEvent} event */
+function pressedKey(event) {
+    if (event.ctrlKey || event.metaKey) {
+        if (!["z", "Z", "y"].includes(event.key)) return;
+        event.preventDefault();
+        wire.send({ ask: event.key === "z" && !event.shiftKey ? "undo" : "redo" });
+        return;
+    }
     const size = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
     /** @type {Record<string, [number, number]>} */
     const steps = { ArrowLeft: [-size, 0], ArrowRight: [size, 0], ArrowUp: [0, -size], ArrowDown: [0, size] };
@@ -383,8 +400,11 @@ stage.addEventListener("keydown", (event) => {
             // From where the last press wants it, which may not have been heard of yet.
             const from = pressed !== null && String(pressed.of) === String(chosen) ? pressed.to : own.at;
             const to = /** @type {[number, number]} */ ([from[0] + by[0], from[1] + by[1]]);
-            pressed = { of: chosen, to };
-            wire.send({ ask: "step", step: { move: { shape: chosen[0], vertex: chosen[1], to } }, snap: { within: 0, grid: null, edges: false } });
+            // Presses with short pauses are taken back together.
+            const now = performance.now();
+            const more = pressed !== null && String(pressed.of) === String(chosen) && now - pressed.when < ONE_BURST;
+            pressed = { of: chosen, to, when: now };
+            wire.send({ ask: "step", step: { move: { shape: chosen[0], vertex: chosen[1], to } }, snap: { within: 0, grid: null, edges: false }, more });
         } else {
             crossShown = true;
             cross = [cross[0] + by[0], cross[1] + by[1]];
@@ -399,7 +419,7 @@ stage.addEventListener("keydown", (event) => {
         Enter: () => finish(!event.shiftKey),
         z: () => wire.send({ ask: "undo" }), y: () => wire.send({ ask: "redo" }),
         c: () => setKind("corner"), s: () => setKind("soft"), r: () => setKind("rounded"),
-        h: () => button("hole").click(), x: () => button("delete").click(),
+        h: () => hole(), x: () => button("delete").click(),
         n: () => cycle(1), p: () => cycle(-1), e: () => input("snap-edges").click(), g: () => input("snap-grid").click(),
         v: () => {
             const own = active() ?? draft.shapes.at(-1);
@@ -416,17 +436,22 @@ stage.addEventListener("keydown", (event) => {
     if (act === undefined) return;
     event.preventDefault();
     act();
-});
+}
 
 button("undo").addEventListener("click", () => wire.send({ ask: "undo" }));
 button("redo").addEventListener("click", () => wire.send({ ask: "redo" }));
 button("close-shape").addEventListener("click", () => finish(true));
 button("end-open").addEventListener("click", () => finish(false));
 button("remove").addEventListener("click", () => remove());
-button("hole").addEventListener("click", () => {
+/** Begins a hole in the shape in hand; without one, the shape that was just closed becomes a hole. */
+function hole() {
     const shape = shapeInHand();
+    const last = draft.shapes.at(-1);
     if (shape !== null) step({ hole: { shape: draft.shapes.find((one) => one.id === shape)?.hole_of ?? shape } });
-});
+    else if (last !== undefined) step({ "turn-hole": { shape: last.id } });
+    else toast("There is no shape yet: click to begin one.");
+}
+button("hole").addEventListener("click", hole);
 button("delete").addEventListener("click", () => {
     const shape = shapeInHand();
     chosen = null;

@@ -4,6 +4,7 @@ use std::io::{self, BufWriter, Write};
 use std::iter;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
+use std::sync::Mutex;
 use std::time::Instant;
 
 use chordane::ground::Given;
@@ -149,8 +150,8 @@ pub(crate) fn draw<'a>(
     let seeded = first.as_ref().map_or_else(|_| settings.clone(), |run| settings.clone().seed(run.seed()));
     let settings = &seeded;
     drop(first);
-    let mut frames =
-        Frames { options, settings, origin, limits, runner, count, still: StillShapes::default() };
+    let (still, digests) = (StillShapes::default(), Mutex::default());
+    let mut frames = Frames { options, settings, origin, limits, runner, count, still, digests };
     if targets.iter().any(|target| target.kept != Kept::Svg) {
         frames.find_still();
     }
@@ -179,7 +180,10 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
     let bar = progress(FRAMES_LEFT, range.len());
     let draw = |frame: usize| -> Result<Option<usize>, (usize, Failure)> {
         let file = name(frame);
-        let kept = frames.options.clip.resume && is_drawn(&file, frames.origin, &frames.settings(frame));
+        let kept = frames.options.clip.resume
+            && frames
+                .record(frame)
+                .is_some_and(|record| is_drawn(&file, &record, |name| frames.digest_of(name)));
         let drawn = if kept {
             Ok(None)
         } else {

@@ -1,6 +1,8 @@
 //! The frames of a score that moves, one by one.
 
+use std::collections::{BTreeSet, HashMap};
 use std::ops::Range;
+use std::sync::{Mutex, PoisonError};
 
 use chordane::raster::{Pixels, StillShapes};
 use chordane::sheet::Sheet;
@@ -8,8 +10,9 @@ use chordane_score::{Limits, Runner, Settings};
 
 use crate::drawing::{bytes_of, dressed, earlier, size_at, within};
 use crate::failure::Failure;
-use crate::input::Origin;
+use crate::input::{Origin, read_file};
 use crate::options::DrawOptions;
+use crate::record::{Record, digest};
 
 /// So many frames are held at a time.
 pub(crate) const FRAMES_A_ROUND: usize = 16;
@@ -31,6 +34,8 @@ pub(crate) struct Frames<'a> {
     pub(crate) count: usize,
     /// What stands still in all of them.
     pub(crate) still: StillShapes,
+    /// Of the files of pictures, by their names.
+    pub(crate) digests: Mutex<HashMap<String, Option<String>>>,
 }
 
 impl Frames<'_> {
@@ -40,15 +45,42 @@ impl Frames<'_> {
 
     /// One frame, for a file in its format.
     pub(crate) fn sheet(&self, frame: usize) -> Result<(Sheet, Option<(u32, u32)>), Failure> {
+        self.painted(frame).map(|(sheet, shown, _)| (sheet, shown))
+    }
+
+    /// The same, and the pictures that it was painted with.
+    fn painted(&self, frame: usize) -> Result<(Sheet, Option<(u32, u32)>, BTreeSet<String>), Failure> {
         let settings = self.settings(frame);
-        let sheet = self.runner.run(&settings).into_sheet()?;
+        let run = self.runner.run(&settings);
+        let pictures = run.pictures().clone();
         let earlier = earlier(&self.runner, &settings, self.options.trail)?;
-        dressed(sheet, self.options, &settings, self.origin, self.limits, &earlier)
+        let sheet = run.into_sheet()?;
+        let (sheet, shown) = dressed(sheet, self.options, &settings, self.origin, self.limits, &earlier)?;
+        Ok((sheet, shown, pictures))
+    }
+
+    /// What is told of a frame in a file of its own, but for its pictures.
+    pub(crate) fn record(&self, frame: usize) -> Option<Record> {
+        Some(Record::of_frame(self.origin?, &self.settings(frame), self.options))
+    }
+
+    /// The digest of a picture's file, by its name.
+    pub(crate) fn digest_of(&self, name: &str) -> Option<String> {
+        let mut known = self.digests.lock().unwrap_or_else(PoisonError::into_inner);
+        let of = || {
+            let file = self.settings.get_pictures().file_of(name)?;
+            read_file(&file).ok().map(|bytes| digest(&bytes))
+        };
+        known.entry(name.to_owned()).or_insert_with(of).clone()
     }
 
     pub(crate) fn pixels(&self, frame: usize) -> Result<Pixels, Failure> {
         let (sheet, shown) = self.sheet(frame)?;
-        let size = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
+        self.pixels_of(&sheet, shown)
+    }
+
+    fn pixels_of(&self, sheet: &Sheet, shown: Option<(u32, u32)>) -> Result<Pixels, Failure> {
+        let size = shown.unwrap_or_else(|| size_at(sheet, 96.0));
         let own = self.options.pixel_options(shown);
         let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with_still(&self.still, &own));
         drawn.map_err(|error| Failure::of_draw(&error, shown.is_some(), self.options.max_side))
@@ -56,8 +88,16 @@ impl Frames<'_> {
 
     /// One frame as the bytes of a file.
     pub(crate) fn png(&self, frame: usize) -> Result<Vec<u8>, Failure> {
+        let (mut sheet, shown, pictures) = self.painted(frame)?;
+        if self.options.bones.is_none()
+            && let Some(record) = self.record(frame)
+        {
+            let digests =
+                pictures.into_iter().filter_map(|name| self.digest_of(&name).map(|own| (name, own)));
+            sheet = record.with_pictures(digests.collect()).put_on(sheet);
+        }
         let mut bytes = Vec::new();
-        let written = self.pixels(frame)?.write_png(&mut bytes);
+        let written = self.pixels_of(&sheet, shown)?.write_png(&mut bytes);
         written.map_err(|error| Failure::input(error.to_string(), "draw it in another size"))?;
         Ok(bytes)
     }

@@ -4,13 +4,15 @@ use std::collections::BTreeMap;
 use std::path::Path;
 
 use chordane::number::Point;
-use chordane::read::read_metadata;
+use chordane::read::{is_whole_png, read_metadata};
 use chordane::sheet::Sheet;
 use chordane_score::{Pointer, Settings};
 use serde::{Deserialize, Serialize};
+use sha1::{Digest, Sha1};
 
 use crate::failure::Failure;
 use crate::input::{Input, Origin, read_file};
+use crate::options::DrawOptions;
 
 /// What it takes to make a picture again, or any of those on a contact sheet.
 #[derive(Clone, Debug, Deserialize, PartialEq, Serialize)]
@@ -27,6 +29,12 @@ pub(crate) struct Record {
     /// The score's text; none where it was compiled in.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) source: Option<String>,
+    /// Of a frame: a digest of the options that change its pixels and of its marks, where they are not as by default.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    drawn_with: Option<String>,
+    /// Of a frame: the pictures that it was painted with, by their names, and digests of their files.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pictures: BTreeMap<String, String>,
 }
 
 /// What a score was run with.
@@ -76,7 +84,23 @@ impl Record {
             made: settings.into(),
             tiles: Vec::new(),
             source: origin.source.clone(),
+            drawn_with: None,
+            pictures: BTreeMap::new(),
         }
+    }
+
+    /// The record of one frame of a clip, by which a later run knows it again.
+    pub(crate) fn of_frame(origin: &Origin, settings: &Settings, options: &DrawOptions) -> Self {
+        let own = (options.dpi, options.grain, options.partial, options.no_antialias);
+        let marks = settings.get_marks();
+        let is_plain = own == (None, None, false, false) && marks.is_none();
+        let drawn_with = (!is_plain).then(|| digest(format!("{own:?} {marks:?}").as_bytes()));
+        Self { drawn_with, ..Self::of(origin, settings) }
+    }
+
+    /// The same with the pictures that it was painted with.
+    pub(crate) fn with_pictures(self, pictures: BTreeMap<String, String>) -> Self {
+        Self { pictures, ..self }
     }
 
     /// The same for a contact sheet of pictures that were run with these settings.
@@ -170,9 +194,18 @@ impl Record {
     }
 }
 
-/// Whether a file is there that says it was drawn from a score with these settings.
-pub(crate) fn is_drawn(file: &Path, origin: Option<&Origin>, settings: &Settings) -> bool {
-    let said = std::fs::read(file).ok().and_then(|bytes| read_metadata(&bytes));
-    let wanted = origin.map(|origin| Record::of(origin, settings).text());
-    wanted.is_some() && said == wanted
+/// Whether a file is there, whole, that says it was drawn as a record has it, with pictures that have the same digests now.
+pub(crate) fn is_drawn(file: &Path, record: &Record, digest_of: impl Fn(&str) -> Option<String>) -> bool {
+    let Ok(bytes) = read_file(file) else { return false };
+    let said = read_metadata(&bytes).and_then(|text| serde_json::from_str::<Record>(&text).ok());
+    let is_same = |said: Record| {
+        said.pictures.iter().all(|(name, digest)| digest_of(name).as_ref() == Some(digest))
+            && Record { pictures: BTreeMap::new(), ..said } == *record
+    };
+    said.is_some_and(is_same) && is_whole_png(&bytes)
+}
+
+/// A digest of some bytes, in hexadecimal digits.
+pub(crate) fn digest(bytes: &[u8]) -> String {
+    Sha1::digest(bytes).iter().map(|byte| format!("{byte:02x}")).collect()
 }

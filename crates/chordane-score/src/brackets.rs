@@ -76,3 +76,99 @@ impl Pairs {
         self.found.iter().filter_map(one).collect()
     }
 }
+
+/// A bracket of a text that cannot be read which is not closed, by its line and column, counted from 1, and what closes it; and the sign and its line
+/// before which it ought to be closed, or `None` for the end of the text.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(crate) struct Unclosed {
+    pub(crate) at: (usize, usize),
+    pub(crate) open: char,
+    pub(crate) close: char,
+    pub(crate) before: Option<(char, usize)>,
+}
+
+/// The first `(` or `[` that is still open where a statement or what is around it ends.
+pub(crate) fn unclosed(text: &str) -> Option<Unclosed> {
+    let mut open: Vec<(char, (usize, usize))> = Vec::new();
+    let (mut line, mut column) = (1, 0);
+    let mut rest = text.char_indices();
+    let mut skip_to = 0;
+    while let Some((at, c)) = rest.next() {
+        (line, column) = if c == '\n' { (line + 1, 0) } else { (line, column + 1) };
+        if at < skip_to {
+            continue;
+        }
+        match c {
+            '"' | '`' | '\'' => skip_to = at + 1 + quoted(text.get(at + 1..).unwrap_or_default(), c),
+            '/' => skip_to = at + commented(text.get(at..).unwrap_or_default()),
+            '(' | '[' | '{' => open.push((c, (line, column))),
+            ')' | ']' | '}' | ';' => {
+                let own = match c {
+                    ')' => '(',
+                    ']' => '[',
+                    _ => '{',
+                };
+                let last = open.last().copied();
+                match last {
+                    Some((bracket, place)) if bracket != own && bracket != '{' => {
+                        return Some(told(bracket, place, Some((c, line))));
+                    }
+                    Some((bracket, _)) if bracket == own && c != ';' => drop(open.pop()),
+                    _ => {}
+                }
+            }
+            _ => {}
+        }
+    }
+    let last = open.into_iter().rev().find(|(bracket, _)| *bracket != '{');
+    last.map(|(bracket, place)| told(bracket, place, None))
+}
+
+fn told(open: char, at: (usize, usize), before: Option<(char, usize)>) -> Unclosed {
+    Unclosed { at, open, close: if open == '(' { ')' } else { ']' }, before }
+}
+
+/// How many bytes a text goes on, with the quote that ends it.
+fn quoted(rest: &str, quote: char) -> usize {
+    let mut escaped = false;
+    for (at, c) in rest.char_indices() {
+        if c == quote && !escaped || c == '\n' && quote != '`' {
+            return at + 1;
+        }
+        escaped = c == '\\' && !escaped && quote != '`';
+    }
+    rest.len()
+}
+
+/// How many bytes the comment is long that a text begins with; 1 where it begins with none.
+fn commented(text: &str) -> usize {
+    if text.starts_with("//") {
+        return text.find('\n').unwrap_or(text.len());
+    }
+    if text.starts_with("/*") {
+        return text.find("*/").map_or(text.len(), |end| end + 2);
+    }
+    1
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Unclosed, unclosed};
+
+    #[test]
+    fn what_is_not_closed_is_found_where_it_opens() {
+        let at = |text: &str| unclosed(text).map(|Unclosed { at, open, before, .. }| (at, open, before));
+        assert_eq!(at("page.add(circle(pt(0, 0), 3);\nlet a = 1;"), Some(((1, 9), '(', Some((';', 1)))));
+        assert_eq!(at("let a = [1,\n  2;\n"), Some(((1, 9), '[', Some((';', 2)))));
+        assert_eq!(at("fn dart(x) {\n  closed([[x, 1]\n}"), Some(((2, 10), '[', Some(('}', 3)))));
+        assert_eq!(at("sheet(9, 9).add(\n  circle([1, 2], 3)\n"), Some(((1, 16), '(', None)));
+        assert_eq!(at("pt(1, [2)"), Some(((1, 7), '[', Some((')', 1)))));
+        // Not in texts and comments, and not where a function stands in brackets.
+        for sound in
+            ["print(\"(\"); // (", "/* ( */ [1]", "list.map(|v| { let a = v; a })", "`(\n(`;", "(", ") ]"]
+        {
+            let expected = (sound == "(").then_some(((1, 1), '(', None));
+            assert_eq!(at(sound), expected, "{sound}");
+        }
+    }
+}

@@ -5,6 +5,7 @@ use rhai::{EvalAltResult, LexError, ParseErrorType, Position};
 
 use crate::Limits;
 use crate::engine::{LONGEST_WORD, MOST_NAMES};
+use crate::mistake::{DID_YOU_MEAN, NO_OPERATOR};
 use crate::refusal::Refusal;
 use crate::values::{description, plain_type};
 use crate::words;
@@ -151,7 +152,7 @@ fn meant<'a>(name: &str, known: impl Iterator<Item = &'a str>) -> Option<String>
     if let Some(write) = words::by_meaning(name) {
         return Some(format!("write {write}"));
     }
-    nearest(name, known.filter(|word| *word != name)).map(|word| format!("did you mean `{word}`?"))
+    nearest(name, known.filter(|word| *word != name)).map(|word| format!("{DID_YOU_MEAN}{word}`?"))
 }
 
 const LOOP: &str = "a loop goes over a range or a list, and this is neither";
@@ -265,10 +266,7 @@ fn unreadable_text(bad: &LexError) -> (String, Option<String>) {
         ),
         LexError::ImproperSymbol(sign, told) => {
             let meant = told.split_once("Should it be '").and_then(|(_, rest)| rest.split_once('\''));
-            (
-                format!("there is no operator `{}`", shortened(sign)),
-                meant.map(|(sign, _)| format!("write {sign}")),
-            )
+            (format!("{NO_OPERATOR}{}`", shortened(sign)), meant.map(|(sign, _)| format!("write {sign}")))
         }
         other => (format!("this cannot be read: {}", lower(&other.to_string())), None),
     }

@@ -256,6 +256,24 @@ impl Holds {
         whole.into_iter().chain(holds).take(MOST_HOLDS).collect()
     }
 
+    /// The place that a point knob of the script moves, and which of the ways to hold that is by the knob's two numbers: the first vertex that they move, or
+    /// the centre of its item where they carry all of it. `None` of what is no such knob, or moves nothing that was learned.
+    #[must_use]
+    pub fn of_knob(&self, name: &str) -> Option<(usize, usize)> {
+        let numbers = self.script.start_numbers(name).filter(|numbers| numbers.len() == 2)?;
+        let moves = |at: usize| numbers.iter().all(|number| self.by(at, *number).is_some());
+        let is_vertex = |grip: &Grip| matches!(grip.kind, GripKind::Vertex { .. });
+        let all = || self.grips.iter().enumerate();
+        let (first, item) =
+            all().find(|(at, grip)| is_vertex(grip) && moves(*at)).map(|(at, grip)| (at, grip.item))?;
+        let of_item = || all().filter(|(_, grip)| grip.item == item);
+        let whole = of_item().filter(|(_, grip)| is_vertex(grip)).all(|(at, _)| moves(at));
+        let centre = of_item().find(|(_, grip)| grip.kind == GripKind::Centre).map(|(at, _)| at);
+        let grip = centre.filter(|_| whole).unwrap_or(first);
+        let hold = self.of(grip).iter().position(|hold| hold.numbers == numbers)?;
+        Some((grip, hold))
+    }
+
     /// Whether a number moves the whole item of a place, all of it alike.
     fn carries(&self, grip: usize, number: usize) -> bool {
         let (Some(own), Some(by)) = (self.grips.get(grip), self.by(grip, number)) else { return false };

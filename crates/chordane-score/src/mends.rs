@@ -141,6 +141,21 @@ fn changes(script: &Script, finding: &Finding) -> Vec<Change> {
                 .collect()
         }
         Code::ClosedHole => words(".fill(", ".turn_holes().fill("),
+        Code::Unpainted if finding.mend.contains("width") => {
+            let is_stroke = |before: &str| before.ends_with(".stroke") || before.ends_with(".stroke_width");
+            let strokes = script
+                .brackets()
+                .iter()
+                .filter(|bracket| !bracket.is_list && text.get(..bracket.open).is_some_and(is_stroke));
+            // A width is the last that a stroke is given.
+            let width = strokes.filter_map(|stroke| {
+                let last = stroke.elements(text).last()?;
+                script.numbers().iter().find(|number| number.bytes == last && number.value == 0.0)
+            });
+            width
+                .map(|number| Change { begin: number.bytes.start, end: number.bytes.end, by: "3".to_owned() })
+                .collect()
+        }
         Code::Unpainted => {
             let added = script.brackets().iter().filter(|bracket| {
                 !bracket.is_list && text.get(..bracket.open).is_some_and(|before| before.ends_with(".add"))

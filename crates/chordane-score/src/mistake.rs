@@ -5,6 +5,8 @@ use std::sync::Arc;
 use chordane::ground::visible;
 use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
 
+use crate::edits::edited;
+
 /// One mistake in a score: plain words, the place in the source, and advice where there is some.
 ///
 /// ```
@@ -65,6 +67,45 @@ impl Mistake {
         self.advice.as_deref()
     }
 
+    /// The source with the word in place of what stands there that the message or the advice says is meant. `None` where it says of none, or the
+    /// source is another one.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Runner, Settings};
+    /// let text = "sheet(90, 60).add(circl(pt(4, 4), 3))";
+    /// let run = Runner::read("tail.chord", text, Limits::default())?.run(&Settings::new());
+    /// let mistake = run.into_sheet().unwrap_err();
+    /// assert_eq!(mistake.advice(), Some("did you mean `circle`?"));
+    /// assert_eq!(mistake.corrected(text).unwrap(), text.replace("circl", "circle"));
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn corrected(&self, source: &str) -> Option<String> {
+        let (wrong, meant) = self.meant()?;
+        let place = self.place.as_ref()?;
+        let begin: usize = source.split_inclusive('\n').take(place.line.checked_sub(1)?).map(str::len).sum();
+        let line = source.get(begin..)?.split('\n').next()?;
+        let skipped: usize = line.chars().take(place.column.checked_sub(1)?).map(char::len_utf8).sum();
+        // The place of a method is that of its dot, and that of a text its call.
+        let at = begin + skipped + line.get(skipped..)?.find(&wrong)?;
+        Some(edited(source, [(at..at + wrong.len(), meant)]))
+    }
+
+    /// What is wrong and what is meant instead, as they stand in the source.
+    fn meant(&self) -> Option<(String, String)> {
+        let within = |text: &str, quote: char| text.split(quote).nth(1).map(str::to_owned);
+        let advice = self.advice.as_deref().unwrap_or_default();
+        if advice.starts_with(DID_YOU_MEAN) {
+            return Some((within(&self.message, '`')?, within(advice, '`')?));
+        }
+        if self.message.starts_with(NO_OPERATOR) {
+            return Some((within(&self.message, '`')?, advice.strip_prefix("write ")?.to_owned()));
+        }
+        let (before, after) = self.message.split_once("(did you mean ")?;
+        let quoted = |text: &str| within(text, '"').map(|text| format!("\"{text}\""));
+        Some((quoted(before)?, quoted(after)?))
+    }
+
     /// The line of the place in the source, counted from 1.
     #[must_use]
     pub fn line(&self) -> Option<usize> {
@@ -77,6 +118,10 @@ impl Mistake {
         self.place.as_ref().map(|place| place.column)
     }
 }
+
+/// How advice begins that names the word that is meant, and how a message of a sign that means nothing.
+pub(crate) const DID_YOU_MEAN: &str = "did you mean `";
+pub(crate) const NO_OPERATOR: &str = "there is no operator `";
 
 /// Lines longer than this are shown in part.
 const LONGEST_LINE: usize = 300;

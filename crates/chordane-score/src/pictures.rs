@@ -18,7 +18,7 @@ const MOST_BYTES: u64 = 64 << 20;
 /// use chordane::prelude::*;
 /// use chordane_score::{Pictures, Settings, Stage};
 /// let dot = Picture::from_rgba(1, 1, vec![[200, 85, 61, 255]]);
-/// let stage = Stage::new(Settings::new().pictures(Pictures::new().with("dot.png", dot)));
+/// let mut stage = Stage::new(Settings::new().pictures(Pictures::new().with("dot.png", dot)));
 /// assert_eq!(stage.picture("dot.png").unwrap().width(), 1);
 /// assert!(stage.picture("dto.png").unwrap_err().contains("did you mean \"dot.png\"?"));
 /// ```
@@ -80,8 +80,13 @@ impl Pictures {
         if let Some(given) = self.given.get(name) {
             return Ok(given.clone());
         }
+        self.load(name, &self.place(name)?)
+    }
+
+    /// Where the file of a name lies.
+    fn place(&self, name: &str) -> Result<PathBuf, String> {
         if let Some(file) = self.files.get(name) {
-            return self.load(name, file);
+            return Ok(file.clone());
         }
         let Some(folder) = &self.folder else {
             return Err(format!("there is no picture \"{}\"{}", shown(name), self.advice(name, Vec::new())));
@@ -107,7 +112,13 @@ impl Pictures {
         };
         // Links may lead anywhere.
         let within = folder.canonicalize().is_ok_and(|folder| file.starts_with(folder));
-        if within { self.load(name, &file) } else { Err(outside()) }
+        if within { Ok(file) } else { Err(outside()) }
+    }
+
+    /// The file of a picture by its name, where it is one and may be read.
+    #[must_use]
+    pub fn file_of(&self, name: &str) -> Option<PathBuf> {
+        if self.given.contains_key(name) { None } else { self.place(name).ok() }
     }
 
     fn advice(&self, name: &str, files: Vec<String>) -> String {
@@ -127,6 +138,10 @@ impl Pictures {
         let told = |why: String| format!("the picture \"{}\" cannot be read: {why}", shown(name));
         if file.is_dir() {
             return Err(told("it is a folder; name a file".to_owned()));
+        }
+        // Whoever opens a pipe into which nobody writes waits for ever.
+        if file.metadata().is_ok_and(|held| !held.is_file()) {
+            return Err(told("it is a pipe or a device; name a file".to_owned()));
         }
         let mut bytes = Vec::new();
         std::fs::File::open(file)

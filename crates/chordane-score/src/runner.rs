@@ -1,5 +1,7 @@
 //! The one way to run a score.
 
+use std::collections::BTreeSet;
+
 use std::fmt;
 use std::time::{Duration, Instant};
 
@@ -225,6 +227,12 @@ impl Run {
     #[must_use]
     pub fn remarks(&self) -> &[String] {
         self.stage.remarks()
+    }
+
+    /// The names of the pictures that the score painted with.
+    #[must_use]
+    pub fn pictures(&self) -> &BTreeSet<String> {
+        self.stage.pictures()
     }
 
     /// What the score printed; see [`Stage::printed`].

@@ -4,9 +4,9 @@ use std::sync::{Arc, Mutex};
 
 use chordane::ground::{Allowance, FaultKind, on_this_thread};
 use chordane::sheet::Sheet;
-use rhai::{AST, Dynamic, EvalAltResult, Position, Scope};
+use rhai::{AST, Dynamic, EvalAltResult, ParseErrorType, Position, Scope};
 
-use crate::brackets::Bracket;
+use crate::brackets::{Bracket, Unclosed, unclosed};
 use crate::budget::{Account, Work, told};
 use crate::declarations::{self, Declaration, Gathered, Known};
 use crate::edits::edited;
@@ -142,6 +142,62 @@ impl Script {
             Some((own.start.clone(), written))
         };
         edited(&self.source, self.known.declared.iter().filter_map(edit))
+    }
+
+    /// A text that was made of this one's by changing numbers, taken apart: what of it is a knob's start that is written as a number or a point, and differs
+    /// from that in `set`, is given by itself, and stands in the text as it does in this one. `set` is this script with knobs as they are set.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Script};
+    /// let read = |text: &str| Script::read("page.chord", text, Limits::default());
+    /// let text = "let wide = knob(\"wide\", 90, 10, 200);\nsheet(wide, 60)";
+    /// let (own, set) = (read(text)?, read(&text.replace("90", "120"))?);
+    /// let changed = read(&text.replace("90", "130").replace("60", "70"))?;
+    /// assert_eq!(own.apart(&set, &changed), (text.replace("60", "70"), vec![("wide".to_owned(), "130".to_owned())]));
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn apart(&self, set: &Script, changed: &Script) -> (String, Vec<(String, String)>) {
+        let (mut edits, mut knobs) = (Vec::new(), Vec::new());
+        let all = self.known.declared.iter().zip(&set.known.declared).zip(&changed.known.declared);
+        for ((own, set_to), now) in all.filter(|((own, _), now)| own.name.is_some() && own.name == now.name) {
+            let start =
+                |script: &Script, of: &Declaration| script.source.get(of.start.clone()).map(str::to_owned);
+            let (Some(own_text), Some(name)) = (start(self, own), &own.name) else { continue };
+            let is_other = start(set, set_to) != start(changed, now);
+            let value = changed.plain_start(now);
+            match value {
+                Some(value) if is_other => knobs.push((name.clone(), value)),
+                None if is_other => continue,
+                _ => {}
+            }
+            edits.push((now.start.clone(), own_text));
+        }
+        (edited(&changed.source, edits), knobs)
+    }
+
+    /// The places in [`Script::numbers`] of what a knob starts with, where that is a number or a point.
+    pub(crate) fn start_numbers(&self, name: &str) -> Option<Vec<usize>> {
+        let own = self.known.declared.iter().find(|own| own.name.as_deref() == Some(name))?;
+        self.plain_start(own)?;
+        let within = |at: &usize| {
+            self.known.numbers.get(*at).is_some_and(|number| own.start.contains(&number.bytes.start))
+        };
+        Some((0..self.known.numbers.len()).filter(within).collect())
+    }
+
+    /// What a knob starts with as its value is set, where it is written as a number or as a point of two.
+    fn plain_start(&self, own: &Declaration) -> Option<String> {
+        let text = self.source.get(own.start.clone())?.trim();
+        let within = |number: &&Number| own.start.contains(&number.bytes.start);
+        let numbers: Vec<&Number> = self.known.numbers.iter().filter(within).collect();
+        let is_plain = match *numbers.as_slice() {
+            [number] => self.source.get(number.bytes.clone())? == text,
+            [_, _] => text.starts_with('[') || text.starts_with("pt("),
+            _ => false,
+        };
+        let values: Vec<String> = numbers.iter().map(|number| number.value.to_string()).collect();
+        is_plain.then(|| values.join(","))
     }
 
     /// Its text with another seed of its own: written where it says `seed(..)`, or as its first line where it does not.
@@ -306,12 +362,30 @@ fn on_large_stack<R: Send>(work: impl FnOnce() -> R + Send) -> R {
 
 fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> Mistake {
     let (message, advice, place) = explain(error, limits, &names_in(source));
+    let is_text = matches!(error, EvalAltResult::ErrorParsing(ParseErrorType::BadInput(_), _));
+    if matches!(error, EvalAltResult::ErrorParsing(..))
+        && !is_text
+        && let Some(open) = unclosed(source)
+        && (place.line(), place.position()) >= (Some(open.at.0), Some(open.at.1))
+    {
+        return of_bracket(&open).at(name, source, open.at.0, open.at.1);
+    }
     let mistake = Mistake::new(message).advise(advice);
     match (place.line(), place.position()) {
         (Some(line), column) => mistake.at(name, source, line, column.unwrap_or(1)),
         _ if place == Position::NONE => mistake,
         _ => mistake.at(name, source, 1, 1),
     }
+}
+
+fn of_bracket(Unclosed { at, open, close, before }: &Unclosed) -> Mistake {
+    let end = match before {
+        Some((sign, line)) if *line == at.0 => format!("before the `{sign}`"),
+        Some((sign, line)) => format!("before the `{sign}` in line {line}"),
+        None => "before the end of the score".to_owned(),
+    };
+    let message = format!("`{close}` is missing: this `{open}` is not closed");
+    Mistake::new(message).advise(Some(format!("write `{close}` {end}")))
 }
 
 /// The names that the script itself gives to values and functions.

@@ -3,6 +3,8 @@
 //! A knob is a named value with a range, declared where the score first asks for it. Who runs the score can set it to
 //! something else within the range, by name.
 
+use std::collections::BTreeSet;
+
 use chordane::chance::Dice;
 use chordane::ground::nearest;
 use chordane::number::Point;
@@ -36,6 +38,7 @@ pub struct Stage {
     problem: Option<KnobProblem>,
     remarks: Vec<String>,
     printed: Vec<String>,
+    pictures: BTreeSet<String>,
     moves: bool,
     points: bool,
     rolls: bool,
@@ -92,8 +95,16 @@ impl Stage {
     /// # Errors
     ///
     /// What is wrong and how to mend it; see [`Pictures::find`](crate::Pictures::find).
-    pub fn picture(&self, name: &str) -> Result<Picture, String> {
-        self.settings.get_pictures().find(name)
+    pub fn picture(&mut self, name: &str) -> Result<Picture, String> {
+        let found = self.settings.get_pictures().find(name)?;
+        self.pictures.insert(name.to_owned());
+        Ok(found)
+    }
+
+    /// The names of the pictures that were found.
+    #[must_use]
+    pub fn pictures(&self) -> &BTreeSet<String> {
+        &self.pictures
     }
 
     /// The size that is asked for, or the score's own where none is: a score that lays itself out within it looks right at

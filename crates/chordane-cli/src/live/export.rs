@@ -92,8 +92,9 @@ impl Export {
         }
         let still = StillShapes::default();
         let count = self.frames;
+        let digests = Mutex::default();
         let mut frames =
-            Frames { options: &options, settings: &settings, origin, limits, runner, count, still };
+            Frames { options: &options, settings: &settings, origin, limits, runner, count, still, digests };
         bar.set_length(count as u64);
         if let Kept::Clip(_) = self.kept {
             frames.find_still();

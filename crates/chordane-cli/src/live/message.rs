@@ -78,6 +78,9 @@ pub(crate) enum Asked {
         at: [f64; 2],
         reach: f64,
         way: usize,
+        /// The handle of a point knob, by the knob's name.
+        #[serde(default)]
+        knob: Option<String>,
     },
     /// Where it is wanted, and what cannot be told apart.
     Drag {
@@ -123,6 +126,8 @@ pub(crate) enum Asked {
     Mend {
         finding: usize,
     },
+    /// The mistake mended by the word that is meant.
+    MendMistake,
     /// Shapes through marks written into the score.
     KeepShapes {
         shapes: Vec<MarkedShape>,
@@ -298,6 +303,10 @@ pub(crate) struct MistakeTold {
     pub(crate) help: Option<String>,
     pub(crate) line: Option<usize>,
     pub(crate) column: Option<usize>,
+    /// Whether a click mends it, and the text in which it is.
+    pub(crate) click: bool,
+    #[serde(skip)]
+    pub(crate) mended: Option<String>,
 }
 
 #[derive(Clone, Debug, PartialEq, Serialize)]
@@ -316,6 +325,8 @@ pub(crate) struct KnobTold {
     pub(crate) start: String,
     pub(crate) value: String,
     pub(crate) shape: KnobShape,
+    /// Where what a point knob moves is, where that is known.
+    pub(crate) at: Option<[f64; 2]>,
 }
 
 #[derive(Clone, Debug, PartialEq, Serialize)]

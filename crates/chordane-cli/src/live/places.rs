@@ -144,12 +144,17 @@ pub(crate) fn words_for(kind: GripKind) -> String {
     }
 }
 
-/// A grip as it is told, held in one of the ways to hold what lies there.
-pub(crate) fn told(ran: &Ran, holds: &Holds, ways: &[(usize, Option<Hold>)], way: usize) -> Option<GripTold> {
+/// A grip as it is told, held in one of the ways to hold what lies there, with its numbers as they stand in a script.
+pub(crate) fn told(
+    (ran, script): (&Ran, &Script),
+    holds: &Holds,
+    ways: &[(usize, Option<Hold>)],
+    way: usize,
+) -> Option<GripTold> {
     let (grip, hold) = ways.get(way)?;
     let own = holds.grips().get(*grip)?;
     let places = |hold: &Hold| -> Vec<(usize, usize)> {
-        hold.numbers.iter().filter_map(|number| place_of(holds.script(), *number)).collect()
+        hold.numbers.iter().filter_map(|number| place_of(script, *number)).collect()
     };
     let moved = hold.iter().flat_map(|hold| &hold.moved).filter(|moved| *moved != grip);
     // A centre is where its vertices put it.

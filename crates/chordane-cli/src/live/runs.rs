@@ -98,7 +98,7 @@ impl<'a> Ready<'a> {
     /// The runner of a text.
     pub(crate) fn runner(&mut self, text: &Arc<str>) -> Result<(&Runner<'a>, &[String]), MistakeTold> {
         if self.read.as_ref().is_none_or(|(known, _)| known != text) {
-            let read = self.subject.read(text).map_err(|failure| mistake_of(&failure)).map(|read| {
+            let read = self.subject.read(text).map_err(|failure| mistake_of(&failure, text)).map(|read| {
                 let (runner, notes) =
                     read.map_or((None, Vec::new()), |(runner, notes)| (Some(runner), notes));
                 Read { runner, notes }
@@ -135,16 +135,17 @@ impl<'a> Ready<'a> {
         let printed = run.printed().to_vec();
         let (moves, points, rolls) = (run.moves(), run.points(), run.rolls());
         let (declared, seed) = (run.knobs().to_vec(), run.seed());
-        let sheet = run.into_sheet().map_err(|mistake| of_mistake(&mistake))?;
+        let sheet = run.into_sheet().map_err(|mistake| of_mistake(&mistake, text))?;
         let dressed = if layers.is_empty() {
             None
         } else {
             let size = size_at(&sheet, 96.0);
             let made = within(limits, 0, || bones(&sheet, &[], Some(size), layers));
-            Some(made.map_err(|failure| mistake_of(&failure))?)
+            Some(made.map_err(|failure| mistake_of(&failure, text))?)
         };
         let svg = within(limits, 0, || dressed.as_ref().unwrap_or(&sheet).svg());
-        let svg = svg.map_err(|fault| mistake_of(&Failure::of_fault(&fault, "mend it in the score")))?;
+        let svg =
+            svg.map_err(|fault| mistake_of(&Failure::of_fault(&fault, "mend it in the score"), text))?;
         let view = sheet.document_view().copied().filter(Affine::is_finite).unwrap_or_default();
         let told = RunTold {
             milliseconds: begin.elapsed().as_secs_f64() * 1e3,
@@ -202,11 +203,14 @@ fn knob(knob: &Knob) -> KnobTold {
         }
         _ => KnobShape::Point,
     };
-    KnobTold { name: knob.name.clone(), start: knob.kind.start(), value, shape }
+    KnobTold { name: knob.name.clone(), start: knob.kind.start(), value, shape, at: None }
 }
 
-fn of_mistake(mistake: &Mistake) -> MistakeTold {
+fn of_mistake(mistake: &Mistake, text: &str) -> MistakeTold {
+    let mended = mistake.corrected(text);
     MistakeTold {
+        click: mended.is_some(),
+        mended,
         message: mistake.to_string(),
         help: mistake.advice().map(str::to_owned),
         line: mistake.line(),
@@ -215,13 +219,14 @@ fn of_mistake(mistake: &Mistake) -> MistakeTold {
 }
 
 /// What a failure is told as.
-pub(crate) fn mistake_of(failure: &Failure) -> MistakeTold {
+pub(crate) fn mistake_of(failure: &Failure, text: &str) -> MistakeTold {
     match failure {
-        Failure::Score(mistake) => of_mistake(mistake),
+        Failure::Score(mistake) => of_mistake(mistake, text),
         Failure::Input { message, mend }
         | Failure::Call { message, mend }
         | Failure::Machine { message, mend } => {
-            MistakeTold { message: message.clone(), help: Some(mend.clone()), line: None, column: None }
+            let help = Some(mend.clone());
+            MistakeTold { message: message.clone(), help, ..MistakeTold::default() }
         }
     }
 }

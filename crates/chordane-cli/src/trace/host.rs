@@ -1,6 +1,6 @@
 //! What pages of a tracing talk to: the draft, its journal and its files.
 
-use std::collections::{BTreeMap, HashMap};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::io::Write as _;
 use std::path::{Path as FilePath, PathBuf};
 use std::sync::{Mutex, MutexGuard, PoisonError};
@@ -11,10 +11,11 @@ use chordane::write::write_whole;
 use tokio::sync::watch;
 
 use super::files::bytes;
-use super::journal::{Entry, Journal, digest};
+use super::journal::{Entry, Journal};
 use super::message::{Asked, DraftTold, QuestionTold, Snap, Told};
 use crate::failure::Failure;
 use crate::input::read_file;
+use crate::record::digest;
 use crate::web::{Answer, Host, Outlet, TRACE};
 
 /// The picture that is traced.
@@ -64,6 +65,8 @@ struct Work {
     journal: Journal,
     out: Vec<Output>,
     question: Option<Question>,
+    /// The steps, by their places, that go on with the ones before them.
+    goes_on: BTreeSet<usize>,
 }
 
 /// A question that the page asks.
@@ -144,20 +147,54 @@ impl Board {
         let told = question.clone().map(Question::told);
         let (show, shown) =
             watch::channel(Shown { draft: (&draft).into(), file: String::new(), question: told });
-        Self { photo, work: Mutex::new(Work { draft, journal, out, question }), show, shown }
+        Self {
+            photo,
+            work: Mutex::new(Work { draft, journal, out, question, goes_on: BTreeSet::new() }),
+            show,
+            shown,
+        }
     }
 
     fn work(&self) -> MutexGuard<'_, Work> {
         self.work.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
-    fn does(&self, entry: &Entry) -> Result<(), String> {
-        let mut work = self.work();
+    fn does_in(&self, work: &mut Work, entry: &Entry) -> Result<(), String> {
         if work.question == Some(Question::Picture) {
             return Err("answer the question above first".to_owned());
         }
         entry.apply(&mut work.draft)?;
-        self.keep(&mut work, Some(entry));
+        self.keep(work, Some(entry));
+        Ok(())
+    }
+
+    /// Does a step; whether it goes on with the one before, which moved the same vertex.
+    fn steps(&self, step: Step, more: bool) -> Result<(), String> {
+        let mut work = self.work();
+        let count = work.draft.steps().len();
+        let moved = |step: Option<&Step>| match step {
+            Some(Step::Move { shape, vertex, .. }) => Some((*shape, *vertex)),
+            _ => None,
+        };
+        let before = moved(work.draft.steps().last());
+        let goes_on = more && before.is_some() && before == moved(Some(&step));
+        self.does_in(&mut work, &Entry::Step(step))?;
+        work.goes_on.retain(|at| *at < count);
+        if goes_on {
+            work.goes_on.insert(count);
+        }
+        Ok(())
+    }
+
+    /// Takes back the last step, or does the next one again, with those that go on with it.
+    fn go(&self, entry: &Entry) -> Result<(), String> {
+        let mut work = self.work();
+        self.does_in(&mut work, entry)?;
+        let more = |work: &Work| {
+            let count = work.draft.steps().len();
+            work.goes_on.contains(&count)
+        };
+        while more(&work) && self.does_in(&mut work, entry).is_ok() {}
         Ok(())
     }
 
@@ -273,13 +310,13 @@ impl Host for Board {
     fn asked(&self, _: u64, text: &str, answer: &Answer) -> Result<(), String> {
         let asked: Asked = serde_json::from_str(text).map_err(|error| error.to_string())?;
         let done = match asked {
-            Asked::Step { step, snap } => {
+            Asked::Step { step, snap, more } => {
                 let step = self.snapped(&self.work().draft, step, snap);
-                self.does(&Entry::Step(step))
+                self.steps(step, more)
             }
             Asked::Answer { yes } => self.answered(yes),
-            Asked::Undo => self.does(&Entry::Undo),
-            Asked::Redo => self.does(&Entry::Redo),
+            Asked::Undo => self.go(&Entry::Undo),
+            Asked::Redo => self.go(&Entry::Redo),
             Asked::Try { step, snap } => {
                 let mut draft = self.work().draft.without_history();
                 let step = self.snapped(&draft, step, snap);

@@ -8,7 +8,6 @@ use std::path::{Path, PathBuf};
 
 use chordane::draft::{Draft, Step};
 use serde::{Deserialize, Serialize};
-use sha1::{Digest, Sha1};
 
 /// No journal is larger than this.
 const MAX_BYTES: u64 = 256 << 20;
@@ -38,11 +37,6 @@ enum Line {
     Picture(String),
     /// The digests of the outputs as they are written after the step before.
     Wrote(BTreeMap<String, String>),
-}
-
-/// The SHA-1 digest of some bytes, to tell whether they are others: nobody is kept from anything by it.
-pub(crate) fn digest(bytes: &[u8]) -> String {
-    Sha1::digest(bytes).iter().map(|byte| format!("{byte:02x}")).collect()
 }
 
 impl Entry {

@@ -7,10 +7,12 @@ use serde::{Deserialize, Serialize};
 #[derive(Clone, Copy, Debug, Deserialize, PartialEq)]
 #[serde(tag = "ask", rename_all = "kebab-case", deny_unknown_fields)]
 pub(crate) enum Asked {
-    /// A step done.
+    /// A step done; whether it goes on with the one before, so that both are taken back together.
     Step {
         step: Step,
         snap: Snap,
+        #[serde(default)]
+        more: bool,
     },
     /// What it would look like if a step were done.
     Try {

@@ -15,9 +15,10 @@ use crate::failure::Failure;
 use crate::input::read_file;
 use crate::options::TraceOptions;
 use crate::output::{Target, each_once, say};
+use crate::record::digest;
 use crate::web::Place;
 use host::{Board, Output, Photo, Question};
-use journal::{Entry, Journal, Opened, digest};
+use journal::{Entry, Journal, Opened};
 
 /// Traces a picture.
 pub(crate) fn picture(options: &TraceOptions) -> Result<(), Failure> {

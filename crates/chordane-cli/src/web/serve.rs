@@ -15,9 +15,13 @@ use axum::http::{HeaderName, HeaderValue, StatusCode, header};
 use axum::middleware::{self, Next};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
-use axum::serve::ListenerExt;
 use futures_util::stream;
-use tokio::sync::{mpsc, watch};
+use hyper::server::conn::http1;
+use hyper_util::rt::{TokioIo, TokioTimer};
+use hyper_util::service::TowerToHyperService;
+use tokio::io::AsyncWriteExt;
+use tokio::net::TcpStream;
+use tokio::sync::{OwnedSemaphorePermit, Semaphore, mpsc, watch};
 
 use super::assets::asset;
 use super::guard::{Guard, policy, token};
@@ -30,6 +34,15 @@ const MOST_A_SECOND: u32 = 2000;
 
 /// The way to one page, for answers as JSON.
 pub(crate) type Answer = mpsc::UnboundedSender<String>;
+
+/// So many connections are held at once, less than there are file descriptors on any system.
+const MOST_CONNECTIONS: usize = 200;
+
+/// A request whose head is not there whole after this time is dropped.
+const HALF_SENT: Duration = Duration::from_secs(10);
+
+/// After a connection that failed the next one is waited for so long.
+const ACCEPT_AGAIN: Duration = Duration::from_millis(50);
 
 /// So many pieces of a file that is made wait to be sent.
 const MOST_PIECES: usize = 16;
@@ -113,11 +126,14 @@ struct Served<H> {
     host: Arc<H>,
     guard: Arc<Guard>,
     pages: Arc<AtomicU64>,
+    /// For more connections.
+    room: Arc<Semaphore>,
 }
 
 impl<H> Clone for Served<H> {
     fn clone(&self) -> Self {
-        Self { host: self.host.clone(), guard: self.guard.clone(), pages: self.pages.clone() }
+        let Self { host, guard, pages, room } = self;
+        Self { host: host.clone(), guard: guard.clone(), pages: pages.clone(), room: room.clone() }
     }
 }
 
@@ -127,7 +143,9 @@ pub(crate) async fn serve<H: Host>(
     guard: Guard,
     host: Arc<H>,
 ) -> std::io::Result<()> {
-    let served = Served { host: host.clone(), guard: guard.into(), pages: Arc::new(AtomicU64::new(1)) };
+    let room = Arc::new(Semaphore::new(MOST_CONNECTIONS));
+    let pages = Arc::new(AtomicU64::new(1));
+    let served = Served { host: host.clone(), guard: guard.into(), pages, room: Arc::clone(&room) };
     let router = Router::new()
         .route("/", get(page::<H>))
         .route("/socket", get(socket::<H>))
@@ -137,11 +155,46 @@ pub(crate) async fn serve<H: Host>(
         .layer(middleware::from_fn_with_state(served.clone(), let_in::<H>))
         .with_state(served);
     tokio::spawn(host.beside());
-    // Short answers are not kept back to be sent with others.
-    let listener = tokio::net::TcpListener::from_std(listener)?.tap_io(|stream| {
+    let listener = tokio::net::TcpListener::from_std(listener)?;
+    loop {
+        let stream = match listener.accept().await {
+            Ok((stream, _)) => stream,
+            // One that is gone again, or no room for another: others may come.
+            Err(_) => {
+                tokio::time::sleep(ACCEPT_AGAIN).await;
+                continue;
+            }
+        };
+        // Short answers are not kept back to be sent with others.
         let _ = stream.set_nodelay(true);
-    });
-    axum::serve(listener, router).await
+        match Arc::clone(&room).try_acquire_owned() {
+            Ok(place) => drop(tokio::spawn(connection(stream, router.clone(), place))),
+            Err(_) => drop(tokio::spawn(refuse(stream))),
+        }
+    }
+}
+
+/// Answers what comes over one connection.
+async fn connection(stream: TcpStream, router: Router, place: OwnedSemaphorePermit) {
+    let service = TowerToHyperService::new(router);
+    let served = http1::Builder::new()
+        .timer(TokioTimer::new())
+        .header_read_timeout(HALF_SENT)
+        .serve_connection(TokioIo::new(stream), service)
+        .with_upgrades();
+    // What goes wrong with a connection ends it.
+    let _ = served.await;
+    drop(place);
+}
+
+/// Says that there is no room for another connection.
+async fn refuse(mut stream: TcpStream) {
+    let told = "too many connections to this program; close some of its pages";
+    let answer = format!(
+        "HTTP/1.1 503 Service Unavailable\r\ncontent-type: text/plain; charset=utf-8\r\ncontent-length: {}\r\nconnection: close\r\n\r\n{told}",
+        told.len()
+    );
+    let _ = tokio::time::timeout(HALF_SENT, stream.write_all(answer.as_bytes())).await;
 }
 
 /// Lets in only what comes from a page of this server, and says what pages may do.
@@ -263,7 +316,14 @@ async fn socket<H: Host>(
     _: WithToken,
     upgrade: WebSocketUpgrade,
 ) -> Response {
-    upgrade.max_message_size(LONGEST).on_upgrade(move |socket| talk(served, socket))
+    // A page keeps its connection for as long as it is open.
+    let Ok(place) = Arc::clone(&served.room).try_acquire_owned() else {
+        return (StatusCode::SERVICE_UNAVAILABLE, "too many pages of this program are open").into_response();
+    };
+    upgrade.max_message_size(LONGEST).on_upgrade(move |socket| async move {
+        talk(served, socket).await;
+        drop(place);
+    })
 }
 
 /// Talks to one page until it is gone.

@@ -3,6 +3,7 @@
 
 use std::path::PathBuf;
 
+use crate::browser_trace::processor_time;
 use crate::pages::{Live, Page, wait_for_file};
 use crate::support::loft;
 
@@ -285,4 +286,139 @@ fn a_new_shape_is_clicked_and_written_into_the_score() {
     page.keys(&[], &['a', 'a', 'a', ESCAPE]);
     page.press("#toast button");
     page.wait("document.querySelector('#outline-told').textContent === 'New shape: 1 vertex.'");
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn exports_are_checked_shown_and_called_off() {
+    let text = "let t = phase();\nlet sum = 0;\nfor i in 0..40000 { sum += i; }\nsheet(400, 400).ground(\"#f4efe6\").add(circle(pt(200 + 90 * t, 200), 60).fill(\"teal\"))\n";
+    let (_folder, _score, live, page) = open(text);
+    page.wait("document.querySelector('[data-format=y4m]')");
+    let frames = |count: &str| {
+        page.run(&format!("document.querySelector('#frames').value = '{count}'"));
+        page.press("[data-format=y4m]");
+    };
+    let told =
+        |what: &str| page.wait(&format!("document.querySelector('#export-told').textContent === '{what}'"));
+    frames("100000000");
+    told("Frames: give a whole number from 1 to 2000.");
+    frames("2000");
+    page.wait("document.querySelector('#exports progress')?.value > 0");
+    page.keep("live-export");
+    // Small ones do not wait for it.
+    page.press("[data-format=png]");
+    told("kite.png is saved where the browser puts downloads.");
+    page.press("#exports [data-export=\"kite.y4m\"] button");
+    told("kite.y4m was cancelled; nothing is saved.");
+    // Nothing goes on.
+    let busy = || processor_time(live.process());
+    crate::pages::wait("rest", || {
+        let before = busy();
+        std::thread::sleep(std::time::Duration::from_millis(400));
+        busy() - before <= 2
+    });
+    // The server checks for itself.
+    frames("2");
+    told("kite.y4m is saved where the browser puts downloads.");
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn a_mistake_is_mended_by_the_word_that_is_meant_and_a_missing_bracket_is_told_where_it_opens() {
+    let text = "sheet(400, 400)\n    .add(circl(pt(200, 200), 60).fill(\"teal\"))\n";
+    let (_folder, score, _live, page) = open_broken(text);
+    page.wait("!document.querySelector('#mistake').hidden");
+    page.press("#mistake .mend");
+    wait_for_file(&score, |now| now == text.replace("circl(", "circle("));
+    page.wait("document.querySelector('#mistake').hidden");
+    std::fs::write(
+        &score,
+        "let sail = circle(pt(200, 200), 60;\nlet bow = 3;\nsheet(400, 400).add(sail.fill(\"teal\"))\n",
+    )
+    .unwrap();
+    page.wait("!document.querySelector('#mistake').hidden");
+    assert_eq!(page.text("#mistake .go"), "Line 1: `)` is missing: this `(` is not closed");
+    assert_eq!(page.text("#mistake p"), "write `)` before the `;`");
+}
+
+fn open_broken(text: &str) -> (tempfile::TempDir, PathBuf, Live, Page) {
+    let (folder, score) = loft(text);
+    let live = Live::of(&score);
+    let page = Page::open(&live.address);
+    (folder, score, live, page)
+}
+
+/// A score that takes long: what is pressed is taken along once it is known what it depends on.
+#[test]
+#[ignore = "needs Chromium"]
+fn a_vertex_of_a_slow_score_is_dragged_once_its_numbers_are_known() {
+    let slow =
+        format!("{SAIL}").replace("sheet(400", "let sum = 0;\nfor i in 0..400000 { sum += i; }\nsheet(400");
+    let (_folder, score, _live, page) = open(&slow);
+    let at = |x: f64, y: f64| page.place(SHEET, (x, y));
+    page.snatch_and_hold(at(300.0, 60.0), at(340.0, 100.0));
+    page.wait("!document.querySelector('.cm-content').textContent.includes('[300, 60]')");
+    page.release();
+    let text = wait_for_file(&score, |text| is_near(text, 2, (340.0, 100.0)));
+    assert!(is_near(&text, 0, (100.0, 100.0)) && is_near(&text, 4, (260.0, 300.0)), "{text}");
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn knobs_take_numbers_alone_and_a_document_says_that_it_is_one() {
+    let text = "let size = knob(\"size\", 60, 10, 90);\nsheet(400, 400).add(circle(pt(200, 200), size).fill(\"teal\"))\n";
+    let (folder, _score, live, page) = open(text);
+    let script = format!(
+        "const done = arguments[0]; const socket = new WebSocket('ws://{}/socket?token={}'); \
+         socket.onopen = () => socket.send(JSON.stringify({{ ask: 'knob', name: 'size', value: 'NaN', more: false }})); \
+         socket.onmessage = (event) => {{ const told = JSON.parse(event.data); if (told.tell === 'refused') done(told.message); }};",
+        live.host(),
+        live.token()
+    );
+    assert_eq!(page.run_long(&script), "the knob size takes numbers, and NaN is none");
+    let drawing = folder.path().join("kite.svg");
+    std::fs::write(&drawing, "<svg xmlns='http://www.w3.org/2000/svg' width='400' height='400'><rect x='100' y='100' width='200' height='200' fill='teal'/></svg>").unwrap();
+    let live = Live::of(&drawing);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    page.hover(page.place(SHEET, (200.0, 200.0)));
+    page.wait("document.querySelector('#under').textContent.endsWith('points of an .svg document cannot be dragged: change its text')");
+}
+
+/// A point knob's handle stands on what the knob moves, also where that is turned; and what comes from a knob changes the knob.
+#[test]
+#[ignore = "needs Chromium"]
+fn points_of_knobs_are_dragged_where_they_are_seen() {
+    let text = "let tip = knob(\"tip\", pt(0, -100));\nlet wide = knob(\"wide\", 60, 10, 150);\nlet sail = closed([tip, [wide, 0], [0, 120], [-60, 0]]).rotated(deg(90)).moved([200, 200]);\nsheet(400, 400).ground(\"#f4efe6\").add(sail.fill(\"#c8553d\"))\n";
+    let (_folder, score, _live, page) = open(text);
+    let at = |x: f64, y: f64| page.place(SHEET, (x, y));
+    let value = |name: &str, what: &str| {
+        page.wait(&format!("(() => {{ const [x, y] = document.querySelector('#knob-{name}').value.split(',').map(Number); return {what}; }})()"));
+    };
+    // The tip is to the right of the middle, and so is its handle.
+    let place = "(() => { const box = document.querySelector('#overlay .handle').getBoundingClientRect(); const paper = document.querySelector('#paper').getBoundingClientRect(); return [(box.left + box.width / 2 - paper.left) / paper.width * 400, (box.top + box.height / 2 - paper.top) / paper.height * 400]; })()";
+    page.wait(&format!("{place}[0] > 290"));
+    let shown = page.run(&format!("return {place}"));
+    assert!(
+        (shown[0].as_f64().unwrap() - 300.0).abs() < 2.0 && (shown[1].as_f64().unwrap() - 200.0).abs() < 2.0,
+        "{shown}"
+    );
+    page.pull(at(300.0, 200.0), at(340.0, 180.0));
+    value("tip", "Math.abs(x + 20) <= 2 && Math.abs(y + 140) <= 2");
+    page.wait(&format!("Math.abs({place}[0] - 340) < 2 && Math.abs({place}[1] - 180) < 2"));
+    // The vertex to the right of it before it was turned: below now, and as far as the knob says.
+    page.drag(at(200.0, 260.0), at(200.0, 300.0));
+    value("wide", "Math.abs(x - 100) <= 2");
+    // Once more, from where it is set now.
+    page.drag(at(200.0, 300.0), at(200.0, 280.0));
+    value("wide", "Math.abs(x - 80) <= 2");
+    assert_eq!(std::fs::read_to_string(&score).unwrap(), text);
+    page.press("#undo");
+    value("wide", "Math.abs(x - 100) <= 2");
+    page.press("#keep-knobs");
+    wait_for_file(&score, |now| {
+        now.contains("knob(\"wide\", 100")
+            || now.contains("knob(\"wide\", 99")
+            || now.contains("knob(\"wide\", 101")
+    });
 }

@@ -528,6 +528,31 @@ fn ask(live: &Live, path: &str, headers: &[(&str, &str)]) -> (u16, Vec<u8>) {
     }
 }
 
+/// Not in a browser: requests that are not sent whole end, and there is room for so many connections.
+#[test]
+fn half_sent_requests_end_and_connections_are_limited() {
+    let (_folder, score) = loft(SAILS);
+    let live = Live::of(&score);
+    let begin = std::time::Instant::now();
+    let mut half = TcpStream::connect(live.host()).unwrap();
+    half.set_read_timeout(Some(Duration::from_secs(30))).unwrap();
+    write!(half, "GET / HTTP/1.1\r\nHost: ").unwrap();
+    let others: Vec<TcpStream> = (0..199).map(|_| TcpStream::connect(live.host()).unwrap()).collect();
+    // One more has no room, and is told so.
+    let mut answer = String::new();
+    let mut more = TcpStream::connect(live.host()).unwrap();
+    more.set_read_timeout(Some(Duration::from_secs(30))).unwrap();
+    more.read_to_string(&mut answer).unwrap();
+    assert!(answer.starts_with("HTTP/1.1 503 "), "{answer}");
+    assert!(answer.ends_with("too many connections to this program; close some of its pages"), "{answer}");
+    drop(others);
+    let mut rest = Vec::new();
+    let _ = half.read_to_end(&mut rest);
+    assert!((9..20).contains(&begin.elapsed().as_secs()), "{:?}", begin.elapsed());
+    // There is room again.
+    assert_eq!(ask(&live, "/", &[]).0, 200);
+}
+
 /// The chunks of a body put together, once all are there.
 fn joined(mut chunks: &[u8]) -> Option<Vec<u8>> {
     let mut body = Vec::new();

@@ -163,6 +163,40 @@ fn held_arrow_keys_move_the_traced_vertex_by_every_press() {
     wait("all presses", || {
         std::fs::read_to_string(&out).is_ok_and(|text| (x(&text) - x(&first) - 30.0).abs() < 0.02)
     });
+    // They are taken back and done again together, wherever the focus is.
+    page.press("#surround");
+    page.keys(&['\u{e009}'], &['z']);
+    wait_for_file(&out, |text| text == first);
+    page.keys(&['\u{e009}', '\u{e008}'], &['z']);
+    wait("all presses", || {
+        std::fs::read_to_string(&out).is_ok_and(|text| (x(&text) - x(&first) - 30.0).abs() < 0.02)
+    });
+}
+
+#[test]
+#[ignore = "needs Chromium"]
+fn what_was_just_closed_becomes_a_hole_or_it_is_said_why_not() {
+    let folder = tempfile::tempdir().unwrap();
+    let (photo, out) = (photo(folder.path()), folder.path().join("kite.chord"));
+    let live = Live::start(&["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()]);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    let at = |x: f64, y: f64| page.place(SIZE, (x, y));
+    let square = |(x, y): (f64, f64), side: f64| {
+        for (right, down) in [(0.0, 0.0), (side, 0.0), (side, side), (0.0, side)] {
+            page.click_at(at(x + right, y + down));
+        }
+        page.keys(&[], &['\u{e007}']);
+    };
+    square((100.0, 80.0), 240.0);
+    page.wait("document.querySelector('#shapes').textContent.includes('4 vertices, closed')");
+    page.keys(&[], &['h']);
+    page.wait("document.querySelector('#toast').textContent === 'shape 1 cannot be a hole: it has to be closed, and to lie in another closed shape'");
+    square((160.0, 140.0), 90.0);
+    page.wait("document.querySelectorAll('#shapes li').length === 2");
+    page.keys(&[], &['h']);
+    page.wait("document.querySelector('#shapes').textContent.includes('hole in 1')");
+    wait_for_file(&out, |text| text.contains(".with_hole(shape_2)"));
 }
 
 #[test]
@@ -376,7 +410,7 @@ fn ten_pages_show_the_same_and_rest_costs_nothing() {
 }
 
 /// The processor time of a process, in hundredths of a second.
-fn processor_time(process: u32) -> u64 {
+pub(crate) fn processor_time(process: u32) -> u64 {
     let text = std::fs::read_to_string(format!("/proc/{process}/stat")).unwrap();
     let fields: Vec<&str> = text.rsplit(')').next().unwrap().split_whitespace().collect();
     fields[11].parse::<u64>().unwrap() + fields[12].parse::<u64>().unwrap()

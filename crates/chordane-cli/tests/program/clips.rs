@@ -101,6 +101,55 @@ fn parts_put_together_are_the_whole_and_a_lost_one_is_drawn_again() {
     assert_eq!(files(&parts, ".png"), files(&whole, ".png"));
 }
 
+/// A frame counts as drawn only where it is whole and was drawn with all the same.
+#[test]
+fn damaged_frames_and_those_drawn_otherwise_are_drawn_again() {
+    let (folder, score) = loft(
+        "let t = phase();\nlet weave = picture(\"weave.png\");\nsheet(64, 48).add(rectangle([4 + 20 * t, 4], 40, 40).fill(weave.over(cell([4, 4], 40, 40))))\n",
+    );
+    let weave = folder.path().join("weave.png");
+    let paint = |colour: &str| {
+        let (_other, source) = loft(&format!("sheet(4, 4).add(rectangle([0, 0], 4, 4).fill(\"{colour}\"))"));
+        chordane().arg("draw").arg(&source).arg("-o").arg(&weave).assert().success();
+    };
+    paint("teal");
+    let out = folder.path().join("frame.png");
+    let draw = |more: &[&str], told: &str| {
+        let mut call = chordane();
+        call.arg("draw").arg(&score).args(["--frames", "6", "--resume", "-o"]).arg(&out).args(more);
+        call.assert().success().stderr(contains(told.to_owned()));
+    };
+    draw(&[], "6 frames  ");
+    draw(&[], "0 frames, 6 were there");
+    let frame = |number: usize| folder.path().join(format!("frame-{number:04}.png"));
+    let whole: Vec<Vec<u8>> = (1..=6).map(|number| std::fs::read(frame(number)).unwrap()).collect();
+    // Cut in half, without its end, with a byte flipped, and zeros inside.
+    let half = whole[0].len() / 2;
+    std::fs::write(frame(1), &whole[0][..half]).unwrap();
+    std::fs::write(frame(2), &whole[1][..whole[1].len() - 12]).unwrap();
+    let mut flipped = whole[2].clone();
+    let place = flipped.windows(4).position(|four| four == b"IDAT").unwrap() + 9;
+    flipped[place] ^= 4;
+    std::fs::write(frame(3), flipped).unwrap();
+    let mut zeros = whole[3].clone();
+    let end = zeros.len() - 20;
+    zeros[end - 16..end].fill(0);
+    std::fs::write(frame(4), zeros).unwrap();
+    draw(&[], "4 frames, 2 were there");
+    for (number, bytes) in (1..=6).zip(&whole) {
+        assert!(std::fs::read(frame(number)).unwrap() == *bytes, "{number}");
+    }
+    // Every option that changes pixels counts, and so does the picture.
+    for more in [["--dpi", "48"].as_slice(), &["--grain", "16x12"], &["--no-antialias"]] {
+        draw(more, "6 frames  ");
+        draw(more, "0 frames, 6 were there");
+    }
+    draw(&[], "6 frames  ");
+    paint("gold");
+    draw(&[], "6 frames  ");
+    draw(&[], "0 frames, 6 were there");
+}
+
 #[test]
 fn a_clip_that_is_killed_is_gone_on_with() {
     let slow =

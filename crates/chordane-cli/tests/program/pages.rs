@@ -185,7 +185,8 @@ impl Page {
             json!(selector)
         ));
         let script = format!(
-            "const box = document.querySelector({}).getBoundingClientRect(); return [box.left + box.width / 2, box.top + box.height / 2]",
+            "const one = document.querySelector({}); one.scrollIntoView({{ block: 'nearest' }}); \
+             const box = one.getBoundingClientRect(); return [box.left + box.width / 2, box.top + box.height / 2]",
             json!(selector)
         );
         let at = self.run(&script);
@@ -262,6 +263,16 @@ impl Page {
             Self::to(to),
             PointerAction::Up { button: 0 },
         ]);
+    }
+
+    /// The same without letting go.
+    pub(crate) fn snatch_and_hold(&self, from: (f64, f64), to: (f64, f64)) {
+        let there = PointerAction::MoveTo { duration: Some(Duration::ZERO), x: from.0, y: from.1 };
+        self.act(vec![there, PointerAction::Down { button: 0 }, Self::to(to)]);
+    }
+
+    pub(crate) fn release(&self) {
+        self.act(vec![PointerAction::Up { button: 0 }]);
     }
 
     /// Drags from one place to another while a key is held.

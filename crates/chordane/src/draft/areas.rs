@@ -37,7 +37,7 @@ impl Draft {
     ///
     /// A pixel is a unit long, and the picture's left upper corner is at (0, 0). `within` is in pixels, at least 0.1; 0.75 where it is no finite number. Colours that take up 8 % or
     /// more of the picture's border count as its ground and are left out, as are areas of less than 24 pixels or 0.02 % of the picture. At most 12 colours are told
-    /// apart, and 200 areas proposed. A picture with no such area gives an empty draft. Cost: linear in the pixels for each colour, and some for each vertex.
+    /// apart, and 200 areas proposed, each filled with its own colour. A picture with no such area gives an empty draft. Cost: linear in the pixels for each colour, and some for each vertex.
     ///
     /// ```
     /// use chordane::draft::Draft;
@@ -46,7 +46,8 @@ impl Draft {
     /// let pixels = page.pixels()?;
     /// let colours = (0..60).flat_map(|y| (0..90).map(move |x| (x, y))).map(|(x, y)| pixels.at(x, y).unwrap_or_default());
     /// let draft = Draft::of_picture(&Picture::from_rgba(90, 60, colours.collect()), 0.75);
-    /// assert_eq!(draft.shapes().map(|shape| shape.vertices().len()).collect::<Vec<_>>(), [3]);
+    /// let shapes: Vec<_> = draft.shapes().map(|shape| (shape.vertices().len(), shape.colour())).collect();
+    /// assert_eq!(shapes, [(3, Some([0, 128, 128]))]);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     #[must_use]
@@ -67,6 +68,7 @@ impl Draft {
                 steps.push(Step::Finish { closed: true });
                 begun += 1;
             }
+            steps.push(Step::Fill { shape, colour: area.colour });
         }
         Self::of(steps)
     }
@@ -76,6 +78,7 @@ impl Draft {
 struct Area {
     rims: Vec<Vec<Point>>,
     size: f64,
+    colour: [u8; 3],
 }
 
 /// The areas of a picture, the largest first.
@@ -124,7 +127,8 @@ fn areas(picture: &Picture) -> Vec<Area> {
             if own + other > 0.0 { other / (own + other) } else { 0.5 }
         };
         let field: Vec<f64> = colours.iter().map(share).collect();
-        all.extend(of_rims(rims(&field, width, height), smallest));
+        let colour = own.map(|channel| channel.round().clamp(0.0, 255.0) as u8);
+        all.extend(of_rims(rims(&field, width, height), smallest, colour));
     }
     all.sort_by(|a, b| b.size.total_cmp(&a.size));
     all
@@ -230,7 +234,7 @@ fn rims(field: &[f64], width: usize, height: usize) -> Vec<Vec<Point>> {
 }
 
 /// Rims put together to areas: each outer one with the holes that lie in it.
-fn of_rims(rims: Vec<Vec<Point>>, smallest: f64) -> Vec<Area> {
+fn of_rims(rims: Vec<Vec<Point>>, smallest: f64, colour: [u8; 3]) -> Vec<Area> {
     let size = |rim: &[Point]| {
         let next = rim.iter().skip(1).chain(rim.first());
         rim.iter().zip(next).map(|(a, b)| a.perp_dot(*b)).sum::<f64>() * 0.5
@@ -240,7 +244,7 @@ fn of_rims(rims: Vec<Vec<Point>>, smallest: f64) -> Vec<Area> {
         sized.into_iter().filter(|(size, _)| size.abs() >= smallest).partition(|(size, _)| *size > 0.0);
     let mut areas: Vec<(Path, Area)> = outer
         .into_iter()
-        .map(|(size, rim)| (Path::closed(rim.iter().copied()), Area { rims: vec![rim], size }))
+        .map(|(size, rim)| (Path::closed(rim.iter().copied()), Area { rims: vec![rim], size, colour }))
         .collect();
     for (_, hole) in holes {
         let Some(first) = hole.first() else { continue };

@@ -76,6 +76,18 @@ pub enum Step {
         /// The shape.
         shape: usize,
     },
+    /// A closed shape turned into a hole of the smallest closed shape that it lies in.
+    TurnHole {
+        /// The shape.
+        shape: usize,
+    },
+    /// A shape filled with a colour.
+    Fill {
+        /// The shape.
+        shape: usize,
+        /// Red, green and blue.
+        colour: [u8; 3],
+    },
     /// A shape made the active one.
     Pick {
         /// The shape.
@@ -105,6 +117,10 @@ pub enum StepError {
     NothingActive,
     /// A hole cannot have holes.
     HoleInHole(usize),
+    /// The shape has holes, and cannot be one.
+    HasHoles(usize),
+    /// The shape is open, or lies in no closed one, and cannot be a hole.
+    NotInside(usize),
     /// A coordinate or radius is not a finite number, or the radius is below 0.
     NotFinite,
 }
@@ -118,6 +134,11 @@ impl fmt::Display for StepError {
             Self::HoleInHole(shape) => {
                 write!(out, "shape {shape} is a hole itself; begin the hole in the shape around it")
             }
+            Self::HasHoles(shape) => write!(out, "shape {shape} has holes itself, so that it cannot be one"),
+            Self::NotInside(shape) => write!(
+                out,
+                "shape {shape} cannot be a hole: it has to be closed, and to lie in another closed shape"
+            ),
             Self::NotFinite => out.write_str("positions and radii must be finite numbers, radii 0 or more"),
         }
     }
@@ -358,6 +379,19 @@ impl State {
                 }
                 (self.active, self.hole_of) = (None, Some(shape));
             }
+            Step::TurnHole { shape } => {
+                let around = self.around(shape)?;
+                let at = self.place(shape)?;
+                if let Some(own) = self.shapes.get_mut(at) {
+                    Arc::make_mut(own).hole_of = Some(around);
+                }
+            }
+            Step::Fill { shape, colour } => {
+                let at = self.place(shape)?;
+                if let Some(own) = self.shapes.get_mut(at) {
+                    Arc::make_mut(own).colour = Some(colour);
+                }
+            }
             Step::Pick { shape } => {
                 self.place(shape)?;
                 (self.active, self.hole_of) = (Some(shape), None);
@@ -373,9 +407,34 @@ impl State {
     fn begin(&mut self, first: DraftVertex) {
         self.begun += 1;
         let hole_of = self.hole_of.take();
-        let shape = DraftShape { id: self.begun, vertices: vec![first], closed: hole_of.is_some(), hole_of };
+        let closed = hole_of.is_some();
+        let shape = DraftShape { id: self.begun, vertices: vec![first], closed, hole_of, colour: None };
         self.shapes.push(Arc::new(shape));
         self.active = Some(self.begun);
+    }
+
+    /// The smallest closed shape in which another one lies, as a hole would.
+    fn around(&self, id: usize) -> Result<usize, StepError> {
+        let own = self.shape(id).ok_or(StepError::NoShape(id))?;
+        if own.hole_of.is_some() {
+            return Err(StepError::HoleInHole(id));
+        }
+        if self.with_holes(id).len() > 1 {
+            return Err(StepError::HasHoles(id));
+        }
+        let lies_in = |other: &&Arc<DraftShape>| {
+            let outline = other.outline();
+            other.id != id
+                && other.closed
+                && other.hole_of.is_none()
+                && own.vertices.iter().all(|vertex| outline.inside(vertex.at))
+        };
+        let size = |shape: &Arc<DraftShape>| {
+            shape.outline().bounds().map_or(0.0, |bounds| bounds.size().x * bounds.size().y)
+        };
+        let all = self.shapes.iter().filter(|_| own.closed).filter(lies_in);
+        let smallest = all.min_by(|a, b| size(a).total_cmp(&size(b)));
+        smallest.map(|shape| shape.id).ok_or(StepError::NotInside(id))
     }
 
     fn change(&mut self, id: usize, by: impl FnOnce(&mut Vec<DraftVertex>)) -> Result<(), StepError> {

@@ -148,7 +148,7 @@ impl Rim {
     /// For each side of an outline, the point of the rim that is farthest from it, where that is farther than allowed.
     fn errors(&self, places: &[Placed], within: f64) -> Vec<Option<usize>> {
         let vertices = places.iter().map(|place| place.vertex).collect();
-        let outline = DraftShape { id: 0, vertices, closed: true, hole_of: None }.outline();
+        let outline = DraftShape { id: 0, vertices, closed: true, hole_of: None, colour: None }.outline();
         let Ok(survey) = outline.survey() else { return Vec::new() };
         let mut worst: Vec<Option<(f64, usize)>> = vec![None; places.len()];
         let step = self.points.len().div_ceil(MOST_COMPARED).max(1);

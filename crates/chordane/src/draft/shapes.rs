@@ -43,6 +43,7 @@ pub struct DraftShape {
     pub(super) vertices: Vec<DraftVertex>,
     pub(super) closed: bool,
     pub(super) hole_of: Option<usize>,
+    pub(super) colour: Option<[u8; 3]>,
 }
 
 impl DraftShape {
@@ -68,6 +69,12 @@ impl DraftShape {
     #[must_use]
     pub fn hole_of(&self) -> Option<usize> {
         self.hole_of
+    }
+
+    /// The colour that it is filled with, where it was given one: red, green and blue.
+    #[must_use]
+    pub fn colour(&self) -> Option<[u8; 3]> {
+        self.colour
     }
 
     /// Its outline, without its holes.

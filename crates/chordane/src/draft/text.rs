@@ -44,7 +44,7 @@ impl Draft {
     pub fn sheet(&self, width: f64, height: f64) -> Sheet {
         let item = |shape: &DraftShape| {
             let path = self.path(shape);
-            if shape.is_closed() { path.fill(FILL) } else { path.stroke(STROKE, 2.0) }
+            if shape.is_closed() { path.fill(fill(shape).as_str()) } else { path.stroke(STROKE, 2.0) }
         };
         sheet(width, height).add_all(self.whole().map(item))
     }
@@ -122,10 +122,15 @@ impl Draft {
     }
 }
 
+fn fill(shape: &DraftShape) -> String {
+    let hex = |[red, green, blue]: [u8; 3]| format!("#{red:02x}{green:02x}{blue:02x}");
+    shape.colour().map_or_else(|| FILL.to_owned(), hex)
+}
+
 /// The words that paint a shape.
 fn paint(shape: &DraftShape, language: Language) -> String {
     if shape.is_closed() {
-        format!(".fill(\"{FILL}\")")
+        format!(".fill(\"{}\")", fill(shape))
     } else {
         format!(".stroke(\"{STROKE}\", {})", number(2.0, language))
     }

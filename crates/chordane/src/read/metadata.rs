@@ -23,6 +23,37 @@ pub fn read_metadata(bytes: &[u8]) -> Option<String> {
     of_svg(bytes)
 }
 
+/// Whether bytes are a whole PNG file: its chunks agree with their checksums, its pixels can be unpacked, and its end is there. Cost: as for reading the
+/// picture.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::read::is_whole_png;
+/// let mut bytes = sheet(4.0, 3.0).add(circle((2.0, 1.0), 1.0).fill("teal")).pixels()?.png();
+/// assert!(is_whole_png(&bytes));
+/// assert!(!is_whole_png(&bytes[..bytes.len() - 1]));
+/// let middle = bytes.len() / 2;
+/// bytes[middle] ^= 1;
+/// assert!(!is_whole_png(&bytes));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
+/// ```
+#[cfg(feature = "png")]
+#[must_use]
+pub fn is_whole_png(bytes: &[u8]) -> bool {
+    let limits = png::Limits { bytes: 64 << 20 };
+    let mut decoder = png::Decoder::new_with_limits(std::io::Cursor::new(bytes), limits);
+    decoder.set_ignore_text_chunk(false);
+    let Ok(mut reader) = decoder.read_info() else { return false };
+    loop {
+        match reader.next_row() {
+            Ok(Some(_)) => {}
+            Ok(None) => break,
+            Err(_) => return false,
+        }
+    }
+    reader.finish().is_ok()
+}
+
 /// A text that unpacks to more than this is none of ours: a small one can stand for gigabytes.
 #[cfg(feature = "png")]
 const MOST_TEXT: usize = 32 << 20;

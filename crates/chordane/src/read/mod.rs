@@ -50,6 +50,8 @@ pub use error::{ReadError, SvgNote, SvgReading};
 #[cfg(feature = "marks")]
 pub use marks::{MarkFrame, Marks, MarksReader, MarksReading, Skipped};
 #[cfg(feature = "svg-read")]
+#[cfg(feature = "png")]
+pub use metadata::is_whole_png;
 pub use metadata::read_metadata;
 #[cfg(feature = "png")]
 pub use picture::PictureError;

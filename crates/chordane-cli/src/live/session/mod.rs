@@ -9,7 +9,7 @@ mod shapes;
 #[cfg(test)]
 mod tests;
 
-use std::collections::VecDeque;
+use std::collections::{BTreeMap, VecDeque};
 use std::sync::Arc;
 use std::sync::mpsc::{Receiver, RecvTimeoutError};
 use std::time::{Duration, Instant};
@@ -26,7 +26,7 @@ use places::Place;
 use super::desk::{Desk, Gesture, State};
 use super::export::Export;
 use super::flags::Flags;
-use super::message::{Asked, MarksTold, Mode, Told};
+use super::message::{Asked, KnobShape, MarksTold, Mode, Told};
 use super::outside::{Came, Newest};
 use super::paper::Paper;
 use super::runs::{Ran, Ready, Subject};
@@ -88,6 +88,10 @@ pub(crate) struct Session<'a> {
     jobs: Receiver<Job>,
     queue: VecDeque<Job>,
     holds: Option<Holds>,
+    /// The text as a script; what is held is of it with its knobs as they are set.
+    own: Option<Script>,
+    /// What each point knob moves, where that is known.
+    handles: BTreeMap<String, usize>,
     learning: Duration,
     strip: Strip,
     /// For each finding that is shown the text without it, where it is known.
@@ -135,6 +139,8 @@ impl<'a> Session<'a> {
             jobs,
             queue: VecDeque::new(),
             holds: None,
+            own: None,
+            handles: BTreeMap::new(),
             learning: Duration::ZERO,
             strip: Strip::default(),
             mends: Vec::new(),
@@ -258,6 +264,10 @@ impl<'a> Session<'a> {
                 }
                 self.changed();
             }
+            Asked::Knob { name, value, .. } if !self.takes(&name, &value) => {
+                let message = format!("the knob {name} takes numbers, and {value} is none");
+                let _ = answer.send(Told::Refused { message }.json());
+            }
             Asked::Knob { name, value, more } => {
                 let what = format!("knob {name}");
                 self.desk.change(&what, Gesture::Knob(name.clone()), |state| {
@@ -349,7 +359,9 @@ impl<'a> Session<'a> {
             }
             Asked::Line { line } => self.line(line, answer),
             Asked::Hover { at, reach, way } => self.hover(Place { at, reach, way }, answer),
-            Asked::Grab { at, reach, way } => self.grab(page, Place { at, reach, way }, answer),
+            Asked::Grab { at, reach, way, knob } => {
+                self.grab(page, Place { at, reach, way }, knob.as_deref(), answer);
+            }
             Asked::Drag { .. } | Asked::LetGo { .. } => {}
             Asked::Nudge { grip, hold, at, reach, to } => self.nudge((grip, hold), (at, reach), to, answer),
             Asked::Next { from, reach, way, by, items } => {
@@ -373,12 +385,28 @@ impl<'a> Session<'a> {
                 let why = "the score has changed since; wait for its findings";
                 self.take_text("mending", mended, why, answer);
             }
+            Asked::MendMistake => {
+                let mistake = self.shown.mistake.clone().filter(|_| !self.stale.run);
+                let mended = mistake.and_then(|mistake| mistake.mended.clone());
+                let why = "the score has changed since; wait until it has run";
+                self.take_text("mending", mended, why, answer);
+            }
             Asked::Outline { vertices, closed } => self.outline(&vertices, closed, answer),
             Asked::NewShape { vertices, closed } => self.new_shape(&vertices, closed, answer),
             Asked::KeepShapes { shapes } => self.keep_shapes(&shapes, answer),
             // Runs are called off from outside of this thread.
             Asked::Stop => {}
             Asked::Keep { own } => self.keep(own),
+        }
+    }
+
+    /// Whether a knob of numbers is given numbers.
+    fn takes(&self, name: &str, value: &str) -> bool {
+        let knob = self.shown.knobs.iter().find(|knob| knob.name == name);
+        let is_number = |text: &str| text.trim().parse::<f64>().is_ok_and(f64::is_finite);
+        match knob.map(|knob| &knob.shape) {
+            Some(KnobShape::Number { .. } | KnobShape::Point) => value.split(',').all(is_number),
+            _ => true,
         }
     }
 
@@ -438,10 +466,15 @@ impl<'a> Session<'a> {
 
     /// What the score is run with.
     fn settings(&self) -> Settings {
+        self.settings_with(&self.desk.state().knobs)
+    }
+
+    /// The same with other knobs.
+    fn settings_with(&self, knobs: &BTreeMap<String, String>) -> Settings {
         let state = self.desk.state();
         let time = self.shown.time;
         let mut settings = self.base.clone().unset().seconds(time.seconds).phase(time.phase);
-        settings = state.knobs.iter().fold(settings, |settings, (name, value)| settings.set(name, value));
+        settings = knobs.iter().fold(settings, |settings, (name, value)| settings.set(name, value));
         if let Some(seed) = state.seed {
             settings = settings.seed(seed);
         }
@@ -463,13 +496,14 @@ impl<'a> Session<'a> {
                 self.shown.run = Arc::new(ran.told.clone());
                 self.shown.picture =
                     Some(Picture { svg: Arc::clone(&ran.svg), corners: ran.corners(), size: ran.size() });
-                self.shown.knobs = Arc::new(ran.knobs.clone());
+                let knobs = ran.knobs.clone();
                 let seeds = (ran.seed, self.desk.state().seed.is_none());
                 if seeds != (self.shown.seeds.seed, self.shown.seeds.own) {
                     let strip = self.shown.seeds.strip.clone();
                     self.shown.seeds = Arc::new(Seeds { seed: seeds.0, own: seeds.1, strip });
                 }
                 self.ran = Some(ran);
+                self.shown.knobs = Arc::new(self.with_handles(&knobs));
                 // Marks of a file follow the time.
                 if let Some(frame) = settings.get_marks()
                     && self.shown.marks.skipped == 0

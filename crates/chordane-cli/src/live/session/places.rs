@@ -6,7 +6,7 @@ use std::time::Duration;
 use chordane::number::Point;
 use chordane::path::Segment;
 use chordane::scene::{Grip, GripKind, Placed};
-use chordane_score::{Hold, Holds};
+use chordane_score::{Hold, Holds, Script};
 
 use super::rests::MOST_LEARNING;
 use super::{Job, REST, Session, What};
@@ -38,12 +38,12 @@ impl Session<'_> {
             if self.stale.holds || self.holds.is_none() {
                 self.hold(false);
             }
-            if let (Some(ran), Some(holds)) = (&self.ran, &mut self.holds) {
+            if let (Some(ran), Some(script), Some(holds)) = (&self.ran, &self.own, &mut self.holds) {
                 let near = places::grips_near(holds.grips(), at, reach);
                 if let Some(nearest) = near.first() {
                     holds.learn_near(*nearest, LEARN_NEAR);
                     let ways = places::ways(holds, &near);
-                    hovered.grip = places::told(ran, holds, &ways, way % ways.len().max(1));
+                    hovered.grip = places::told((ran, script), holds, &ways, way % ways.len().max(1));
                 }
             }
         }
@@ -68,7 +68,7 @@ impl Session<'_> {
             self.run();
         }
         let Some(mut holds) = self.held() else { return };
-        if let Some(ran) = &self.ran {
+        if let (Some(ran), Some(script)) = (&self.ran, &self.own) {
             let all = holds.grips();
             let firsts: Vec<usize> = if items {
                 let is_first = |at: &usize| {
@@ -92,7 +92,7 @@ impl Session<'_> {
                 let ways = places::ways(&holds, &near);
                 let first = ways.iter().position(|(grip, _)| *grip == next).unwrap_or(0);
                 let way = if by == 0 { way % ways.len().max(1) } else { first };
-                let grip = places::told(ran, &holds, &ways, way);
+                let grip = places::told((ran, script), &holds, &ways, way);
                 let item = holds.grips().get(next).and_then(|grip| places::item_of(ran, grip));
                 let _ = answer.send(Told::Hovered(Box::new(HoveredTold { item, grip, chosen: true })).json());
             }
@@ -101,8 +101,11 @@ impl Session<'_> {
     }
 
     /// Follows a page as it drags a place, until it lets go.
-    pub(super) fn grab(&mut self, page: u64, place: Place, answer: &Answer) {
-        let (told, held) = self.hold_at(place, Some(page));
+    pub(super) fn grab(&mut self, page: u64, place: Place, knob: Option<&str>, answer: &Answer) {
+        let (told, held) = match knob {
+            Some(name) => self.hold_knob(name),
+            None => self.hold_at(place, Some(page)),
+        };
         let _ = answer.send(Told::Grabbed(Box::new(told)).json());
         let Some((holds, grip, hold)) = held else { return };
         let begun = self.desk.state().clone();
@@ -118,9 +121,7 @@ impl Session<'_> {
                 What::Asked(Asked::Drag { to, within }) if job.page == page => {
                     let Some(to) = self.ran.as_ref().map(|ran| ran.on_sheet(to)) else { continue };
                     let dragged = self.flags.running(|| drag.to(to, within));
-                    self.desk.change("dragging", Gesture::Drag, |state| state.text = dragged.text.into());
-                    self.changed();
-                    self.run();
+                    self.take_dragged("dragging", Gesture::Drag, &dragged.text, &holds);
                     let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
                     let numbers = self.places_of(&dragged.values);
                     let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
@@ -151,6 +152,27 @@ impl Session<'_> {
         self.queue.front().is_some_and(is_drag)
     }
 
+    /// Takes a text that a drag made, and runs it. What of it belongs to knobs sets them.
+    fn take_dragged(&mut self, what: &str, gesture: Gesture, text: &str, holds: &Holds) {
+        let (text, knobs) = self.apart(text, holds);
+        self.desk.change(what, gesture, |state| {
+            state.text = text.into();
+            state.knobs.extend(knobs);
+        });
+        self.changed();
+        self.run();
+    }
+
+    /// A text that was made of what is held, without what knobs are set to.
+    fn apart(&self, text: &str, holds: &Holds) -> (String, Vec<(String, String)>) {
+        let set = holds.script();
+        let changed = Script::read(set.name(), text, set.limits());
+        match (&self.own, changed) {
+            (Some(own), Ok(changed)) => own.apart(set, &changed),
+            _ => (text.to_owned(), Vec::new()),
+        }
+    }
+
     /// Where numbers of the script are in the text now.
     fn places_of(&self, values: &[(usize, f64)]) -> Vec<(usize, usize)> {
         let script = self.script();
@@ -179,15 +201,39 @@ impl Session<'_> {
         }
         let ways = places::ways(&holds, &near);
         let way = place.way % ways.len().max(1);
-        if let Some(ran) = &self.ran {
+        if let (Some(ran), Some(script)) = (&self.ran, &self.own) {
             let grip = ways.get(way).and_then(|(grip, _)| holds.grips().get(*grip));
             told.item =
                 grip.map_or_else(|| places::item_at(ran, at, place.reach), |grip| places::item_of(ran, grip));
-            told.grip = places::told(ran, &holds, &ways, way);
+            told.grip = places::told((ran, script), &holds, &ways, way);
         }
         match ways.into_iter().nth(way) {
             Some((grip, Some(hold))) => (told, Some((holds, grip, hold))),
             _ => {
+                self.holds = Some(holds);
+                (told, None)
+            }
+        }
+    }
+
+    /// What a point knob moves, held by the knob.
+    fn hold_knob(&mut self, name: &str) -> (HoveredTold, Option<(Holds, usize, Hold)>) {
+        if self.stale.run {
+            self.run();
+        }
+        let mut told = HoveredTold::default();
+        let Some(mut holds) = self.held() else { return (told, None) };
+        holds.learn(MOST_LEARNING);
+        let found = holds.of_knob(name).and_then(|(grip, at)| {
+            let hold = holds.of(grip).into_iter().nth(at)?;
+            let (ran, script) = (self.ran.as_ref()?, self.own.as_ref()?);
+            told.item = holds.grips().get(grip).and_then(|grip| places::item_of(ran, grip));
+            told.grip = places::told((ran, script), &holds, &[(grip, Some(hold.clone()))], 0);
+            Some((grip, hold))
+        });
+        match found {
+            Some((grip, hold)) => (told, Some((holds, grip, hold))),
+            None => {
                 self.holds = Some(holds);
                 (told, None)
             }
@@ -222,9 +268,7 @@ impl Session<'_> {
         let own = holds.of(grip).into_iter().nth(hold).filter(|_| is_there);
         let (grip, hold) = own.map_or((nearest, first), |hold| (grip, hold));
         let dragged = holds.drag(grip, &hold).to(ran.on_sheet(to), NUDGE_WITHIN);
-        self.desk.change("moving by steps", Gesture::Steps, |state| state.text = dragged.text.into());
-        self.changed();
-        self.run();
+        self.take_dragged("moving by steps", Gesture::Steps, &dragged.text, &holds);
         let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
         let numbers = self.places_of(&dragged.values);
         let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
@@ -280,6 +324,7 @@ impl Session<'_> {
         let ran = self.ran.as_ref()?;
         let flags = self.flags.clone();
         let made = flags.running(|| make(ran, &mut holds));
+        let made = made.map(|text| self.apart(&text, &holds).0);
         self.holds = Some(holds);
         made
     }

@@ -3,10 +3,11 @@
 use std::sync::Arc;
 use std::time::{Duration, Instant};
 
-use chordane_score::Holds;
+use chordane_score::{Holds, Script, Settings};
 
 use super::Session;
 use crate::live::findings;
+use crate::live::message::{KnobShape, KnobTold};
 use crate::live::shown::Seeds;
 
 /// What nobody waits for is learned in such slices.
@@ -50,6 +51,9 @@ impl Session<'_> {
             let holds = &mut self.holds;
             let all = self.flags.quietly(|| holds.as_mut().is_none_or(|holds| holds.learn(SLICE)));
             self.learning = if all == Some(true) { MOST_LEARNING } else { self.learning + begin.elapsed() };
+            if self.learning >= MOST_LEARNING {
+                self.tell_handles();
+            }
         } else if self.stale.findings {
             self.stale.findings = false;
             let (text, settings) = (Arc::clone(self.desk.text()), self.settings());
@@ -70,15 +74,56 @@ impl Session<'_> {
 
     /// What the places of the present text hang on, of which nothing is known yet; where nobody waits for it, it can be called off.
     pub(super) fn hold(&mut self, quiet: bool) {
-        let settings = self.settings();
         let learned = self.learning;
         self.learning = if learned >= MOST_LEARNING { Duration::ZERO } else { learned };
-        let script = self.script();
-        let hold = || script.and_then(|script| Holds::new(script, settings).ok());
+        let own = self.script();
+        let set = own.as_ref().and_then(|own| self.with_knobs(own));
+        let hold = || set.and_then(|(script, settings)| Holds::new(script, settings).ok());
         let held = if quiet { self.flags.quietly(hold) } else { Some(self.flags.running(hold)) };
+        self.own = own;
         // Something came between: later then.
         self.stale.holds = held.is_none();
         self.holds = held.flatten();
+    }
+
+    /// A script with its knobs as they are set, and what it is run with then: so it is seen what hangs on them.
+    fn with_knobs(&self, own: &Script) -> Option<(Script, Settings)> {
+        let mut knobs = self.desk.state().knobs.clone();
+        let declared = self.ran.as_ref().map(|ran| ran.declared.as_slice()).unwrap_or_default();
+        let text = if own.knob_names().any(|name| knobs.contains_key(name)) {
+            own.with_knobs(declared)
+        } else {
+            own.source().to_owned()
+        };
+        own.knob_names().for_each(|name| drop(knobs.remove(name)));
+        let script = Script::read(own.name(), text, own.limits()).ok()?;
+        Some((script, self.settings_with(&knobs)))
+    }
+
+    /// Tells where what point knobs move is, once it is known.
+    fn tell_handles(&mut self) {
+        let Some(holds) = &self.holds else { return };
+        let points = self.shown.knobs.iter().filter(|knob| knob.shape == KnobShape::Point);
+        self.handles =
+            points.filter_map(|knob| Some((knob.name.clone(), holds.of_knob(&knob.name)?.0))).collect();
+        if !self.handles.is_empty() {
+            self.shown.knobs = Arc::new(self.with_handles(&self.shown.knobs));
+            self.publish();
+        }
+    }
+
+    /// Knobs with the places of what they move.
+    pub(super) fn with_handles(&self, knobs: &[KnobTold]) -> Vec<KnobTold> {
+        let grips = self
+            .ran
+            .as_ref()
+            .filter(|_| !self.handles.is_empty())
+            .and_then(|ran| ran.sheet.scene().ok().map(|scene| scene.grips()));
+        let place = |name: &str| {
+            let grip = grips.as_ref()?.get(*self.handles.get(name)?)?;
+            Some(self.ran.as_ref()?.told(grip.at).to_array())
+        };
+        knobs.iter().map(|knob| KnobTold { at: place(&knob.name), ..knob.clone() }).collect()
     }
 
     /// As [`Session::hold`], where it has to be known now.

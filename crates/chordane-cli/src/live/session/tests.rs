@@ -257,7 +257,8 @@ fn a_drag_that_is_given_up_leaves_the_text_as_it_was() {
     let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
     with_session(subject, text, None, |desk| {
         desk.wait("a picture", |shown| shown.picture.is_some());
-        let grab = || desk.ask(What::Asked(Asked::Grab { at: [150.0, 30.0], reach: 3.0, way: 0 }));
+        let grab =
+            || desk.ask(What::Asked(Asked::Grab { at: [150.0, 30.0], reach: 3.0, way: 0, knob: None }));
         let drag = |x: f64| desk.ask(What::Asked(Asked::Drag { to: [x, 44.0], within: 0.5 }));
         // Answers go to the page that took hold.
         let mut answers = grab();
