@@ -23,6 +23,9 @@ const WORTH_A_LOOK: usize = 8;
 /// How the bar of a clip looks.
 pub(crate) const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
 
+/// A sheet, its size in pixels where that is not its own, and the pictures that it was painted with.
+type Painted = (Sheet, Option<(u32, u32)>, BTreeSet<String>);
+
 /// What draws the frames of a clip.
 pub(crate) struct Frames<'a> {
     pub(crate) options: &'a DrawOptions,
@@ -49,7 +52,7 @@ impl Frames<'_> {
     }
 
     /// The same, and the pictures that it was painted with.
-    fn painted(&self, frame: usize) -> Result<(Sheet, Option<(u32, u32)>, BTreeSet<String>), Failure> {
+    fn painted(&self, frame: usize) -> Result<Painted, Failure> {
         let settings = self.settings(frame);
         let run = self.runner.run(&settings);
         let pictures = run.pictures().clone();

@@ -91,9 +91,8 @@ pub(crate) struct Unclosed {
 pub(crate) fn unclosed(text: &str) -> Option<Unclosed> {
     let mut open: Vec<(char, (usize, usize))> = Vec::new();
     let (mut line, mut column) = (1, 0);
-    let mut rest = text.char_indices();
     let mut skip_to = 0;
-    while let Some((at, c)) = rest.next() {
+    for (at, c) in text.char_indices() {
         (line, column) = if c == '\n' { (line + 1, 0) } else { (line, column + 1) };
         if at < skip_to {
             continue;

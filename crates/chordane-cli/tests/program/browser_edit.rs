@@ -352,8 +352,7 @@ fn open_broken(text: &str) -> (tempfile::TempDir, PathBuf, Live, Page) {
 #[test]
 #[ignore = "needs Chromium"]
 fn a_vertex_of_a_slow_score_is_dragged_once_its_numbers_are_known() {
-    let slow =
-        format!("{SAIL}").replace("sheet(400", "let sum = 0;\nfor i in 0..400000 { sum += i; }\nsheet(400");
+    let slow = SAIL.replace("sheet(400", "let sum = 0;\nfor i in 0..400000 { sum += i; }\nsheet(400");
     let (_folder, score, _live, page) = open(&slow);
     let at = |x: f64, y: f64| page.place(SHEET, (x, y));
     page.snatch_and_hold(at(300.0, 60.0), at(340.0, 100.0));

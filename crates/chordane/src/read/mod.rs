@@ -49,9 +49,9 @@ mod walk;
 pub use error::{ReadError, SvgNote, SvgReading};
 #[cfg(feature = "marks")]
 pub use marks::{MarkFrame, Marks, MarksReader, MarksReading, Skipped};
-#[cfg(feature = "svg-read")]
-#[cfg(feature = "png")]
+#[cfg(all(feature = "svg-read", feature = "png"))]
 pub use metadata::is_whole_png;
+#[cfg(feature = "svg-read")]
 pub use metadata::read_metadata;
 #[cfg(feature = "png")]
 pub use picture::PictureError;
