@@ -130,7 +130,7 @@ export class Marks {
             else toast(`There is no mark ${field.value}.`);
             field.value = "";
         });
-        return element("label", { class: "row" }, "Mark by its number, then Enter ", field);
+        return element("label", { class: "row" }, "By its number ", field);
     }
 
     /** Empty shapes vanish. */

@@ -16,6 +16,9 @@ const MOST_MOVED: usize = 300;
 /// So many places that lie together can be told apart.
 const MOST_NEAR: usize = 8;
 
+/// So many ways are offered to hold what lies beneath something else.
+const MOST_BENEATH: usize = 2;
+
 /// So many items of one line are shown.
 const MOST_OF_A_LINE: usize = 60;
 
@@ -117,7 +120,9 @@ pub(crate) fn grips_near(grips: &[Grip], at: Point, reach: f64) -> Vec<usize> {
 pub(crate) fn ways(holds: &Holds, near: &[usize]) -> Vec<(usize, Option<Hold>)> {
     let (mut movable, mut stuck) = (Vec::new(), Vec::new());
     for grip in near {
-        let of = holds.of(*grip);
+        // Of what lies beneath the best ways are enough.
+        let most = if movable.is_empty() { usize::MAX } else { MOST_BENEATH };
+        let of: Vec<Hold> = holds.of(*grip).into_iter().take(most).collect();
         if of.is_empty() {
             stuck.push((*grip, None));
         }
