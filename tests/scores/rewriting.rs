@@ -182,6 +182,12 @@ fn findings_are_mended_by_a_change_of_the_text() {
             ("i * 51", "i * 360 / 7"),
         ),
         ("unpainted", drawn("circle([200, 150], 60)", ""), ("60))", "60).fill(\"#c8553d\"))")),
+        // A stroke without a width gets one, and nothing is filled.
+        (
+            "unpainted",
+            drawn("circle([200, 150], 60)", ".stroke(\"#20303c\", 0)"),
+            ("\"#20303c\", 0)", "\"#20303c\", 3)"),
+        ),
         (
             "closed-hole",
             drawn("circle([200, 150], 90).and(circle([200, 150], 40))", fill),

@@ -23,13 +23,7 @@ impl Input {
     /// Reads a file, or standard input for `-`; there, what begins with `<` is an SVG document.
     pub(crate) fn read(file: &Path) -> Result<Self, Failure> {
         if file == Path::new("-") {
-            let (name, mut bytes) = ("standard input".to_owned(), Vec::new());
-            std::io::stdin().take(MOST_BYTES + 1).read_to_end(&mut bytes).map_err(|error| {
-                Failure::machine(format!("standard input cannot be read: {error}"), "name a file instead")
-            })?;
-            if bytes.len() as u64 > MOST_BYTES {
-                return Err(too_large(&name));
-            }
+            let (name, bytes) = (STANDARD_INPUT.to_owned(), read_standard_input()?);
             let without_mark = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&bytes);
             let markup = without_mark.trim_ascii_start().starts_with(b"<");
             return if markup { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes) };
@@ -114,6 +108,18 @@ const MOST_BYTES: u64 = 256 << 20;
 
 fn too_large(name: &str) -> Failure {
     Failure::input(format!("{name} is larger than {} MB", MOST_BYTES >> 20), "split it into several files")
+}
+
+/// What messages call standard input.
+pub(crate) const STANDARD_INPUT: &str = "standard input";
+
+/// All of standard input.
+pub(crate) fn read_standard_input() -> Result<Vec<u8>, Failure> {
+    let mut bytes = Vec::new();
+    std::io::stdin().take(MOST_BYTES + 1).read_to_end(&mut bytes).map_err(|error| {
+        Failure::machine(format!("standard input cannot be read: {error}"), "name a file instead")
+    })?;
+    if bytes.len() as u64 > MOST_BYTES { Err(too_large(STANDARD_INPUT)) } else { Ok(bytes) }
 }
 
 /// The bytes of a file.

@@ -5,7 +5,7 @@ use std::path::Path;
 use chordane::read::{MarkFrame, Marks};
 
 use crate::failure::Failure;
-use crate::input::read_file;
+use crate::input::{STANDARD_INPUT, read_file, read_standard_input};
 use crate::output::say;
 
 /// So many lines that were skipped are told one by one.
@@ -13,9 +13,10 @@ const MOST_TOLD: usize = 3;
 
 /// The marks in a file, JSON Lines but for the ending .csv; what is no frame is skipped and told.
 pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Marks, Failure> {
-    let name = if file == Path::new("-") { "standard input".to_owned() } else { file.display().to_string() };
+    let is_input = file == Path::new("-");
+    let name = if is_input { STANDARD_INPUT.to_owned() } else { file.display().to_string() };
     let mend = "give marks as JSON Lines, a frame a line: [[0, 0], [30, 0], null], or as CSV with the columns frame, mark, x, y";
-    let bytes = read_file(file)?;
+    let bytes = if is_input { read_standard_input()? } else { read_file(file)? };
     let text =
         std::str::from_utf8(&bytes).map_err(|_| Failure::input(format!("{name} is not text"), mend))?;
     let is_csv = file.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("csv"));

@@ -41,6 +41,9 @@ const MOST_RUNS: usize = 16;
 /// A place is near enough at this share of what cannot be seen.
 const NEAR_ENOUGH: f64 = 0.75;
 
+/// Numbers are rounded as long as that moves the place by no more than this share of what cannot be seen: the rest is for what is not known of its way.
+const ROUNDED_BY: f64 = 0.6;
+
 /// So many decimals more than needed are tried where a place comes no nearer.
 const MOST_MORE: usize = 2;
 
@@ -402,7 +405,9 @@ impl Drag<'_> {
     pub fn to(&mut self, wanted: Point, within: f64) -> Dragged {
         let within = within.max(1e-9);
         let (mut refused, mut runs, mut more) = (None, 0, 0);
-        while runs < MOST_RUNS && self.at.distance(wanted) > NEAR_ENOUGH * within {
+        // Once it was moved, what cannot be seen is near enough.
+        let near_enough = |runs: usize| if runs == 0 { NEAR_ENOUGH * within } else { within };
+        while runs < MOST_RUNS && self.at.distance(wanted) > near_enough(runs) {
             let Some(step) = self.step(wanted - self.at, within) else { break };
             let mut share = 1.0;
             let before = self.at.distance(wanted);
@@ -475,7 +480,7 @@ impl Drag<'_> {
             let own = values.iter().zip(&needed).enumerate();
             own.map(|(at, (value, needed))| self.rounded(at, *value, needed.saturating_sub(fewer))).collect()
         };
-        let near = |fewer: &usize| self.off(values, &rounded(*fewer)) <= NEAR_ENOUGH * within;
+        let near = |fewer: &usize| self.off(values, &rounded(*fewer)) <= ROUNDED_BY * within;
         // The coarsest first, unless a place came no nearer so.
         let fewer = if more > 0 { 0 } else { (1..=most).rev().find(near).unwrap_or(0) };
         let written = rounded(fewer);

@@ -167,3 +167,48 @@ fn buttons_on_the_picture_hear_the_pointer() {
     page.press("#mistake .go");
     wait("the cursor at the line", || page.text(".cm-activeLine").contains("poligon"));
 }
+
+/// What another program put in the file's place, and the page cannot show, is never written over.
+#[test]
+#[ignore = "needs Chromium"]
+fn nothing_is_written_over_what_the_page_cannot_read() {
+    let (_folder, score, _live, page) = sails();
+    let bytes = |file: &std::path::Path| std::fs::read(file).unwrap();
+    // Not text in UTF-8, and a text far over the limit.
+    for other in [b"// Segel \xfcber See\n".to_vec(), b"// line\n".repeat(30 << 20)] {
+        std::fs::write(&score, &other).unwrap();
+        page.wait("document.querySelector('#file').dataset.state === 'unsaved'");
+        assert!(page.text("#file").contains("nothing is written over it"), "{}", page.text("#file"));
+        to_first_line(&page);
+        type_in(&page, " mine");
+        std::thread::sleep(std::time::Duration::from_millis(900));
+        assert!(bytes(&score) == other, "{} bytes were written over", other.len());
+        // The page still shows what it had, with what was typed.
+        assert!(page.text(".cm-content").contains(" mine"));
+        std::fs::remove_file(&score).unwrap();
+        type_in(&page, "!");
+        wait_for_file(&score, |text| text.contains(" mine!"));
+    }
+}
+
+/// Where the browser cannot store what was typed, it asks before the page is left.
+#[test]
+#[ignore = "needs Chromium"]
+fn leaving_asks_where_what_was_typed_cannot_be_stored() {
+    let (_folder, _score, live, page) = sails();
+    let leaves = || {
+        page.run("const event = new Event('beforeunload', { cancelable: true }); window.dispatchEvent(event); return !event.defaultPrevented")
+    };
+    assert_eq!(leaves(), true);
+    page.cut();
+    to_first_line(&page);
+    type_in(&page, " typed");
+    assert_eq!(leaves(), true);
+    page.run("Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); }");
+    type_in(&page, " more");
+    assert_eq!(leaves(), false);
+    page.join();
+    page.wait("document.querySelector('#file').textContent.startsWith('saved ')");
+    assert_eq!(leaves(), true);
+    drop(live);
+}

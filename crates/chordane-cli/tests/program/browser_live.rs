@@ -287,9 +287,11 @@ fn a_finding_is_mended_by_a_click() {
     page.click("[data-code=open-outline] .go");
     page.wait("document.querySelector('#overlay .found') && document.querySelector('.cm-activeLine')?.textContent.includes('480, 200')");
     page.keep("live-finding");
-    page.click("[data-code=open-outline] .mend");
+    page.press("[data-code=open-outline] .mend");
     wait_for_file(&score, |text| text == open.replace(".open()", ".close()"));
     page.wait("document.querySelector('#finding-list').textContent === 'Nothing looks wrong.'");
+    // The focus is where one goes on: at the next finding, or in the text.
+    page.wait("document.activeElement.closest('.cm-editor') !== null");
 }
 
 #[test]

@@ -365,6 +365,23 @@ fn marks_are_followed_frame_by_frame() {
         .stderr(contains("note: kite.jsonl: 1 line was skipped\n  line 13: not a frame: "));
     let clip = files(folder.path(), ".png");
     assert_eq!(clip.len(), 12);
+    // From standard input, as they stream out of another program.
+    let mut call_in = chordane();
+    call_in.arg("draw").arg(&score).current_dir(folder.path()).write_stdin(lines.clone());
+    call_in.args([
+        "--marks",
+        "-",
+        "--marks-held",
+        "--marks-smoothed",
+        "1.5",
+        "--frames",
+        "12",
+        "-o",
+        "in/kite.png",
+    ]);
+    std::fs::create_dir(at("in")).unwrap();
+    call_in.assert().success().stderr(contains("note: standard input: 1 line was skipped"));
+    assert_eq!(files(&at("in"), ".png"), clip);
     // Each frame has its own marks.
     assert!(clip.values().collect::<std::collections::BTreeSet<_>>().len() == 12);
     // The same as rows.
