@@ -182,6 +182,11 @@ fn findings_are_mended_by_a_change_of_the_text() {
             ("i * 51", "i * 360 / 7"),
         ),
         ("unpainted", drawn("circle([200, 150], 60)", ""), ("60))", "60).fill(\"#c8553d\"))")),
+        (
+            "unpainted",
+            drawn("open([[50, 50], [300, 60]])", ".fill(\"gold\")"),
+            (".fill(\"gold\")", ".stroke(\"#20303c\", 3)"),
+        ),
         // A stroke without a width gets one, and nothing is filled.
         (
             "unpainted",

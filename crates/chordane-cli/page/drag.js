@@ -1,13 +1,8 @@
 // The pointer over the picture: looking, taking hold, dragging, measuring, panning.
 
 import { Fingers } from "./fingers.js";
-import { announce, html, isOnControl, part, short, toast } from "./parts.js";
+import { announce, html, isOnControl, part, reachOf, short, stillOf, toast } from "./parts.js";
 
-/** So near in pixels the pointer, and a finger, takes hold of a place. */
-const REACH = 9;
-const REACH_OF_A_FINGER = 22;
-/** What moves less than this between down and up is a click. */
-const STILL = 3;
 /** So long, in milliseconds, the program may look for what a place depends on before that is said. */
 const SOON = 200;
 /** After so long, in milliseconds, a click is not the first of two. */
@@ -87,7 +82,7 @@ export class Drag {
     }
 
     get reach() {
-        return (this.last?.pointerType === "touch" ? REACH_OF_A_FINGER : REACH) * this.picture.pixel;
+        return reachOf(this.last) * this.picture.pixel;
     }
 
     /** @param {PointerEvent} event */
@@ -180,14 +175,12 @@ export class Drag {
     isNear(event) {
         const [x, y] = this.picture.onStage(this.overlay.grip.at);
         const box = this.picture.stage.getBoundingClientRect();
-        const reach = event.pointerType === "touch" ? REACH_OF_A_FINGER : REACH + 2;
-        return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) <= reach;
+        return Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) <= reachOf(event) + 2;
     }
 
     /** @param {PointerEvent} event */
     isStill(event) {
-        const still = event.pointerType === "touch" ? 2 * STILL : STILL;
-        return Math.hypot(event.clientX - (this.begun[0] ?? 0), event.clientY - (this.begun[1] ?? 0)) < still;
+        return Math.hypot(event.clientX - (this.begun[0] ?? 0), event.clientY - (this.begun[1] ?? 0)) < stillOf(event);
     }
 
     /** @param {PointerEvent} event */

@@ -1,12 +1,6 @@
 // A new shape, made by clicking its vertices on the picture and written into the score.
 
-import { announce, button, drawn, element, html, input, isOnControl, short, toast } from "./parts.js";
-
-/** So near in pixels to the first vertex a click closes the shape, with the pointer and with a finger. */
-const REACH = 9;
-const REACH_OF_A_FINGER = 22;
-/** What moves less than this between down and up is a click. */
-const STILL = 4;
+import { announce, button, drawn, element, html, input, isOnControl, reachOf, short, stillOf, toast } from "./parts.js";
 
 /** @typedef {"corner" | "soft" | {rounded: number}} Kind */
 
@@ -171,8 +165,7 @@ export class NewOutline {
 
     /** @param {PointerEvent} event */
     isStill(event) {
-        const still = event.pointerType === "touch" ? 2 * STILL : STILL;
-        return this.begun !== null && Math.hypot(event.clientX - this.begun.clientX, event.clientY - this.begun.clientY) < still;
+        return this.begun !== null && Math.hypot(event.clientX - this.begun.clientX, event.clientY - this.begun.clientY) < stillOf(event);
     }
 
     /** @param {PointerEvent} event */
@@ -186,8 +179,7 @@ export class NewOutline {
         if (first !== undefined && this.vertices.length > 2) {
             const [x, y] = this.picture.onStage(first.at);
             const box = this.picture.stage.getBoundingClientRect();
-            const reach = event.pointerType === "touch" ? REACH_OF_A_FINGER : REACH;
-            if (Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) <= reach) {
+            if (Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y) <= reachOf(event)) {
                 this.finish(true);
                 return;
             }

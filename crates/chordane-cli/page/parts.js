@@ -88,6 +88,12 @@ export function question(id, text, answers) {
     html("questions").append(box);
 }
 
+/** So near in pixels the pointer, or a finger, takes hold of something. @param {PointerEvent | undefined} event */
+export const reachOf = (event) => (event?.pointerType === "touch" ? 22 : 9);
+
+/** What moves by fewer pixels than this between down and up is a click. @param {PointerEvent} event */
+export const stillOf = (event) => (event.pointerType === "touch" ? 7 : 3);
+
 /**
  * Whether a key goes into a field for text or numbers.
  * @param {Event} event

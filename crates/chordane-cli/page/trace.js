@@ -1,7 +1,8 @@
 // Tracing: outlines over a picture, vertex by vertex.
 
 import { token } from "./access.js";
-import { button, drawn, element, html, input, isOnControl, isTyping, part, question, short, toast } from "./parts.js";
+import { Fingers } from "./fingers.js";
+import { announce, button, drawn, element, html, input, isOnControl, isTyping, part, question, reachOf, short, stillOf, toast } from "./parts.js";
 import { Picture } from "./picture.js";
 import { Wire } from "./wire.js";
 
@@ -10,10 +11,6 @@ import { Wire } from "./wire.js";
 /** @typedef {{id: number, closed: boolean, hole_of: number | null, outline: string, vertices: Vertex[]}} Shape */
 /** @typedef {{shapes: Shape[], active: number | null, hole_of: number | null, undo: number, redo: number}} Draft */
 
-/** So near in pixels something is taken hold of, and positions are drawn to what is there. */
-const REACH = 9;
-/** What moves less than this between down and up is a click. */
-const STILL = 3;
 /** Presses of arrow keys with shorter pauses, in milliseconds, belong together. */
 const ONE_BURST = 1200;
 /** The magnifier shows so much larger. */
@@ -76,11 +73,13 @@ wire.on("hello", (told) => {
 });
 
 wire.on("draft", (told) => {
+    const before = draft;
     draft = told;
     tried = null;
     button("undo").disabled = told.undo === 0;
     button("redo").disabled = told.redo === 0;
     if (chosen !== null && vertexOf(chosen) === undefined) chosen = null;
+    say(before);
     list();
     draw();
     look();
@@ -122,7 +121,7 @@ function kind() {
 function snap() {
     const step = Number(input("grid").value);
     return {
-        within: input("snap-vertices").checked || input("snap-edges").checked ? REACH * picture.pixel : 0,
+        within: input("snap-vertices").checked || input("snap-edges").checked ? reachOf(last) * picture.pixel : 0,
         grid: input("snap-grid").checked && step > 0 ? step : null, edges: input("snap-edges").checked,
     };
 }
@@ -155,7 +154,7 @@ function look() {
         return;
     }
     lookAgain = false;
-    looking = wire.send({ ask: "look", at: picture.placeOf(last), reach: REACH * picture.pixel, snap: snap() });
+    looking = wire.send({ ask: "look", at: picture.placeOf(last), reach: reachOf(last) * picture.pixel, snap: snap() });
 }
 
 function draw() {
@@ -244,6 +243,18 @@ function tellUnder() {
     stage.style.cursor = near?.vertex ? "move" : near?.side ? "grab" : "crosshair";
 }
 
+/** Says what is chosen, or what was drawn, to those who listen. @param {Draft} before */
+function say(before) {
+    const own = chosen === null ? undefined : vertexOf(chosen);
+    const count = (/** @type {Draft} */ of) => of.shapes.map((shape) => `${shape.vertices.length}${shape.closed}`).join();
+    if (own !== undefined && chosen !== null) {
+        announce(`shape ${chosen[0]}, vertex ${chosen[1]}, at ${short(own.at[0], 1)}, ${short(own.at[1], 1)}. Arrow keys move it, Delete takes it out.`);
+    } else if (count(before) !== count(draft)) {
+        const shape = active() ?? draft.shapes.at(-1);
+        if (shape !== undefined) announce(`shape ${shape.id}: ${shape.vertices.length} vertices, ${shape.closed ? "closed" : "open"}.`);
+    }
+}
+
 function list() {
     html("shapes").replaceChildren(...draft.shapes.map((shape) => {
         const hole = shape.hole_of === null ? "" : `, hole in ${shape.hole_of}`;
@@ -275,10 +286,40 @@ function setKind(name) {
     if (chosen !== null) step({ change: { shape: chosen[0], vertex: chosen[1], kind: kind() } });
 }
 
+// What the first of two fingers began is called off.
+new Fingers(picture, () => {
+    [doing, tried, tryNext] = [null, null, null];
+    draw();
+});
+
+/**
+ * The vertex at a place of the window: a finger has not been there before it presses.
+ * @param {PointerEvent} event
+ * @returns {[number, number] | null}
+ */
+function vertexAt(event) {
+    const box = stage.getBoundingClientRect();
+    /** @type {[number, number] | null} */
+    let best = null;
+    let nearest = reachOf(event);
+    for (const shape of draft.shapes) {
+        for (const [number, vertex] of shape.vertices.entries()) {
+            const [x, y] = picture.onStage(vertex.at);
+            const apart = Math.hypot(event.clientX - box.left - x, event.clientY - box.top - y);
+            if (apart <= nearest) [best, nearest] = [[shape.id, number], apart];
+        }
+    }
+    return best;
+}
+
 stage.addEventListener("pointerdown", (event) => {
     if (isOnControl(event)) return;
     stage.focus({ preventScroll: true });
     crossShown = false;
+    if (event.pointerType === "touch" || last === undefined || Math.hypot(event.clientX - last.clientX, event.clientY - last.clientY) > stillOf(event)) {
+        const vertex = vertexAt(event);
+        near = vertex === null ? null : { vertex, side: null, shape: null, put: picture.placeOf(event) };
+    }
     last = event;
     stage.setPointerCapture(event.pointerId);
     const base = { x: event.clientX, y: event.clientY, moved: false };
@@ -305,7 +346,7 @@ stage.addEventListener("pointermove", (event) => {
         draw();
         return;
     }
-    doing.moved ||= Math.hypot(event.clientX - doing.x, event.clientY - doing.y) >= STILL;
+    doing.moved ||= Math.hypot(event.clientX - doing.x, event.clientY - doing.y) >= stillOf(event);
     if (!doing.moved) return;
     if (doing.what === "pan" || doing.what === "add") {
         if (before !== undefined) picture.panBy(event.clientX - before.clientX, event.clientY - before.clientY);
@@ -424,6 +465,7 @@ function pressedKey(event) {
         v: () => {
             const own = active() ?? draft.shapes.at(-1);
             if (own !== undefined) chosen = [own.id, chosen !== null && chosen[0] === own.id ? (chosen[1] + 1) % own.vertices.length : 0];
+            say(draft);
             list();
             draw();
         },

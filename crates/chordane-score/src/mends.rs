@@ -4,6 +4,7 @@ use std::time::{Duration, Instant};
 
 use chordane::check::{Code, Finding, Report};
 
+use crate::brackets::Bracket;
 use crate::edits::edited;
 use crate::{Runner, Script, Settings};
 
@@ -36,6 +37,9 @@ pub fn mended(script: &Script, settings: &Settings, finding: &Finding, within: D
         begin.elapsed() < within && look.at(after).is_some_and(|now| now.mends(&before, finding))
     })
 }
+
+/// A stroke that can be seen on most grounds.
+const STROKE: &str = ".stroke(\"#20303c\", 3)";
 
 /// Other text in place of some bytes.
 #[derive(Debug)]
@@ -156,6 +160,17 @@ fn changes(script: &Script, finding: &Finding) -> Vec<Change> {
                 .map(|number| Change { begin: number.bytes.start, end: number.bytes.end, by: "3".to_owned() })
                 .collect()
         }
+        Code::Unpainted if finding.mend.contains("instead of a fill") => {
+            let fills = script.brackets().iter().filter(|bracket| {
+                !bracket.is_list && text.get(..bracket.open).is_some_and(|before| before.ends_with(".fill"))
+            });
+            let stroke = |bracket: &Bracket| Change {
+                begin: bracket.open - ".fill".len(),
+                end: bracket.close + 1,
+                by: STROKE.to_owned(),
+            };
+            fills.map(stroke).collect()
+        }
         Code::Unpainted => {
             let added = script.brackets().iter().filter(|bracket| {
                 !bracket.is_list && text.get(..bracket.open).is_some_and(|before| before.ends_with(".add"))
@@ -167,7 +182,7 @@ fn changes(script: &Script, finding: &Finding) -> Vec<Change> {
                     by: style.to_owned(),
                 })
             };
-            give(".fill(\"#c8553d\")").chain(give(".stroke(\"#20303c\", 3)")).collect()
+            give(".fill(\"#c8553d\")").chain(give(STROKE)).collect()
         }
         Code::UnusedKnob => {
             let without = |name: &str| Change { begin: 0, end: text.len(), by: script.without_knob(name) };

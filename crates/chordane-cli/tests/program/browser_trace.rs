@@ -22,6 +22,16 @@ fn vertices(page: &Page) -> u64 {
     page.run("return document.querySelectorAll('#overlay .vertex').length").as_u64().unwrap()
 }
 
+/// A picture being traced to a file.
+fn traced(name: &str) -> (tempfile::TempDir, std::path::PathBuf, Live, Page) {
+    let folder = tempfile::tempdir().unwrap();
+    let (photo, out) = (photo(folder.path()), folder.path().join(name));
+    let live = Live::start(&["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()]);
+    let page = Page::open(&live.address);
+    page.wait_for_picture();
+    (folder, out, live, page)
+}
+
 #[test]
 #[ignore = "needs Chromium"]
 fn a_picture_is_traced_and_nothing_is_lost_when_the_program_is_killed() {
@@ -144,11 +154,7 @@ fn another_hand_and_another_picture_are_asked_about() {
 #[test]
 #[ignore = "needs Chromium"]
 fn held_arrow_keys_move_the_traced_vertex_by_every_press() {
-    let folder = tempfile::tempdir().unwrap();
-    let (photo, out) = (photo(folder.path()), folder.path().join("kite.txt"));
-    let live = Live::start(&["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()]);
-    let page = Page::open(&live.address);
-    page.wait_for_picture();
+    let (_folder, out, _live, page) = traced("kite.txt");
     let at = |x: f64, y: f64| page.place(SIZE, (x, y));
     for (number, (x, y)) in [(100.0, 100.0), (300.0, 100.0), (300.0, 300.0)].into_iter().enumerate() {
         page.click_at(at(x, y));
@@ -175,12 +181,31 @@ fn held_arrow_keys_move_the_traced_vertex_by_every_press() {
 
 #[test]
 #[ignore = "needs Chromium"]
+fn fingers_place_and_move_vertices() {
+    let (_folder, out, _live, page) = traced("kite.chord");
+    let at = |x: f64, y: f64| page.place(SIZE, (x, y));
+    for (number, (x, y)) in [(100.0, 100.0), (300.0, 100.0), (300.0, 300.0)].into_iter().enumerate() {
+        page.fingers(&[&[at(x, y)]]);
+        wait("a vertex", || vertices(&page) == number as u64 + 1);
+    }
+    // A finger a little beside a vertex takes it along.
+    let (x, y) = at(300.0, 100.0);
+    page.fingers(&[&[(x + 6.0, y - 6.0), (x + 20.0, y + 10.0), at(340.0, 140.0)]]);
+    wait_for_file(&out, |text| {
+        let numbers =
+            text.split(|c: char| !(c.is_ascii_digit() || c == '.')).filter_map(|n| n.parse::<f64>().ok());
+        // After the number of the shape and the first vertex.
+        numbers.skip(3).take(2).zip([340.0, 140.0]).all(|(now, meant)| (now - meant).abs() < 8.0)
+    });
+    assert_eq!(vertices(&page), 3);
+    page.keys(&[], &['v']);
+    page.wait("document.querySelector('#said').textContent.startsWith('shape 1, vertex 0, at ')");
+}
+
+#[test]
+#[ignore = "needs Chromium"]
 fn what_was_just_closed_becomes_a_hole_or_it_is_said_why_not() {
-    let folder = tempfile::tempdir().unwrap();
-    let (photo, out) = (photo(folder.path()), folder.path().join("kite.chord"));
-    let live = Live::start(&["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()]);
-    let page = Page::open(&live.address);
-    page.wait_for_picture();
+    let (_folder, out, _live, page) = traced("kite.chord");
     let at = |x: f64, y: f64| page.place(SIZE, (x, y));
     let square = |(x, y): (f64, f64), side: f64| {
         for (right, down) in [(0.0, 0.0), (side, 0.0), (side, side), (0.0, side)] {
@@ -202,11 +227,7 @@ fn what_was_just_closed_becomes_a_hole_or_it_is_said_why_not() {
 #[test]
 #[ignore = "needs Chromium"]
 fn shapes_are_bent_have_holes_and_are_drawn_by_keys() {
-    let folder = tempfile::tempdir().unwrap();
-    let (photo, out) = (photo(folder.path()), folder.path().join("kite.svg"));
-    let live = Live::start(&["trace", photo.to_str().unwrap(), "-o", out.to_str().unwrap()]);
-    let page = Page::open(&live.address);
-    page.wait_for_picture();
+    let (folder, out, live, page) = traced("kite.svg");
     let at = |x: f64, y: f64| page.place(SIZE, (x, y));
     let says =
         |what: &str| page.wait(&format!("document.querySelector('#shapes').textContent.includes('{what}')"));
