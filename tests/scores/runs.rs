@@ -95,6 +95,8 @@ fn memory_is_counted_run_by_run() {
             .collect();
         threads.into_iter().flat_map(|thread| thread.join().unwrap()).collect()
     });
-    assert!(runs.iter().all(|run| run.sheet().is_ok()));
+    for run in &runs {
+        assert!(run.sheet().is_ok(), "{:?}", run.sheet());
+    }
     assert!(much.run(&Settings::new()).sheet().is_err());
 }

@@ -7,6 +7,29 @@ const LEAST = 200;
 /** So far in pixels a key moves an edge. */
 const STEP = 16;
 
+/** What the browser keeps, if it keeps anything. @param {string} name */
+const kept = (name) => {
+    try {
+        return localStorage.getItem(`chordane-${name}`);
+    } catch {
+        return null;
+    }
+};
+
+/**
+ * Keeps something, or nothing any more.
+ * @param {string} name
+ * @param {string | null} value
+ */
+const keep = (name, value) => {
+    try {
+        if (value === null) localStorage.removeItem(`chordane-${name}`);
+        else localStorage.setItem(`chordane-${name}`, value);
+    } catch {
+        // Then it is as by default the next time.
+    }
+};
+
 export class Columns {
     /** @param {{wrap: (on: boolean) => void}} text */
     constructor(text) {
@@ -27,11 +50,11 @@ export class Columns {
             button(id).setAttribute("aria-pressed", String(on));
             act(on);
         };
-        const kept = localStorage.getItem(`chordane-${id}`);
-        show(kept === null ? first : kept === "true");
+        const before = kept(id);
+        show(before === null ? first : before === "true");
         button(id).addEventListener("click", () => {
             const on = button(id).getAttribute("aria-pressed") !== "true";
-            localStorage.setItem(`chordane-${id}`, String(on));
+            keep(id, String(on));
             show(on);
         });
     }
@@ -51,26 +74,26 @@ export class Columns {
             edge.setAttribute("aria-valuenow", String(fit));
             return fit;
         };
-        const keep = (/** @type {number} */ width) => localStorage.setItem(`chordane-${name}`, String(set(width)));
-        const kept = Number(localStorage.getItem(`chordane-${name}`));
-        if (kept > 0) set(kept);
+        const widen = (/** @type {number} */ width) => keep(name, String(set(width)));
+        const before = Number(kept(name));
+        if (before > 0) set(before);
         let [from, width] = [0, 0];
         edge.addEventListener("pointerdown", (event) => {
             [from, width] = [event.clientX, own()];
             edge.setPointerCapture(event.pointerId);
         });
         edge.addEventListener("pointermove", (event) => {
-            if (edge.hasPointerCapture(event.pointerId)) keep(width + way * (event.clientX - from));
+            if (edge.hasPointerCapture(event.pointerId)) widen(width + way * (event.clientX - from));
         });
         edge.addEventListener("dblclick", () => {
-            localStorage.removeItem(`chordane-${name}`);
+            keep(name, null);
             this.main.style.removeProperty(`--${name}`);
         });
         edge.addEventListener("keydown", (event) => {
             const by = event.key === "ArrowLeft" ? -STEP : event.key === "ArrowRight" ? STEP : 0;
             if (by === 0) return;
             event.preventDefault();
-            keep(own() + way * by);
+            widen(own() + way * by);
         });
     }
 }

@@ -421,3 +421,35 @@ fn points_of_knobs_are_dragged_where_they_are_seen() {
             || now.contains("knob(\"wide\", 101")
     });
 }
+
+#[test]
+#[ignore = "needs Chromium"]
+fn the_columns_are_as_wide_as_one_makes_them() {
+    let (_folder, _score, _live, page) = open(SAIL);
+    let width = || page.run("return document.querySelector('#text-pane').clientWidth").as_f64().unwrap();
+    // Sixty characters of the text are seen at first.
+    let shown = "document.querySelector('.cm-scroller').clientWidth - document.querySelector('.cm-gutters').offsetWidth";
+    page.run("const ruler = document.createElement('span'); ruler.id = 'ruler'; ruler.textContent = 'x'.repeat(60); document.querySelector('.cm-content').append(ruler)");
+    assert_eq!(page.run(&format!("return document.querySelector('#ruler').offsetWidth <= {shown}")), true);
+    page.run("document.querySelector('#ruler').remove()");
+    let before = width();
+    let edge = page.run("const box = document.querySelector('#text-edge').getBoundingClientRect(); return [box.left + 2, box.top + 200]");
+    let edge = (edge[0].as_f64().unwrap(), edge[1].as_f64().unwrap());
+    page.pull(edge, (edge.0 - 120.0, edge.1));
+    assert!((before - width() - 120.0).abs() <= 3.0, "{} after {before}", width());
+    let narrow = width();
+    page.run("document.querySelector('#text-edge').focus()");
+    page.keys(&[], &[RIGHT]);
+    assert!((width() - narrow - 16.0).abs() <= 1.0, "{} after {narrow}", width());
+    let kept = width();
+    page.press("#wrap");
+    page.wait("document.querySelector('.cm-lineWrapping')");
+    page.press("#show-text");
+    page.wait("document.querySelector('#text-pane').clientWidth === 0");
+    page.run("location.reload()");
+    page.wait_for_picture();
+    assert_eq!(width(), 0.0);
+    page.press("#show-text");
+    assert!((width() - kept).abs() <= 1.0, "{} was {kept}", width());
+    page.wait("document.querySelector('.cm-lineWrapping')");
+}
