@@ -93,6 +93,8 @@ impl Session<'_> {
                 }
             }
             Look::Gone => {
+                // What was asked about is not there any more.
+                self.theirs = None;
                 let told = format!(
                     "{} was moved, renamed or deleted; your next change writes it again",
                     paper.file().display()
@@ -100,6 +102,7 @@ impl Session<'_> {
                 self.shown.file = (FileState::Gone, told.into());
             }
             Look::Unreadable(why) => {
+                self.theirs = None;
                 let told = format!(
                     "not saved: {why}, and nothing is written over it. The text is kept here; move that file away, and your next change is written"
                 );
