@@ -316,10 +316,9 @@ stage.addEventListener("pointerdown", (event) => {
     if (isOnControl(event)) return;
     stage.focus({ preventScroll: true });
     crossShown = false;
-    if (event.pointerType === "touch" || last === undefined || Math.hypot(event.clientX - last.clientX, event.clientY - last.clientY) > stillOf(event)) {
-        const vertex = vertexAt(event);
-        near = vertex === null ? null : { vertex, side: null, shape: null, put: picture.placeOf(event) };
-    }
+    // What was found by hovering may be of another place: a finger was not here before, and an answer may be late.
+    const vertex = vertexAt(event);
+    if (String(vertex) !== String(near?.vertex ?? null)) near = vertex === null ? null : { vertex, side: null, shape: null, put: picture.placeOf(event) };
     last = event;
     stage.setPointerCapture(event.pointerId);
     const base = { x: event.clientX, y: event.clientY, moved: false };

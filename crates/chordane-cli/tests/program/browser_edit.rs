@@ -282,6 +282,7 @@ fn a_new_shape_is_clicked_and_written_into_the_score() {
         written.contains("\n    .add(open([[200, 200], [190, 200]]).stroke(\"#20303c\", 2))\n// the end"),
         "{written}"
     );
+    page.wait("document.querySelector('#outline-bar').hidden");
     // Called off, it can be brought back.
     page.keys(&[], &['a', 'a', 'a', ESCAPE]);
     page.press("#toast button");
