@@ -23,6 +23,12 @@ export class Marks {
         this.active = 0;
         this.paused = false;
         wire.on("marks", (told) => this.told(told));
+        wire.on("added", (told) => {
+            if (!told.marks) return;
+            this.shapes = [];
+            this.active = 0;
+            this.show();
+        });
         overlay.more.push(() => this.drawn());
         const act = (/** @type {string} */ label, /** @type {string} */ name, /** @type {() => void} */ does) => {
             const made = element("button", { text: label, id: `marks-${name}` });
@@ -153,9 +159,9 @@ export class Marks {
             toast(`The shape of mark ${short.numbers.join(" ")} alone cannot be written: click another mark, or delete it.`);
             return;
         }
-        if (this.shapes.length > 0) this.wire.send({ ask: "keep-shapes", shapes: this.shapes });
-        this.shapes = [];
-        this.active = 0;
+        // They stay here until they are written.
+        const sent = this.shapes.length > 0 && this.wire.send({ ask: "keep-shapes", shapes: this.shapes });
+        if (!sent && this.shapes.length > 0) toast("No connection to chordane: the shapes stay here. Write them once it is back.");
     }
 
     show() {

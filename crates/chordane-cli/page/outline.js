@@ -36,9 +36,9 @@ export class NewOutline {
         });
         wire.on("added", (told) => {
             text.toLine(told.line);
-            toast(`The shape is written into line ${told.line}.`);
-            announce(`The shape is written into line ${told.line}.`);
-            this.end();
+            toast(`Added in line ${told.line}.`);
+            announce(`Added in line ${told.line}.`);
+            if (!told.marks) this.end();
         });
         wire.on("hello", () => { this.asked = 0; });
         overlay.more.push(() => this.drawn());
@@ -216,7 +216,8 @@ export class NewOutline {
             announce(told);
             return;
         }
-        this.wire.send({ ask: "new-shape", vertices: this.vertices, closed });
+        const sent = this.wire.send({ ask: "new-shape", vertices: this.vertices, closed });
+        if (!sent) toast("No connection to chordane: the shape stays here. Close it once it is back.");
     }
 
     /**

@@ -248,9 +248,10 @@ pub(crate) enum Told {
     Outline {
         outline: String,
     },
-    /// A shape was written into the score, from this line on.
+    /// Shapes were written into the score, from this line on: clicked ones, or shapes through marks.
     Added {
         line: usize,
+        marks: bool,
     },
     /// An answer to what was asked and cannot be.
     Refused {

@@ -22,7 +22,7 @@ impl Session<'_> {
             format!("{word}([{}]).{paint}", numbers.join(", "))
         };
         let items: Vec<String> = shapes.iter().map(item).collect();
-        self.add_items("shapes through marks", &items, answer);
+        self.add_items("shapes through marks", &items, true, answer);
     }
 
     /// Tells the outline of a shape that is being made.
@@ -40,11 +40,11 @@ impl Session<'_> {
             self.run();
         }
         let items = self.ran.as_ref().map(|ran| drawn(ran, vertices, closed).items()).unwrap_or_default();
-        self.add_items("a new shape", &items, answer);
+        self.add_items("a new shape", &items, false, answer);
     }
 
     /// Writes items at the end of the score, where its sheet stands, before comments that end it.
-    fn add_items(&mut self, what: &str, items: &[String], answer: &Answer) {
+    fn add_items(&mut self, what: &str, items: &[String], marks: bool, answer: &Answer) {
         let lines: String = items.iter().map(|item| format!("\n    .add({item})")).collect();
         let text = self.desk.text();
         let end = end_of_code(text);
@@ -59,7 +59,7 @@ impl Session<'_> {
         let done = made.is_some();
         self.take_text(what, made, why, answer);
         if done {
-            let _ = answer.send(Told::Added { line }.json());
+            let _ = answer.send(Told::Added { line, marks }.json());
         }
     }
 }
