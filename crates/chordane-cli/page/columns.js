@@ -1,34 +1,12 @@
 // How wide the text and the panels are, whether the text is shown, and whether its long lines are broken: kept in the browser.
 
 import { button, html } from "./parts.js";
+import { store, stored } from "./stored.js";
 
 /** So many pixels wide the picture is at least, and each of the others. */
 const LEAST = 200;
 /** So far in pixels a key moves an edge. */
 const STEP = 16;
-
-/** What the browser keeps, if it keeps anything. @param {string} name */
-const kept = (name) => {
-    try {
-        return localStorage.getItem(`chordane-${name}`);
-    } catch {
-        return null;
-    }
-};
-
-/**
- * Keeps something, or nothing any more.
- * @param {string} name
- * @param {string | null} value
- */
-const keep = (name, value) => {
-    try {
-        if (value === null) localStorage.removeItem(`chordane-${name}`);
-        else localStorage.setItem(`chordane-${name}`, value);
-    } catch {
-        // Then it is as by default the next time.
-    }
-};
 
 export class Columns {
     /** @param {{wrap: (on: boolean) => void}} text */
@@ -50,11 +28,11 @@ export class Columns {
             button(id).setAttribute("aria-pressed", String(on));
             act(on);
         };
-        const before = kept(id);
+        const before = stored(id);
         show(before === null ? first : before === "true");
         button(id).addEventListener("click", () => {
             const on = button(id).getAttribute("aria-pressed") !== "true";
-            keep(id, String(on));
+            store(id, String(on));
             show(on);
         });
     }
@@ -74,8 +52,8 @@ export class Columns {
             edge.setAttribute("aria-valuenow", String(fit));
             return fit;
         };
-        const widen = (/** @type {number} */ width) => keep(name, String(set(width)));
-        const before = Number(kept(name));
+        const widen = (/** @type {number} */ width) => store(name, String(set(width)));
+        const before = Number(stored(name));
         if (before > 0) set(before);
         let [from, width] = [0, 0];
         edge.addEventListener("pointerdown", (event) => {
@@ -86,7 +64,7 @@ export class Columns {
             if (edge.hasPointerCapture(event.pointerId)) widen(width + way * (event.clientX - from));
         });
         edge.addEventListener("dblclick", () => {
-            keep(name, null);
+            store(name, null);
             this.main.style.removeProperty(`--${name}`);
         });
         edge.addEventListener("keydown", (event) => {

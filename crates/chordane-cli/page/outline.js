@@ -1,6 +1,7 @@
 // A new shape, made by clicking its vertices on the picture and written into the score.
 
-import { announce, button, drawn, element, html, input, isOnControl, reachOf, short, stillOf, toast } from "./parts.js";
+import { announce, button, drawn, element, html, input, isOnControl, question, reachOf, short, stillOf, toast } from "./parts.js";
+import { store, stored } from "./stored.js";
 
 /** @typedef {"corner" | "soft" | {rounded: number}} Kind */
 
@@ -23,6 +24,8 @@ export class NewOutline {
         /** The outline as the program draws it, and how many questions for one are not answered. */
         this.outline = "";
         this.asked = 0;
+        /** The file of the score: an unfinished shape is stored under its name. */
+        this.file = "";
         /** Where the next vertex would be. @type {[number, number] | null} */
         this.cross = null;
         /** @type {PointerEvent | null} */
@@ -40,7 +43,11 @@ export class NewOutline {
             announce(`Added in line ${told.line}.`);
             if (!told.marks) this.end();
         });
-        wire.on("hello", () => { this.asked = 0; });
+        wire.on("hello", (told) => {
+            this.asked = 0;
+            this.file = told.path;
+            this.offer();
+        });
         overlay.more.push(() => this.drawn());
         this.bar();
         const { stage } = this.picture;
@@ -88,9 +95,26 @@ export class NewOutline {
         this.show();
     }
 
+    /** Offers a shape that was not finished when the page was left. */
+    offer() {
+        const text = stored(`shape-${this.file}`);
+        if (text === null || this.active) return;
+        const { vertices } = JSON.parse(text);
+        const count = vertices.length === 1 ? "1 vertex" : `${vertices.length} vertices`;
+        question("shape-offer", `A shape of ${count} was not finished when this page was left.`, [
+            ["Go on with it", () => {
+                this.begin();
+                this.vertices = vertices;
+                this.changed();
+            }],
+            ["Drop it", () => store(`shape-${this.file}`, null)],
+        ]);
+    }
+
     end() {
         this.active = false;
         this.vertices = [];
+        store(`shape-${this.file}`, null);
         this.outline = "";
         this.cross = null;
         this.show();
@@ -204,6 +228,7 @@ export class NewOutline {
     changed() {
         if (this.vertices.length > 1 && this.wire.send({ ask: "outline", vertices: this.vertices, closed: false })) this.asked += 1;
         else this.outline = "";
+        store(`shape-${this.file}`, this.vertices.length === 0 ? null : JSON.stringify({ vertices: this.vertices }));
         this.show();
     }
 

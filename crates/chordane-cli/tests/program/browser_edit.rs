@@ -287,6 +287,16 @@ fn a_new_shape_is_clicked_and_written_into_the_score() {
     page.keys(&[], &['a', 'a', 'a', ESCAPE]);
     page.press("#toast button");
     page.wait("document.querySelector('#outline-told').textContent === 'New shape: 1 vertex.'");
+    // The page is loaded again in the middle of it.
+    page.keys(&[SHIFT], &[LEFT]);
+    page.keys(&[], &['a']);
+    page.wait("document.querySelector('#outline-told').textContent === 'New shape: 2 vertices.'");
+    page.run("location.reload()");
+    page.wait("document.querySelector('#shape-offer')");
+    page.press("#shape-offer button");
+    page.wait("document.querySelector('#outline-told').textContent === 'New shape: 2 vertices.'");
+    page.press("#outline-cancel");
+    page.wait("document.querySelector('#outline-bar').hidden");
 }
 
 #[test]
