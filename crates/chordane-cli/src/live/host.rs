@@ -12,7 +12,7 @@ use chordane_score::{Limits, words};
 use serde_json::json;
 use tokio::sync::watch;
 
-use super::export::{Exports, export};
+use super::exports::{Exports, export};
 use super::flags::Flags;
 use super::message::{Asked, Told};
 use super::session::{Job, What};

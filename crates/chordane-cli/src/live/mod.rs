@@ -5,9 +5,11 @@
 
 mod desk;
 mod export;
+mod exports;
 mod findings;
 mod flags;
 mod host;
+mod latest;
 mod message;
 mod outside;
 mod paper;

@@ -2,13 +2,14 @@
 
 use std::io::{self, BufRead, Read};
 use std::path::Path;
+use std::sync::Arc;
 use std::sync::mpsc::Sender;
-use std::sync::{Arc, Mutex, PoisonError};
 
 use chordane::read::{MarkFrame, Marks, MarksReader};
 use notify::event::{ModifyKind, RenameMode};
 use notify::{Event, EventKind, RecursiveMode, Watcher};
 
+use super::latest::{LatestMarks, NewMarks};
 use super::session::{Job, What};
 use crate::output::say;
 
@@ -53,34 +54,11 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
 /// No line of marks is longer than this, in bytes.
 const LONGEST_LINE: u64 = 1 << 20;
 
-/// The newest frame of marks that nobody has taken yet. Frames that come in faster than they are taken are left out.
-#[derive(Debug, Default)]
-pub(crate) struct Newest(Mutex<Option<Came>>);
-
-/// A frame of marks, and how many lines before it were none, and frames left out.
-#[derive(Clone, Debug)]
-pub(crate) struct Came {
-    pub(crate) frame: MarkFrame,
-    pub(crate) skipped: usize,
-    pub(crate) left_out: usize,
-}
-
-impl Newest {
-    /// Puts in a frame; whether the one before it was taken.
-    fn put(&self, came: Came) -> bool {
-        self.0.lock().unwrap_or_else(PoisonError::into_inner).replace(came).is_none()
-    }
-
-    pub(crate) fn take(&self) -> Option<Came> {
-        self.0.lock().unwrap_or_else(PoisonError::into_inner).take()
-    }
-}
-
 /// Hands on the marks that come in on standard input, line by line. What is no frame is left out and counted.
 pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>) {
     let mut recent: Vec<MarkFrame> = Vec::new();
     let (mut reader, mut last) = (MarksReader::default(), MarkFrame::default());
-    let (newest, mut left_out, mut too_long) = (Arc::new(Newest::default()), 0, 0);
+    let (newest, mut left_out, mut too_long) = (Arc::new(LatestMarks::default()), 0, 0);
     let mut input = io::stdin().lock();
     let mut line = Vec::new();
     while let Ok(Some(whole)) = next_line(&mut input, &mut line) {
@@ -102,7 +80,7 @@ pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>
             recent.drain(..recent.len().saturating_sub(most));
             frame = Marks::from(recent.clone()).smoothed(frames).frames().last().cloned().unwrap_or(frame);
         }
-        let taken = newest.put(Came { frame, skipped: reader.skipped() + too_long, left_out });
+        let taken = newest.put(NewMarks { frame, skipped: reader.skipped() + too_long, left_out });
         left_out += usize::from(!taken);
         if taken && !told_outside(jobs, What::Marks(Arc::clone(&newest))) {
             return;
@@ -165,15 +143,5 @@ mod tests {
         let mut input = io::BufReader::new(long.as_bytes());
         assert_eq!(next_line(&mut input, &mut line).unwrap(), Some(false));
         assert_eq!(next_line(&mut input, &mut line).unwrap(), None);
-    }
-
-    #[test]
-    fn of_frames_that_come_too_fast_the_newest_is_there() {
-        let newest = Newest::default();
-        let came = |left_out| Came { frame: MarkFrame::default(), skipped: 0, left_out };
-        assert!(newest.put(came(0)));
-        assert!(!newest.put(came(1)) && !newest.put(came(2)));
-        assert_eq!(newest.take().unwrap().left_out, 2);
-        assert!(newest.take().is_none() && newest.put(came(2)));
     }
 }

@@ -26,8 +26,8 @@ use places::Place;
 use super::desk::{Desk, Gesture, State};
 use super::export::Export;
 use super::flags::Flags;
+use super::latest::{LatestMarks, NewMarks};
 use super::message::{Asked, KnobShape, MarksTold, Mode, Told};
-use super::outside::{Came, Newest};
 use super::paper::Paper;
 use super::runs::{Ran, Ready, Subject};
 use super::shown::{Picture, Seeds, Shown};
@@ -54,7 +54,7 @@ pub(crate) enum What {
     /// A picture beside it was changed.
     Pictures,
     /// Marks came in.
-    Marks(Arc<Newest>),
+    Marks(Arc<LatestMarks>),
     /// A page is gone.
     Left,
     /// A copy of what is to be saved, with the settings that it is run with.
@@ -80,7 +80,7 @@ pub(crate) struct Session<'a> {
     track: Vec<(f64, Pointer)>,
     recording: Option<Instant>,
     /// The marks that came in last while they were paused.
-    came: Option<Came>,
+    came: Option<NewMarks>,
     ran: Option<Ran>,
     shown: Shown,
     flags: Flags,
@@ -225,8 +225,8 @@ impl<'a> Session<'a> {
                 self.base = self.base.clone().pictures(pictures);
                 self.look_again();
             }
-            What::Marks(newest) => {
-                let Some(came) = newest.take() else { return };
+            What::Marks(latest) => {
+                let Some(came) = latest.take() else { return };
                 if self.shown.marks.paused {
                     self.came = Some(came);
                 } else {
@@ -410,8 +410,8 @@ impl<'a> Session<'a> {
         }
     }
 
-    fn show_marks(&mut self, came: Came) {
-        let Came { frame, skipped, left_out } = came;
+    fn show_marks(&mut self, came: NewMarks) {
+        let NewMarks { frame, skipped, left_out } = came;
         self.shown.marks = Arc::new(MarksTold { skipped, left_out, ..marks_told(&frame) });
         self.base = self.base.clone().marks(Marks::from(vec![frame]));
         self.look_again();
