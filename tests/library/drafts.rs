@@ -357,7 +357,7 @@ fn shapes_are_turned_into_holes_and_filled() {
     square(&mut draft, 20.0, 10.0, true);
     square(&mut draft, 40.0, 10.0, false);
     square(&mut draft, 90.0, 30.0, true);
-    let turn = |draft: &mut Draft, shape: usize| draft.apply(Step::TurnHole { shape });
+    let turn = |draft: &mut Draft, shape: usize| draft.apply(Step::MakeHole { shape });
     turn(&mut draft, 3).unwrap();
     assert_eq!(draft.shape(3).unwrap().hole_of(), Some(2));
     let told = |error: StepError| error.to_string();

@@ -489,7 +489,7 @@ function hole() {
     const shape = shapeInHand();
     const last = draft.shapes.at(-1);
     if (shape !== null) step({ hole: { shape: draft.shapes.find((one) => one.id === shape)?.hole_of ?? shape } });
-    else if (last !== undefined) step({ "turn-hole": { shape: last.id } });
+    else if (last !== undefined) step({ "make-hole": { shape: last.id } });
     else toast("There is no shape yet: click to begin one.");
 }
 button("hole").addEventListener("click", hole);

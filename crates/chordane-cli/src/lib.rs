@@ -61,7 +61,7 @@ use options::{Action, Options};
 /// ```
 #[must_use]
 pub fn main() -> ExitCode {
-    outlive_full_files();
+    handle_file_size_signal();
     let options = match Options::try_parse_from(options::words_of(std::env::args_os())) {
         Ok(options) => options,
         Err(error) => return usage(&error),
@@ -105,17 +105,17 @@ pub fn main() -> ExitCode {
 /// ```
 #[must_use]
 pub fn run(name: &'static str, score: impl Score + Send + Sync) -> ExitCode {
-    outlive_full_files();
+    handle_file_size_signal();
     run_with(name, score, std::env::args_os())
 }
 
-/// A file that grows past what the system allows is an error of its writer, and does not end the program.
-fn outlive_full_files() {
+/// Turns the signal of a file that is too large for the system's limit into an error of the write. By default the signal ends the program.
+fn handle_file_size_signal() {
     #[cfg(unix)]
     {
-        // Whoever hears the signal is told by the write as well. Where it cannot be heard, all is as it was.
-        let heard = std::sync::Arc::default();
-        let _ = signal_hook::flag::register(signal_hook::consts::SIGXFSZ, heard);
+        // The write itself fails too, so the flag is never read. If there can be no handler, the default stays.
+        let raised = std::sync::Arc::default();
+        let _ = signal_hook::flag::register(signal_hook::consts::SIGXFSZ, raised);
     }
 }
 

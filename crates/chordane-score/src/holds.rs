@@ -259,8 +259,9 @@ impl Holds {
         whole.into_iter().chain(holds).take(MOST_HOLDS).collect()
     }
 
-    /// The place that a point knob of the script moves, and which of the ways to hold that is by the knob's two numbers: the first vertex that they move, or
-    /// the centre of its item where they carry all of it. `None` of what is no such knob, or moves nothing that was learned.
+    /// Where the handle of a point knob belongs: a grip, by its place in [`Holds::grips`], and a hold by the knob's two numbers, by its place in
+    /// [`Holds::of`]. The grip is the first vertex that the knob moves, or the centre of the vertex's item if the knob moves all of it. `None` for any other
+    /// knob, and for one that moves nothing as far as has been learned.
     #[must_use]
     pub fn of_knob(&self, name: &str) -> Option<(usize, usize)> {
         let numbers = self.script.start_numbers(name).filter(|numbers| numbers.len() == 2)?;
@@ -286,8 +287,9 @@ impl Holds {
         all.filter(|(_, other)| matches!(other.kind, GripKind::Vertex { .. })).all(|(at, _)| alike(at))
     }
 
-    /// Numbers that carry the item of a place along as it is, by its vertices and control points: for each what it changes by for a way of 1 across and
-    /// down. `None` where the vertices do not hang on numbers so. Cost: at most quadratic in the item's places, of which there are not very many.
+    /// Numbers that together move a whole item, by moving each of its vertices and control points alike: with each number, how much it changes for a
+    /// move of 1 to the right and of 1 down. `None` if the numbers of the item cannot do that. Cost: quadratic in the item's grips, at most
+    /// `MOST_TOGETHER` of them.
     fn together(&self, grip: usize) -> Option<Vec<(usize, Point)>> {
         let item = self.grips.get(grip)?.item;
         let is_part = |own: &Grip| {

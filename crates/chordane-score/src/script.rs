@@ -144,8 +144,9 @@ impl Script {
         edited(&self.source, self.known.declared.iter().filter_map(edit))
     }
 
-    /// A text that was made of this one's by changing numbers, taken apart: what of it is a knob's start that is written as a number or a point, and differs
-    /// from that in `set`, is given by itself, and stands in the text as it does in this one. `set` is this script with knobs as they are set.
+    /// Splits a script whose numbers were changed into its text and the knobs that were changed. `set` is this script with the current values of its
+    /// knobs as their starts, and `changed` is `set` with other numbers. Returns the changed text with this script's own starts, and the name and new
+    /// value of each knob whose start differs from `set`. A start that is neither a number nor a point stays in the text.
     ///
     /// ```
     /// use chordane_score::{Limits, Script};
@@ -153,11 +154,11 @@ impl Script {
     /// let text = "let wide = knob(\"wide\", 90, 10, 200);\nsheet(wide, 60)";
     /// let (own, set) = (read(text)?, read(&text.replace("90", "120"))?);
     /// let changed = read(&text.replace("90", "130").replace("60", "70"))?;
-    /// assert_eq!(own.apart(&set, &changed), (text.replace("60", "70"), vec![("wide".to_owned(), "130".to_owned())]));
+    /// assert_eq!(own.split_knobs(&set, &changed), (text.replace("60", "70"), vec![("wide".to_owned(), "130".to_owned())]));
     /// # Ok::<(), chordane_score::Mistake>(())
     /// ```
     #[must_use]
-    pub fn apart(&self, set: &Script, changed: &Script) -> (String, Vec<(String, String)>) {
+    pub fn split_knobs(&self, set: &Script, changed: &Script) -> (String, Vec<(String, String)>) {
         let (mut edits, mut knobs) = (Vec::new(), Vec::new());
         let all = self.known.declared.iter().zip(&set.known.declared).zip(&changed.known.declared);
         for ((own, set_to), now) in all.filter(|((own, _), now)| own.name.is_some() && own.name == now.name) {

@@ -91,7 +91,7 @@ pub(crate) enum Asked {
     LetGo {
         keep: bool,
     },
-    /// What was told as `grip`, where it still is within reach of a place, moved by steps to another one, held as told as `hold`.
+    /// Moves the grip with this number to another place by steps, held in this way, if it is still within reach of `at`.
     Nudge {
         grip: usize,
         hold: usize,
@@ -99,8 +99,7 @@ pub(crate) enum Asked {
         reach: f64,
         to: [f64; 2],
     },
-    /// What can be taken hold of after or before something, or after nothing the first; or what of the item after or before. Where `by` is 0, the same
-    /// held in another way.
+    /// Chooses the next or previous grip, or the first one of the next or previous item. Where `by` is 0, holds the same grip in another way.
     Next {
         from: Option<usize>,
         reach: f64,
@@ -108,7 +107,7 @@ pub(crate) enum Asked {
         by: i64,
         items: bool,
     },
-    /// A vertex put into the side that passes there, or in the middle of the side after a vertex.
+    /// Inserts a vertex into the side at a place, or in the middle of the side after the vertex there.
     Insert {
         at: [f64; 2],
         reach: f64,

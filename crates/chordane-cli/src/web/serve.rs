@@ -182,7 +182,7 @@ async fn connection(stream: TcpStream, router: Router, place: OwnedSemaphorePerm
         .header_read_timeout(HALF_SENT)
         .serve_connection(TokioIo::new(stream), service)
         .with_upgrades();
-    // What goes wrong with a connection ends it.
+    // An error ends this connection and nothing else.
     let _ = served.await;
     drop(place);
 }

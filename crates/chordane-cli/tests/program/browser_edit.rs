@@ -56,7 +56,7 @@ fn a_finger_drags_and_chooses_and_two_move_and_zoom() {
     let moved = (300.0 + 40.0 * pixel(&page), 60.0 + 40.0 * pixel(&page));
     let text = wait_for_file(&score, |text| is_near(text, 2, moved));
     assert!(is_near(&text, 0, (100.0, 100.0)) && is_near(&text, 4, (260.0, 300.0)), "{text}");
-    page.press("#undo");
+    page.click("#undo");
     wait_for_file(&score, |text| text == SAIL);
     // A tap chooses.
     page.fingers(&[&[at(260.0, 300.0)]]);
@@ -91,13 +91,13 @@ fn a_vertex_is_dragged_that_the_pointer_was_not_over_before() {
     let at = |x: f64, y: f64| page.place(SHEET, (x, y));
     page.snatch(at(300.0, 60.0), at(340.0, 100.0));
     wait_for_file(&score, |text| is_near(text, 2, (340.0, 100.0)));
-    page.press("#undo");
+    page.click("#undo");
     wait_for_file(&score, |text| text == SAIL);
     // With Shift on the crossings of a grid, whose lines are 8 pixels apart at least: 10 units here.
     page.drag_with(SHIFT, at(300.0, 60.0), at(343.0, 96.0));
     let text = wait_for_file(&score, |text| text != SAIL);
     assert!(numbers(&text)[2..4].iter().all(|number| number % 10.0 == 0.0), "{text}");
-    page.press("#undo");
+    page.click("#undo");
     wait_for_file(&score, |text| text == SAIL);
     // The middle of typed vertices takes them all along.
     page.drag(at(200.0, 180.0), at(240.0, 200.0));
@@ -165,7 +165,7 @@ fn vertices_go_in_and_out_by_keys_and_the_way_out_of_the_editor_is_told() {
     wait_for_file(&score, |text| text.contains("[300, 60], [280, 180], [260, 300]"));
     // Backspace, with the focus on a button that was pressed.
     page.wait("document.querySelector('#overlay .chosen')");
-    page.press("#surround");
+    page.click("#surround");
     page.keys(&[], &[BACKSPACE]);
     wait_for_file(&score, |text| text.contains("[[100, 100], [280, 180], [260, 300]]"));
     page.wait("!document.querySelector('#overlay .chosen')");
@@ -173,7 +173,7 @@ fn vertices_go_in_and_out_by_keys_and_the_way_out_of_the_editor_is_told() {
     page.keys(&[], &[DELETE]);
     page.wait("document.querySelector('#under').textContent.startsWith('Nothing is chosen')");
     // What was chosen is not marked any more once the change before is taken back.
-    page.press("#undo");
+    page.click("#undo");
     page.wait("!document.querySelector('#overlay .chosen')");
     assert_eq!(
         page.text("#help"),
@@ -206,7 +206,7 @@ fn w_changes_how_a_point_is_held_and_never_the_text() {
     let text = "sheet(400, 400).ground(\"#f4efe6\").add(polygon(pt(200, 200), 5, 120).fill(\"#2f6f73\"))\n";
     let (_folder, score, _live, page) = open(text);
     let at = |x: f64, y: f64| page.place(SHEET, (x, y));
-    page.press(".cm-content");
+    page.click(".cm-content");
     page.hover_grip(at(200.0, 80.0));
     page.wait("document.querySelector('#under').textContent.includes('(way 1 of')");
     page.keys(&[], &['w']);
@@ -239,11 +239,11 @@ fn a_new_shape_is_clicked_and_written_into_the_score() {
     let text = format!("{SAIL}// the end\n");
     let (_folder, score, _live, page) = open(&text);
     let at = |x: f64, y: f64| page.place(SHEET, (x, y));
-    page.press("#new-shape");
+    page.click("#new-shape");
     for place in [(40.0, 320.0), (160.0, 300.0), (150.0, 380.0)] {
         page.click_at(at(place.0, place.1));
     }
-    page.press("#outline-soft");
+    page.click("#outline-soft");
     page.click_at(at(60.0, 390.0));
     // Taken back, and put elsewhere.
     page.keys(&[], &[BACKSPACE]);
@@ -285,7 +285,7 @@ fn a_new_shape_is_clicked_and_written_into_the_score() {
     page.wait("document.querySelector('#outline-bar').hidden");
     // Called off, it can be brought back.
     page.keys(&[], &['a', 'a', 'a', ESCAPE]);
-    page.press("#toast button");
+    page.click("#toast button");
     page.wait("document.querySelector('#outline-told').textContent === 'New shape: 1 vertex.'");
     // The page is loaded again in the middle of it.
     page.keys(&[SHIFT], &[LEFT]);
@@ -293,9 +293,9 @@ fn a_new_shape_is_clicked_and_written_into_the_score() {
     page.wait("document.querySelector('#outline-told').textContent === 'New shape: 2 vertices.'");
     page.run("location.reload()");
     page.wait("document.querySelector('#shape-offer')");
-    page.press("#shape-offer button");
+    page.click("#shape-offer button");
     page.wait("document.querySelector('#outline-told').textContent === 'New shape: 2 vertices.'");
-    page.press("#outline-cancel");
+    page.click("#outline-cancel");
     page.wait("document.querySelector('#outline-bar').hidden");
 }
 
@@ -307,7 +307,7 @@ fn exports_are_checked_shown_and_called_off() {
     page.wait("document.querySelector('[data-format=y4m]')");
     let frames = |count: &str| {
         page.run(&format!("document.querySelector('#frames').value = '{count}'"));
-        page.press("[data-format=y4m]");
+        page.click("[data-format=y4m]");
     };
     let told =
         |what: &str| page.wait(&format!("document.querySelector('#export-told').textContent === '{what}'"));
@@ -317,9 +317,9 @@ fn exports_are_checked_shown_and_called_off() {
     page.wait("document.querySelector('#exports progress')?.value > 0");
     page.keep("live-export");
     // Small ones do not wait for it.
-    page.press("[data-format=png]");
+    page.click("[data-format=png]");
     told("kite.png is saved where the browser puts downloads.");
-    page.press("#exports [data-export=\"kite.y4m\"] button");
+    page.click("#exports [data-export=\"kite.y4m\"] button");
     told("kite.y4m was cancelled; nothing is saved.");
     // Nothing goes on.
     let busy = || processor_time(live.process());
@@ -339,7 +339,7 @@ fn a_mistake_is_mended_by_the_word_that_is_meant_and_a_missing_bracket_is_told_w
     let text = "sheet(400, 400)\n    .add(circl(pt(200, 200), 60).fill(\"teal\"))\n";
     let (_folder, score, _live, page) = open_broken(text);
     page.wait("!document.querySelector('#mistake').hidden");
-    page.press("#mistake .mend");
+    page.click("#mistake .mend");
     wait_for_file(&score, |now| now == text.replace("circl(", "circle("));
     page.wait("document.querySelector('#mistake').hidden");
     std::fs::write(
@@ -423,9 +423,9 @@ fn points_of_knobs_are_dragged_where_they_are_seen() {
     page.drag(at(200.0, 300.0), at(200.0, 280.0));
     value("wide", "Math.abs(x - 80) <= 2");
     assert_eq!(std::fs::read_to_string(&score).unwrap(), text);
-    page.press("#undo");
+    page.click("#undo");
     value("wide", "Math.abs(x - 100) <= 2");
-    page.press("#keep-knobs");
+    page.click("#keep-knobs");
     wait_for_file(&score, |now| {
         now.contains("knob(\"wide\", 100")
             || now.contains("knob(\"wide\", 99")
@@ -455,14 +455,14 @@ fn the_columns_are_as_wide_as_one_makes_them() {
     page.keys(&[], &[RIGHT]);
     assert!((width() - narrow - 16.0).abs() <= 1.0, "{} after {narrow}", width());
     let kept = width();
-    page.press("#wrap");
+    page.click("#wrap");
     page.wait("document.querySelector('.cm-lineWrapping')");
-    page.press("#show-text");
+    page.click("#show-text");
     page.wait("document.querySelector('#text-pane').clientWidth === 0");
     page.run("location.reload()");
     page.wait_for_picture();
     assert_eq!(width(), 0.0);
-    page.press("#show-text");
+    page.click("#show-text");
     assert!((width() - kept).abs() <= 1.0, "{} was {kept}", width());
     page.wait("document.querySelector('.cm-lineWrapping')");
 }

@@ -40,14 +40,14 @@ fn a_clash_waits_for_its_answer_and_both_texts_stay_on_the_way_back() {
     clash(&page);
     page.keep("live-clash");
     // It waits, whatever is done meanwhile.
-    page.press("#surround");
-    page.press("#surround");
-    page.press("#clash button");
+    page.click("#surround");
+    page.click("#surround");
+    page.click("#clash button");
     wait_for_file(&score, |text| text.starts_with("// Sails on a line. mine\n"));
     assert_eq!(page.run("return document.querySelector('#clash')"), serde_json::Value::Null);
     // One step back is the other text, then what was typed, then the other one again, and at last the first.
     let back = |begin: &str| {
-        page.press("#undo");
+        page.click("#undo");
         wait_for_file(&score, |text| text.starts_with(begin));
     };
     for begin in [
@@ -60,10 +60,10 @@ fn a_clash_waits_for_its_answer_and_both_texts_stay_on_the_way_back() {
     }
     // And with the other answer.
     clash(&page);
-    page.press("#clash button:last-child");
+    page.click("#clash button:last-child");
     page.wait("document.querySelector('#clash') === null");
     assert!(std::fs::read_to_string(&score).unwrap().starts_with("// Sails on a rope.\n"));
-    page.press("#undo");
+    page.click("#undo");
     wait_for_file(&score, |text| text.starts_with("// Sails on a line. mine\n"));
 }
 
@@ -90,7 +90,7 @@ fn what_is_typed_while_no_program_is_there_is_offered_by_the_next_one() {
     page.go(&next.address);
     page.wait("document.querySelector('#offer')");
     assert!(page.text(".cm-content").contains("a half turn") && !page.text(".cm-content").contains("typed"));
-    page.press("#offer button");
+    page.click("#offer button");
     let both = wait_for_file(&score, |text| text.starts_with("// Sails on a line. typed\n"));
     assert!(both.contains("a half turn"));
     page.wait("document.querySelector('#offer') === null");
@@ -104,7 +104,7 @@ fn what_is_typed_while_no_program_is_there_is_offered_by_the_next_one() {
     page.go("about:blank");
     page.go(&last.address);
     page.wait("document.querySelector('#offer')");
-    page.press("#offer button:last-child");
+    page.click("#offer button:last-child");
     page.wait("document.querySelector('#offer') === null");
     page.run("location.reload()");
     page.wait_for_picture();
@@ -146,7 +146,7 @@ fn held_arrow_keys_move_by_every_press() {
     wait_for_file(&score, |text| text.contains("closed([[110, 90], [220, 60]"));
     page.wait("!document.querySelector('#undo').disabled");
     // All of it is one step back.
-    page.press("#undo");
+    page.click("#undo");
     wait_for_file(&score, |text| text == SAILS);
     assert_eq!(page.run("return document.querySelector('#undo').disabled"), true);
     // Enlarged, too.
@@ -164,7 +164,7 @@ fn buttons_on_the_picture_hear_the_pointer() {
     let (_folder, score, _live, page) = sails();
     std::fs::write(&score, SAILS.replace("polygon(pt(480, 130)", "poligon(pt(480, 130)")).unwrap();
     page.wait("!document.querySelector('#mistake').hidden");
-    page.press("#mistake .go");
+    page.click("#mistake .go");
     wait("the cursor at the line", || page.text(".cm-activeLine").contains("poligon"));
 }
 

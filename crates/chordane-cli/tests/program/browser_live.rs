@@ -288,7 +288,7 @@ fn a_finding_is_mended_by_a_click() {
     page.click("[data-code=open-outline] .go");
     page.wait("document.querySelector('#overlay .found') && document.querySelector('.cm-activeLine')?.textContent.includes('480, 200')");
     page.keep("live-finding");
-    page.press("[data-code=open-outline] .mend");
+    page.click("[data-code=open-outline] .mend");
     wait_for_file(&score, |text| text == open.replace(".open()", ".close()"));
     page.wait("document.querySelector('#finding-list').textContent === 'Nothing looks wrong.'");
     // The focus is where one goes on: at the next finding, or in the text.
@@ -433,7 +433,7 @@ fn changes_from_two_sides_are_brought_together_or_asked_about() {
     page.join();
     page.wait("document.querySelector('#clash')?.textContent.includes('changed elsewhere')");
     assert!(page.text(".cm-content").contains("three"));
-    page.press("#clash button");
+    page.click("#clash button");
     wait_for_file(&score, |text| text.contains("line. one!"));
 }
 
@@ -521,7 +521,7 @@ fn ask(live: &Live, path: &str, headers: &[(&str, &str)]) -> (u16, Vec<u8>) {
         let length = head.lines().find_map(|line| line.strip_prefix("content-length: ")?.parse().ok());
         let status = head.split(' ').nth(1).unwrap().parse().unwrap();
         if head.contains("transfer-encoding: chunked") {
-            if let Some(body) = joined(&bytes[end + 4..]) {
+            if let Some(body) = unchunked(&bytes[end + 4..]) {
                 return (status, body);
             }
             assert!(read > 0, "the answer breaks off");
@@ -556,8 +556,8 @@ fn half_sent_requests_end_and_connections_are_limited() {
     assert_eq!(ask(&live, "/", &[]).0, 200);
 }
 
-/// The chunks of a body put together, once all are there.
-fn joined(mut chunks: &[u8]) -> Option<Vec<u8>> {
+/// The body of a chunked answer, once all of its chunks are there.
+fn unchunked(mut chunks: &[u8]) -> Option<Vec<u8>> {
     let mut body = Vec::new();
     loop {
         let end = chunks.windows(2).position(|two| two == b"\r\n")?;

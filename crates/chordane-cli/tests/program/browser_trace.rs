@@ -71,8 +71,8 @@ fn a_picture_is_traced_and_nothing_is_lost_when_the_program_is_killed() {
     assert_eq!(std::fs::read_to_string(&out).unwrap(), svg);
     assert!(std::fs::read_to_string(&score).unwrap().contains("closed"), "the score has the shape");
     // All of it can still be taken back; empty shapes vanish.
-    for _ in 0..6 {
-        page.run("document.querySelector('#undo').click()");
+    for _ in 0..5 {
+        page.click("#undo");
     }
     count(0);
     assert_eq!(page.run("return document.querySelector('#shapes').children.length"), 0);
@@ -106,7 +106,7 @@ fn another_hand_and_another_picture_are_asked_about() {
     );
     page.keep("trace-asked");
     assert_eq!(std::fs::read_to_string(&out).unwrap(), edited);
-    page.press("#answer button:last-child");
+    page.click("#answer button:last-child");
     page.wait("document.querySelector('#answer') === null");
     add(4);
     assert_eq!(std::fs::read_to_string(&out).unwrap(), edited);
@@ -117,7 +117,7 @@ fn another_hand_and_another_picture_are_asked_about() {
     page.go(&live.address);
     page.wait_for_picture();
     count(5);
-    page.press("#answer button");
+    page.click("#answer button");
     let svg = wait_for_file(&out, |text| text.contains("<path"));
     live.kill();
     // Another picture under the same outlines: nothing is drawn before that is answered.
@@ -143,7 +143,7 @@ fn another_hand_and_another_picture_are_asked_about() {
     page.click_at(at(120.0, 420.0));
     page.wait("document.querySelector('#toast').textContent.includes('answer the question above first')");
     assert_eq!((vertices(&page), std::fs::read_to_string(&out).unwrap()), (5, svg));
-    page.press("#answer button");
+    page.click("#answer button");
     page.wait("document.querySelector('#answer') === null");
     add(5);
     live.kill();
@@ -170,7 +170,7 @@ fn held_arrow_keys_move_the_traced_vertex_by_every_press() {
         std::fs::read_to_string(&out).is_ok_and(|text| (x(&text) - x(&first) - 30.0).abs() < 0.02)
     });
     // They are taken back and done again together, wherever the focus is.
-    page.press("#surround");
+    page.click("#surround");
     page.keys(&['\u{e009}'], &['z']);
     wait_for_file(&out, |text| text == first);
     page.keys(&['\u{e009}', '\u{e008}'], &['z']);
@@ -353,7 +353,7 @@ fn marks_that_stream_in_are_shown_and_picked() {
     wait("another place", || place() != before);
     wait("another picture", || page.run("return document.querySelector('#stage').dataset.serial") != serial);
     // Held still they can be clicked; what comes in meanwhile is shown afterwards.
-    page.press("#marks-pause");
+    page.click("#marks-pause");
     page.wait("document.querySelector('#marks-pause').textContent === 'Play'");
     let still = place();
     let pick = |number: usize| {
@@ -366,7 +366,7 @@ fn marks_that_stream_in_are_shown_and_picked() {
         page.click_at((at[0].as_f64().unwrap(), at[1].as_f64().unwrap()));
     };
     [4, 5, 6, 7].into_iter().for_each(pick);
-    // Clicked twice it counts once.
+    // A second click on the same mark adds nothing.
     pick(7);
     page.wait("document.querySelector('#marked').textContent === '4 5 6 7'");
     assert_eq!(place(), still);
@@ -375,11 +375,11 @@ fn marks_that_stream_in_are_shown_and_picked() {
     page.keep("live-marks");
     page.click("#marks-open");
     [0, 1].into_iter().for_each(pick);
-    page.press("#marks-delete");
-    page.press("#toast button");
+    page.click("#marks-delete");
+    page.click("#toast button");
     page.wait("document.querySelector('#marked [aria-pressed=true]')?.textContent === '0 1'");
-    page.press("#marks-delete");
-    page.press("#marks-pause");
+    page.click("#marks-delete");
+    page.click("#marks-pause");
     wait("another place", || place() != still);
     page.click("#marks-previous");
     page.wait("document.querySelector('#marked [aria-pressed=true]')?.textContent === '4 5 6'");

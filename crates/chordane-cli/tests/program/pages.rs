@@ -170,16 +170,8 @@ impl Page {
         self.run(&script).as_str().unwrap().to_owned()
     }
 
-    pub(crate) fn click(&self, selector: &str) {
-        self.wait(&format!(
-            "document.querySelector({0}) && !document.querySelector({0}).disabled",
-            json!(selector)
-        ));
-        self.run(&format!("document.querySelector({}).click()", json!(selector)));
-    }
-
     /// Clicks an element with the pointer, where it is on the screen.
-    pub(crate) fn press(&self, selector: &str) {
+    pub(crate) fn click(&self, selector: &str) {
         self.wait(&format!(
             "document.querySelector({0}) && !document.querySelector({0}).disabled",
             json!(selector)

@@ -77,7 +77,7 @@ pub enum Step {
         shape: usize,
     },
     /// A closed shape turned into a hole of the smallest closed shape that it lies in.
-    TurnHole {
+    MakeHole {
         /// The shape.
         shape: usize,
     },
@@ -379,7 +379,7 @@ impl State {
                 }
                 (self.active, self.hole_of) = (None, Some(shape));
             }
-            Step::TurnHole { shape } => {
+            Step::MakeHole { shape } => {
                 let around = self.around(shape)?;
                 let at = self.place(shape)?;
                 if let Some(own) = self.shapes.get_mut(at) {

@@ -152,9 +152,9 @@ impl Session<'_> {
         self.queue.front().is_some_and(is_drag)
     }
 
-    /// Takes a text that a drag made, and runs it. What of it belongs to knobs sets them.
+    /// Applies the text that a drag made, and runs it. Numbers of knobs set the knobs and leave the text alone.
     fn take_dragged(&mut self, what: &str, gesture: Gesture, text: &str, holds: &Holds) {
-        let (text, knobs) = self.apart(text, holds);
+        let (text, knobs) = self.split_knobs(text, holds);
         self.desk.change(what, gesture, |state| {
             state.text = text.into();
             state.knobs.extend(knobs);
@@ -163,12 +163,12 @@ impl Session<'_> {
         self.run();
     }
 
-    /// A text that was made of what is held, without what knobs are set to.
-    fn apart(&self, text: &str, holds: &Holds) -> (String, Vec<(String, String)>) {
+    /// Splits a text that a drag or an edit made into the score's own text and the knobs that it sets.
+    fn split_knobs(&self, text: &str, holds: &Holds) -> (String, Vec<(String, String)>) {
         let set = holds.script();
         let changed = Script::read(set.name(), text, set.limits());
         match (&self.own, changed) {
-            (Some(own), Ok(changed)) => own.apart(set, &changed),
+            (Some(own), Ok(changed)) => own.split_knobs(set, &changed),
             _ => (text.to_owned(), Vec::new()),
         }
     }
@@ -324,7 +324,7 @@ impl Session<'_> {
         let ran = self.ran.as_ref()?;
         let flags = self.flags.clone();
         let made = flags.running(|| make(ran, &mut holds));
-        let made = made.map(|text| self.apart(&text, &holds).0);
+        let made = made.map(|text| self.split_knobs(&text, &holds).0);
         self.holds = Some(holds);
         made
     }
