@@ -1,7 +1,8 @@
 // The pointer over the picture: looking, taking hold, dragging, measuring, panning.
 
 import { Fingers } from "./fingers.js";
-import { announce, html, isOnControl, part, reachOf, short, stillOf, toast } from "./parts.js";
+import { announce, html, isOnControl, reachOf, short, stillOf, toast } from "./parts.js";
+import { Readout } from "./readout.js";
 
 /** So long, in milliseconds, the program may look for what a place depends on before that is said. */
 const SOON = 200;
@@ -24,6 +25,7 @@ export class Drag {
         this.picture = picture;
         this.overlay = overlay;
         this.text = text;
+        this.readout = new Readout(picture);
         this.way = 0;
         /** A press is undecided until it is known what lies there and the pointer moves. @type {"none" | "press" | "pan" | "grab" | "knob"} */
         this.doing = "none";
@@ -188,7 +190,7 @@ export class Drag {
         const before = this.last;
         this.last = event;
         const at = this.picture.placeOf(event);
-        this.tellPosition(at);
+        this.readout.position(at, this.overlay.from);
         this.point(event);
         if (this.doing === "press") {
             if (this.isStill(event) && this.wanted === null) return;
@@ -301,7 +303,7 @@ export class Drag {
         }
         const at = this.picture.placeOf({ clientX: this.begun[0] ?? 0, clientY: this.begun[1] ?? 0 });
         this.overlay.from = at;
-        const copied = this.positionText(at);
+        const copied = this.readout.text(at);
         clearTimeout(this.copies);
         // Not of a double click, which means something else.
         this.copies = setTimeout(() => void navigator.clipboard?.writeText(copied).then(() => toast(`${copied} copied`), () => {}), ONE_CLICK);
@@ -316,11 +318,11 @@ export class Drag {
         this.overlay.grip = grip;
         this.way = grip.way;
         this.text.showNumbers(grip.numbers);
-        this.tellUnder();
+        this.readout.under(this.overlay.item, this.overlay.grip);
         const { item } = this.overlay;
         const of = item === null ? "" : ` of ${item.name ?? `item ${item.number}`}`;
         const next = grip.numbers.length === 0 ? "No number moves it." : "Arrow keys move it.";
-        announce(`${grip.what}${of}, at ${this.positionText(grip.at)}. ${next}`);
+        announce(`${grip.what}${of}, at ${this.readout.text(grip.at)}. ${next}`);
         this.overlay.draw();
     }
 
@@ -333,9 +335,7 @@ export class Drag {
             this.text.showNumbers([]);
             html("under").textContent = "";
         }
-        part("position", HTMLOutputElement).value = "–";
-        html("own").textContent = "";
-        html("measured").textContent = "";
+        this.readout.clear();
         this.overlay.draw();
     }
 
@@ -372,7 +372,7 @@ export class Drag {
             }
             this.picture.stage.style.cursor = told.grip !== null && told.grip.numbers.length > 0 ? "move" : "crosshair";
             this.text.showNumbers(told.grip?.numbers ?? []);
-            this.tellUnder();
+            this.readout.under(this.overlay.item, this.overlay.grip);
             this.overlay.draw();
         }
         if (this.asked) this.look();
@@ -380,45 +380,6 @@ export class Drag {
 
     /** What was asked for by a key is chosen now. */
     onChosen() {}
-
-    tellUnder() {
-        const { item, grip } = this.overlay;
-        /** @type {string[]} */
-        const parts = [];
-        if (grip !== null) {
-            if (grip.numbers.length === 0) {
-                parts.push(`${grip.what}: no number of the score moves it`);
-            } else {
-                const places = grip.moved_count === 1 ? "1 other point" : `${grip.moved_count} other points`;
-                const more = grip.moved_count > 0 ? `, with ${places}` : "";
-                const ways = grip.ways > 1 ? ` (way ${grip.way + 1} of ${grip.ways}: w)` : "";
-                const count = grip.numbers.length === 1 ? "1 number" : `${grip.numbers.length} numbers`;
-                parts.push(`${grip.what}: ${count}${more}${ways}`);
-            }
-        }
-        if (item !== null) {
-            const name = item.name === null ? `item ${item.number}` : item.name;
-            parts.push(`${name}${item.line === null ? "" : `, line ${item.line}`} · ${item.figures}`);
-        }
-        if (item !== null && document.body.dataset.kind === "document") parts.push("points of an .svg document cannot be dragged: change its text");
-        html("under").textContent = parts.join(" — ");
-        html("own").textContent = item === null || item.own === null ? "" : `${short(item.own[0])}, ${short(item.own[1])} on the item itself`;
-    }
-
-    /** @param {[number, number]} at */
-    positionText(at) {
-        const digits = Math.min(4, Math.max(0, Math.ceil(-Math.log10(this.picture.pixel))));
-        return `${short(at[0], digits)}, ${short(at[1], digits)}`;
-    }
-
-    /** @param {[number, number]} at */
-    tellPosition(at) {
-        part("position", HTMLOutputElement).value = this.positionText(at);
-        const { from } = this.overlay;
-        if (from === null) return;
-        const [x, y] = [at[0] - from[0], at[1] - from[1]];
-        html("measured").textContent = `Δ ${short(Math.hypot(x, y))} at ${short((Math.atan2(y, x) * 180) / Math.PI, 1)}°`;
-    }
 
     /** @param {any} told */
     held(told) {
@@ -440,7 +401,7 @@ export class Drag {
             // The next press starts from the place that was reached.
             if (told.at === null || told.told !== null) this.target = null;
             else if (this.target !== null && this.target !== this.nudged) this.nudge([0, 0]);
-            announce(told.told ?? this.positionText(told.at));
+            announce(told.told ?? this.readout.text(told.at));
         }
         if (this.doing === "grab" && this.wanted !== this.sent) this.dragOn();
     }

@@ -175,7 +175,7 @@ export class NewOutline {
         if (!this.active) return;
         event.stopImmediatePropagation();
         const at = this.put(event);
-        this.drag.tellPosition(at);
+        this.drag.readout.position(at, null);
         this.drag.last = event;
         const { begun, before } = this;
         this.before = event;
@@ -259,7 +259,7 @@ export class NewOutline {
             const step = this.step;
             const at = this.cross ?? [Math.round((x0 + x1) / 2 / step) * step, Math.round((y0 + y1) / 2 / step) * step];
             this.cross = [(at[0] ?? 0) + x, (at[1] ?? 0) + y];
-            this.drag.tellPosition(this.cross);
+            this.drag.readout.position(this.cross, null);
             announce(`${short(this.cross[0])}, ${short(this.cross[1])}`);
             this.overlay.draw();
         };

@@ -23,7 +23,7 @@ const WORTH_A_LOOK: usize = 8;
 /// How the bar of a clip looks.
 pub(crate) const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
 
-/// A sheet, its size in pixels where that is not its own, and the pictures that it was painted with.
+/// A sheet, its size in pixels if that differs from its own, and the names of the pictures it was painted with.
 type Painted = (Sheet, Option<(u32, u32)>, BTreeSet<String>);
 
 /// What draws the frames of a clip.
@@ -37,7 +37,7 @@ pub(crate) struct Frames<'a> {
     pub(crate) count: usize,
     /// What stands still in all of them.
     pub(crate) still: StillShapes,
-    /// Of the files of pictures, by their names.
+    /// Digests of picture files, by the pictures' names.
     pub(crate) digests: Mutex<HashMap<String, Option<String>>>,
 }
 
@@ -51,7 +51,7 @@ impl Frames<'_> {
         self.painted(frame).map(|(sheet, shown, _)| (sheet, shown))
     }
 
-    /// The same, and the pictures that it was painted with.
+    /// As [`Frames::sheet`], with the names of the pictures that the score used.
     fn painted(&self, frame: usize) -> Result<Painted, Failure> {
         let settings = self.settings(frame);
         let run = self.runner.run(&settings);
@@ -62,7 +62,7 @@ impl Frames<'_> {
         Ok((sheet, shown, pictures))
     }
 
-    /// What is told of a frame in a file of its own, but for its pictures.
+    /// The record that a frame's own file carries, without its pictures.
     pub(crate) fn record(&self, frame: usize) -> Option<Record> {
         Some(Record::of_frame(self.origin?, &self.settings(frame), self.options))
     }

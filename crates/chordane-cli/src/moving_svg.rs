@@ -43,7 +43,7 @@ pub(crate) fn draw(frames: &Frames<'_>, file: Option<&Path>) -> Result<(), Failu
     Ok(())
 }
 
-/// All frames as one document; or what went wrong, and in which frame.
+/// All frames as one document. An error comes with the number of its frame, if it has one.
 pub(crate) fn text(frames: &Frames<'_>, bar: &ProgressBar) -> Result<String, (Option<usize>, Failure)> {
     let count = frames.count;
     let (first, shown) = frames.sheet(0).map_err(|failure| (Some(0), failure))?;

@@ -132,7 +132,7 @@ pub(crate) struct DrawOptions {
 }
 
 impl DrawOptions {
-    /// Of a picture of a size, or of the sheet's own, what the command would draw without options.
+    /// The command's defaults, for a picture of a size in pixels or of the sheet's own size.
     pub(crate) fn of_size(size: Option<(u32, u32)>) -> Self {
         Self {
             out: Vec::new(),

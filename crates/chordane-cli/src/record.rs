@@ -29,10 +29,10 @@ pub(crate) struct Record {
     /// The score's text; none where it was compiled in.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) source: Option<String>,
-    /// Of a frame: a digest of the options that change its pixels and of its marks, where they are not as by default.
+    /// For a frame: a digest of its marks and of the options that change its pixels; none if all are at their defaults.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     drawn_with: Option<String>,
-    /// Of a frame: the pictures that it was painted with, by their names, and digests of their files.
+    /// For a frame: the names of the pictures it was painted with, and the digests of their files.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pictures: BTreeMap<String, String>,
 }
@@ -89,7 +89,7 @@ impl Record {
         }
     }
 
-    /// The record of one frame of a clip, by which a later run knows it again.
+    /// The record of one frame of a clip, by which `--resume` recognises it.
     pub(crate) fn of_frame(origin: &Origin, settings: &Settings, options: &DrawOptions) -> Self {
         let own = (options.dpi, options.grain, options.partial, options.no_antialias);
         let marks = settings.get_marks();
@@ -98,7 +98,7 @@ impl Record {
         Self { drawn_with, ..Self::of(origin, settings) }
     }
 
-    /// The same with the pictures that it was painted with.
+    /// The same record with pictures and their digests.
     pub(crate) fn with_pictures(self, pictures: BTreeMap<String, String>) -> Self {
         Self { pictures, ..self }
     }
@@ -194,7 +194,7 @@ impl Record {
     }
 }
 
-/// Whether a file is there, whole, that says it was drawn as a record has it, with pictures that have the same digests now.
+/// Whether a file is an intact frame with this record, and its pictures have not changed since.
 pub(crate) fn is_drawn(file: &Path, record: &Record, digest_of: impl Fn(&str) -> Option<String>) -> bool {
     let Ok(bytes) = read_file(file) else { return false };
     let said = read_metadata(&bytes).and_then(|text| serde_json::from_str::<Record>(&text).ok());

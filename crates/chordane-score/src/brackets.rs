@@ -77,8 +77,8 @@ impl Pairs {
     }
 }
 
-/// A bracket of a text that cannot be read which is not closed, by its line and column, counted from 1, and what closes it; and the sign and its line
-/// before which it ought to be closed, or `None` for the end of the text.
+/// A bracket that is never closed: its line and column, counted from 1, the bracket that would close it, and the sign, with its line,
+/// before which that belongs; `None` for the end of the text.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub(crate) struct Unclosed {
     pub(crate) at: (usize, usize),
@@ -87,7 +87,7 @@ pub(crate) struct Unclosed {
     pub(crate) before: Option<(char, usize)>,
 }
 
-/// The first `(` or `[` that is still open where a statement or what is around it ends.
+/// The first `(` or `[` that is still open at the end of its statement or of the bracket around it.
 pub(crate) fn unclosed(text: &str) -> Option<Unclosed> {
     let mut open: Vec<(char, (usize, usize))> = Vec::new();
     let (mut line, mut column) = (1, 0);
@@ -127,7 +127,7 @@ fn told(open: char, at: (usize, usize), before: Option<(char, usize)>) -> Unclos
     Unclosed { at, open, close: if open == '(' { ')' } else { ']' }, before }
 }
 
-/// How many bytes a text goes on, with the quote that ends it.
+/// The number of bytes up to and including the closing quote.
 fn quoted(rest: &str, quote: char) -> usize {
     let mut escaped = false;
     for (at, c) in rest.char_indices() {
@@ -139,7 +139,7 @@ fn quoted(rest: &str, quote: char) -> usize {
     rest.len()
 }
 
-/// How many bytes the comment is long that a text begins with; 1 where it begins with none.
+/// The length in bytes of the comment at the beginning of a text; 1 if there is none.
 fn commented(text: &str) -> usize {
     if text.starts_with("//") {
         return text.find('\n').unwrap_or(text.len());
@@ -162,7 +162,7 @@ mod tests {
         assert_eq!(at("fn dart(x) {\n  closed([[x, 1]\n}"), Some(((2, 10), '[', Some(('}', 3)))));
         assert_eq!(at("sheet(9, 9).add(\n  circle([1, 2], 3)\n"), Some(((1, 16), '(', None)));
         assert_eq!(at("pt(1, [2)"), Some(((1, 7), '[', Some((')', 1)))));
-        // Not in texts and comments, and not where a function stands in brackets.
+        // Brackets in texts and comments do not count, nor do statements of functions within brackets.
         for sound in
             ["print(\"(\"); // (", "/* ( */ [1]", "list.map(|v| { let a = v; a })", "`(\n(`;", "(", ") ]"]
         {

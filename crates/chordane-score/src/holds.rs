@@ -29,7 +29,7 @@ const APART: f64 = 0.05;
 /// So many of the nearest numbers are looked at in pairs.
 const MOST_PAIRED: usize = 24;
 
-/// An item with more places than this is not carried along by the numbers of each.
+/// The most grips of an item that can be moved by the numbers of its vertices.
 const MOST_TOGETHER: usize = 600;
 
 /// So many ways to hold a place are given.
@@ -41,7 +41,7 @@ const MOST_RUNS: usize = 16;
 /// A place is near enough at this share of what cannot be seen.
 const NEAR_ENOUGH: f64 = 0.75;
 
-/// Numbers are rounded as long as that moves the place by no more than this share of what cannot be seen: the rest is for what is not known of its way.
+/// The share of the tolerance that rounding may use up. The rest is for the error of the linear estimate.
 const ROUNDED_BY: f64 = 0.6;
 
 /// So many decimals more than needed are tried where a place comes no nearer.
@@ -301,7 +301,7 @@ impl Holds {
             return None;
         }
         let mut shares: Vec<(usize, Point)> = Vec::new();
-        // What of a way across and down a place does not go yet with the numbers so far.
+        // How much of a unit move a grip does not make yet with the numbers so far.
         let left = |shares: &[(usize, Point)], part: usize| {
             let gone = |(number, share): &(usize, Point)| {
                 self.by(part, *number).map(|by| (by * share.x, by * share.y))
@@ -318,7 +318,7 @@ impl Holds {
             let is_new = |number: &usize| shares.iter().all(|(own, _)| own != number);
             let mut numbers: Vec<usize> =
                 (0..self.tried.len()).filter(|n| is_new(n) && self.by(*part, *n).is_some()).collect();
-            // Those first that move the least else.
+            // Numbers that move little else come first.
             numbers.sort_by_key(|number| self.moves(*number).count());
             let by = |number: usize| self.by(*part, number).unwrap_or_default();
             let alone = |number: &&usize| {
@@ -380,7 +380,7 @@ pub struct Drag<'h> {
     grip: Option<Grip>,
     numbers: Vec<usize>,
     values: Vec<f64>,
-    /// How the place moves for a change of each number by 1; or, where they carry a shape along together, how each changes for a way of 1 across and down.
+    /// How far the grip moves if a number changes by 1; or, for numbers that move an item together, how much each changes for a unit move.
     columns: Vec<Point>,
     together: bool,
     at: Point,
@@ -407,7 +407,7 @@ impl Drag<'_> {
     pub fn to(&mut self, wanted: Point, within: f64) -> Dragged {
         let within = within.max(1e-9);
         let (mut refused, mut runs, mut more) = (None, 0, 0);
-        // Once it was moved, what cannot be seen is near enough.
+        // After a move, anything within the tolerance is near enough.
         let near_enough = |runs: usize| if runs == 0 { NEAR_ENOUGH * within } else { within };
         while runs < MOST_RUNS && self.at.distance(wanted) > near_enough(runs) {
             let Some(step) = self.step(wanted - self.at, within) else { break };
@@ -483,7 +483,7 @@ impl Drag<'_> {
             own.map(|(at, (value, needed))| self.rounded(at, *value, needed.saturating_sub(fewer))).collect()
         };
         let near = |fewer: &usize| self.off(values, &rounded(*fewer)) <= ROUNDED_BY * within;
-        // The coarsest first, unless a place came no nearer so.
+        // Coarsest first, unless that brought the grip no nearer.
         let fewer = if more > 0 { 0 } else { (1..=most).rev().find(near).unwrap_or(0) };
         let written = rounded(fewer);
         let text = |(number, value): (&usize, &f64)| {
@@ -494,8 +494,8 @@ impl Drag<'_> {
         (edited(self.holds.script.source(), texts), written)
     }
 
-    /// With how many decimals of a number the place is surely near enough: half a unit of the last decimal of two numbers moves it by no more than
-    /// cannot be seen.
+    /// The decimals of a number that are surely enough: rounding two numbers by half a unit of their last decimal moves the grip by no more than
+    /// the tolerance.
     fn needed(&self, at: usize, within: f64) -> usize {
         let column = self.columns.get(at).map_or(0.0, |column| column.length());
         let moves = if self.together { 1.0 / column } else { column };
@@ -503,7 +503,7 @@ impl Drag<'_> {
         if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
     }
 
-    /// A value as it is written with so many decimals. Of numbers that carry a shape along it is the change that is rounded: so the shape stays as it is.
+    /// A value rounded to decimals. For numbers that move an item together the change is rounded, so that the item keeps its shape.
     fn rounded(&self, at: usize, value: f64, decimals: usize) -> f64 {
         let number = self.numbers.get(at).and_then(|number| self.holds.script.numbers().get(*number));
         let Some(number) = number else { return value };
@@ -519,7 +519,7 @@ impl Drag<'_> {
         to(value, decimals)
     }
 
-    /// How far the place is off where rounded values are written, by what is known of them.
+    /// The estimated error of the grip's position with rounded values.
     fn off(&self, values: &[f64], rounded: &[f64]) -> f64 {
         let all = values.iter().zip(rounded).zip(&self.columns);
         if self.together {

@@ -151,7 +151,7 @@ fn changes(script: &Script, finding: &Finding) -> Vec<Change> {
                 .brackets()
                 .iter()
                 .filter(|bracket| !bracket.is_list && text.get(..bracket.open).is_some_and(is_stroke));
-            // A width is the last that a stroke is given.
+            // The width is the last argument of a stroke.
             let width = strokes.filter_map(|stroke| {
                 let last = stroke.elements(text).last()?;
                 script.numbers().iter().find(|number| number.bytes == last && number.value == 0.0)

@@ -67,8 +67,8 @@ impl Mistake {
         self.advice.as_deref()
     }
 
-    /// The source with the word in place of what stands there that the message or the advice says is meant. `None` where it says of none, or the
-    /// source is another one.
+    /// The source with the misspelt word replaced by the one that the message or the advice suggests. `None` if there is no suggestion, or if the
+    /// word is not in the source.
     ///
     /// ```
     /// use chordane_score::{Limits, Runner, Settings};
@@ -86,12 +86,12 @@ impl Mistake {
         let begin: usize = source.split_inclusive('\n').take(place.line.checked_sub(1)?).map(str::len).sum();
         let line = source.get(begin..)?.split('\n').next()?;
         let skipped: usize = line.chars().take(place.column.checked_sub(1)?).map(char::len_utf8).sum();
-        // The place of a method is that of its dot, and that of a text its call.
+        // The position of a method is its dot, and that of a text argument is the call.
         let at = begin + skipped + line.get(skipped..)?.find(&wrong)?;
         Some(edited(source, [(at..at + wrong.len(), meant)]))
     }
 
-    /// What is wrong and what is meant instead, as they stand in the source.
+    /// The wrong word and the suggested one, as written in a source.
     fn meant(&self) -> Option<(String, String)> {
         let within = |text: &str, quote: char| text.split(quote).nth(1).map(str::to_owned);
         let advice = self.advice.as_deref().unwrap_or_default();
@@ -119,7 +119,7 @@ impl Mistake {
     }
 }
 
-/// How advice begins that names the word that is meant, and how a message of a sign that means nothing.
+/// The beginning of advice that suggests a word, and of a message about an unknown operator.
 pub(crate) const DID_YOU_MEAN: &str = "did you mean `";
 pub(crate) const NO_OPERATOR: &str = "there is no operator `";
 

@@ -26,7 +26,7 @@ pub struct Number {
     pub value: f64,
     /// How many decimals it is written with.
     pub decimals: usize,
-    /// Whether it is a whole number by which something is counted: what is divided by, the end of a range, or a name's number that is used so.
+    /// Whether the number is a count: a whole number that is a divisor or the end of a range, directly or through a name.
     pub counts: bool,
     /// Whether a minus may stand right before it: not where it follows a name or another value.
     sign: bool,
@@ -48,7 +48,7 @@ impl Number {
         self.text_with(value, decimals, 0)
     }
 
-    /// With so many decimals, of which zeros at the end are left out but for so many decimals.
+    /// Writes a value with `decimals` decimals, without trailing zeros beyond the first `least` decimals.
     fn text_with(&self, value: f64, decimals: usize, least: usize) -> String {
         let mut text = format!("{value:.*}", decimals.min(MOST_DECIMALS));
         let own = text.find('.').map_or(0, |point| point + 1 + least);
@@ -81,12 +81,12 @@ pub(crate) struct Spot {
 pub(crate) struct Spots {
     pub(crate) found: Vec<Spot>,
     bound: bool,
-    /// Whether what comes next is divided by, or ends a range.
+    /// Whether the next token is a divisor or the end of a range.
     counts: bool,
-    /// The name that is being given a value, until its first number.
+    /// The name on the left of a declaration, until its first number is read.
     naming: Option<String>,
     begins_name: bool,
-    /// The whole number that each name was given, by its place in what was found.
+    /// The index in `found` of the whole number that each name was declared with.
     named: HashMap<String, usize>,
 }
 
@@ -110,7 +110,7 @@ impl Spots {
                 let spot = self.named.get(name.as_str()).and_then(|at| self.found.get_mut(*at));
                 spot.into_iter().for_each(|spot| spot.counts = true);
             }
-            // What a name is computed from is not the number that it stands for.
+            // A name that is computed does not stand for one number.
             Token::Equals | Token::LeftParen | Token::StringConstant(_) | Token::Comma => {}
             Token::Identifier(name) if **name == "knob" => {}
             _ => self.naming = None,

@@ -115,7 +115,7 @@ impl Pictures {
         if within { Ok(file) } else { Err(outside()) }
     }
 
-    /// The file of a picture by its name, where it is one and may be read.
+    /// The file of a picture by its name; `None` if the picture is not a file, or may not be read.
     #[must_use]
     pub fn file_of(&self, name: &str) -> Option<PathBuf> {
         if self.given.contains_key(name) { None } else { self.place(name).ok() }

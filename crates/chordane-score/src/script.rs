@@ -177,7 +177,7 @@ impl Script {
         (edited(&changed.source, edits), knobs)
     }
 
-    /// The places in [`Script::numbers`] of what a knob starts with, where that is a number or a point.
+    /// The indices in [`Script::numbers`] of a knob's start, if that is a number or a point.
     pub(crate) fn start_numbers(&self, name: &str) -> Option<Vec<usize>> {
         let own = self.known.declared.iter().find(|own| own.name.as_deref() == Some(name))?;
         self.plain_start(own)?;
@@ -187,7 +187,7 @@ impl Script {
         Some((0..self.known.numbers.len()).filter(within).collect())
     }
 
-    /// What a knob starts with as its value is set, where it is written as a number or as a point of two.
+    /// A knob's start as text for [`Settings::set`], if it is written as a number or a point.
     fn plain_start(&self, own: &Declaration) -> Option<String> {
         let text = self.source.get(own.start.clone())?.trim();
         let within = |number: &&Number| own.start.contains(&number.bytes.start);

@@ -1,5 +1,5 @@
 //! Exports: files made of what is shown, as `draw` makes them, sent while they are made. Nothing is kept on the disk, and what nobody takes any more
-//! is not drawn on.
+//! is not drawn any further.
 
 use std::collections::HashMap;
 use std::io::{self, Write};
@@ -19,10 +19,10 @@ use crate::moving_svg;
 use crate::options::{DrawOptions, parse_size};
 use crate::web::Outlet;
 
-/// A clip that is exported has at most so many frames.
+/// The most frames in an exported clip.
 const MOST_FRAMES: usize = 2000;
 
-/// What an export is kept in.
+/// The kind of file that an export makes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Kept {
     Still(Format),
@@ -31,7 +31,7 @@ pub(super) enum Kept {
     Track,
 }
 
-/// An export as it is asked for.
+/// An export as a page requests it.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct Export {
     pub(super) kept: Kept,
@@ -40,7 +40,7 @@ pub(crate) struct Export {
 }
 
 impl Export {
-    /// Of a file by its name, with what the page's fields hold.
+    /// Reads a request: the file's name and the fields of the page.
     pub(crate) fn asked(file: &str, query: &HashMap<String, String>) -> Result<Self, String> {
         let field = |name: &str| query.get(name).map(|value| value.trim()).filter(|value| !value.is_empty());
         let ending = file.rsplit_once('.').map_or("", |(_, ending)| ending);
@@ -62,7 +62,7 @@ impl Export {
         Ok(Self { kept, frames, size: size.transpose()? })
     }
 
-    /// Draws what a score makes, and sends it as it is made.
+    /// Runs a score, draws it, and sends the file while it is drawn.
     pub(crate) fn draw<'a>(
         self,
         settings: &Settings,

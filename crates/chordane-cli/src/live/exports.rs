@@ -1,4 +1,4 @@
-//! The exports that pages ask for: made from what is shown, and how far each is.
+//! The exports that pages request, and their progress.
 
 use std::collections::{BTreeMap, HashMap};
 use std::io::Write;
@@ -16,7 +16,7 @@ use crate::failure::Failure;
 use crate::input::Input;
 use crate::web::Outlet;
 
-/// The exports that are being made, by the names that pages gave them.
+/// The running exports, by the ids that pages gave them.
 #[derive(Clone, Debug, Default)]
 pub(crate) struct Exports {
     all: Arc<Mutex<BTreeMap<String, ProgressBar>>>,
@@ -41,14 +41,14 @@ impl Exports {
         self.all.lock().unwrap_or_else(PoisonError::into_inner).remove(name);
     }
 
-    /// How far each is: frames drawn, and frames in all.
+    /// The progress of each: its id, the frames drawn, and the frames in all.
     pub(crate) fn told(&self) -> Vec<(String, u64, u64)> {
         let all = self.all.lock().unwrap_or_else(PoisonError::into_inner);
         all.iter().map(|(name, bar)| (name.clone(), bar.position(), bar.length().unwrap_or(1))).collect()
     }
 }
 
-/// Makes a file of what is shown, and sends it as it is made.
+/// Makes a file of what is shown, and sends it while it is made.
 pub(crate) fn export(
     file: &str,
     query: &HashMap<String, String>,

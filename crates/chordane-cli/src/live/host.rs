@@ -22,7 +22,7 @@ use crate::web::{Answer, Host, LIVE, Outlet, token};
 /// A run that goes on for longer than this is told.
 const SLOW: Duration = Duration::from_millis(400);
 
-/// So often it is told how far exports are.
+/// The time between two progress messages.
 const TELL_EXPORTS: Duration = Duration::from_millis(150);
 
 /// What pages of a score talk to.

@@ -8,7 +8,7 @@ use chordane::read::MarkFrame;
 #[derive(Debug, Default)]
 pub(crate) struct LatestMarks(Mutex<Option<NewMarks>>);
 
-/// A frame of marks, and how many lines before it were none, and frames left out.
+/// A frame of marks, with the number of unreadable lines and of dropped frames so far.
 #[derive(Clone, Debug)]
 pub(crate) struct NewMarks {
     pub(crate) frame: MarkFrame,
@@ -17,7 +17,7 @@ pub(crate) struct NewMarks {
 }
 
 impl LatestMarks {
-    /// Puts in a frame; whether the one before it was taken.
+    /// Puts in a frame. Returns whether the frame before it was taken.
     pub(crate) fn put(&self, new: NewMarks) -> bool {
         self.0.lock().unwrap_or_else(PoisonError::into_inner).replace(new).is_none()
     }

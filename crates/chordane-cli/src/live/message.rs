@@ -55,7 +55,7 @@ pub(crate) enum Asked {
     Replay {
         on: bool,
     },
-    /// Marks that come in are shown later, or now again.
+    /// Pauses the stream of marks, or resumes it.
     PauseMarks {
         on: bool,
     },
@@ -125,18 +125,18 @@ pub(crate) enum Asked {
     Mend {
         finding: usize,
     },
-    /// The mistake mended by the word that is meant.
+    /// Replaces the misspelt word of the mistake by the one that is meant.
     MendMistake,
     /// Shapes through marks written into the score.
     KeepShapes {
         shapes: Vec<MarkedShape>,
     },
-    /// What a new shape would look like.
+    /// Asks for the outline of a new shape that is being drawn.
     Outline {
         vertices: Vec<NewVertex>,
         closed: bool,
     },
-    /// A new shape written into the score.
+    /// Writes a new shape into the score.
     NewShape {
         vertices: Vec<NewVertex>,
         closed: bool,
@@ -149,7 +149,7 @@ pub(crate) enum Asked {
     },
 }
 
-/// A vertex of a shape that is made in the page.
+/// A vertex of a shape drawn in the page.
 #[derive(Clone, Copy, Debug, Deserialize, PartialEq)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct NewVertex {
@@ -214,7 +214,7 @@ pub(crate) enum Told {
     File {
         state: FileState,
         told: String,
-        /// When it was written last, in milliseconds since 1970; 0 where it was not yet.
+        /// When the file was last written, in milliseconds since 1970; 0 if never.
         saved: u64,
     },
     Marks(MarksTold),
@@ -222,7 +222,7 @@ pub(crate) enum Told {
     Slow {
         seconds: f64,
     },
-    /// How far the exports are: what pages call them, frames drawn, and frames in all.
+    /// The progress of the exports: their ids, the frames drawn, and the frames in all.
     Exports {
         exports: Vec<(String, u64, u64)>,
     },
@@ -231,7 +231,7 @@ pub(crate) enum Told {
         outlines: Vec<String>,
     },
     Hovered(Box<HoveredTold>),
-    /// What was taken hold of, if something was that can be moved.
+    /// The grip at a press, if there is one. A drag follows only if it can be moved.
     Grabbed(Box<HoveredTold>),
     /// Where what is dragged is now, why not where it is wanted, and the numbers that changed, as places in the text.
     Held {
@@ -243,11 +243,11 @@ pub(crate) enum Told {
     Clash {
         text: String,
     },
-    /// What a new shape would look like, as path data.
+    /// The outline of a new shape, as path data.
     Outline {
         outline: String,
     },
-    /// Shapes were written into the score, from this line on: clicked ones, or shapes through marks.
+    /// Shapes were written into the score, starting at this line; `marks` if they go through marks.
     Added {
         line: usize,
         marks: bool,
@@ -303,7 +303,7 @@ pub(crate) struct MistakeTold {
     pub(crate) help: Option<String>,
     pub(crate) line: Option<usize>,
     pub(crate) column: Option<usize>,
-    /// Whether a click mends it, and the text in which it is.
+    /// Whether a click can fix it, and the fixed text.
     pub(crate) click: bool,
     #[serde(skip)]
     pub(crate) mended: Option<String>,
@@ -325,7 +325,7 @@ pub(crate) struct KnobTold {
     pub(crate) start: String,
     pub(crate) value: String,
     pub(crate) shape: KnobShape,
-    /// Where what a point knob moves is, where that is known.
+    /// The position of the vertex that a point knob moves, if it is known.
     pub(crate) at: Option<[f64; 2]>,
 }
 
@@ -358,7 +358,7 @@ pub(crate) struct FindingTold {
     pub(crate) click: bool,
 }
 
-/// Where the marks are, by their numbers; how many lines were no frames, how many frames were left out, and whether they are paused.
+/// The marks by number, the number of unreadable lines and of dropped frames, and whether the stream is paused.
 #[derive(Clone, Debug, Default, PartialEq, Serialize)]
 pub(crate) struct MarksTold {
     pub(crate) marks: Vec<(usize, [f64; 2])>,
@@ -405,7 +405,7 @@ pub(crate) struct ItemTold {
 
 #[derive(Clone, Debug, PartialEq, Serialize)]
 pub(crate) struct GripTold {
-    /// Which of all grips it is, and which of its own ways to be held is shown.
+    /// The grip's number among all grips, and the number of the hold among its own.
     pub(crate) grip: usize,
     pub(crate) hold: usize,
     pub(crate) at: [f64; 2],
@@ -415,7 +415,7 @@ pub(crate) struct GripTold {
     /// What else would move with it.
     pub(crate) moved: Vec<[f64; 2]>,
     pub(crate) moved_count: usize,
-    /// Which of the ways to hold what lies there this is, and how many of them move it.
+    /// The number of the hold among all holds at this position, and how many holds there are.
     pub(crate) way: usize,
     pub(crate) ways: usize,
 }

@@ -51,7 +51,7 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
     Ok(watcher)
 }
 
-/// No line of marks is longer than this, in bytes.
+/// The longest line of marks, in bytes.
 const LONGEST_LINE: u64 = 1 << 20;
 
 /// Hands on the marks that come in on standard input, line by line. What is no frame is left out and counted.
@@ -93,7 +93,7 @@ pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>
     }
 }
 
-/// Reads a line, without what ends it; whether it is whole. Of a line that is too long the rest is passed over. `None` at the end.
+/// Reads a line without its line end. Returns false for a line that is too long, whose rest is skipped, and `None` at the end.
 fn next_line(input: &mut impl BufRead, line: &mut Vec<u8>) -> io::Result<Option<bool>> {
     line.clear();
     if input.by_ref().take(LONGEST_LINE + 1).read_until(b'\n', line)? == 0 {
@@ -139,7 +139,7 @@ mod tests {
             });
         }
         assert_eq!(lines, ["first", "too long", "second", "", "last"]);
-        // Without any end.
+        // A line without an end.
         let mut input = io::BufReader::new(long.as_bytes());
         assert_eq!(next_line(&mut input, &mut line).unwrap(), Some(false));
         assert_eq!(next_line(&mut input, &mut line).unwrap(), None);

@@ -13,10 +13,10 @@ use super::text::units;
 /// So many places that move along are shown.
 const MOST_MOVED: usize = 300;
 
-/// So many places that lie together can be told apart.
+/// The most grips at one position that can be told apart.
 const MOST_NEAR: usize = 8;
 
-/// So many ways are offered to hold what lies beneath something else.
+/// The most holds that are offered for each grip beneath another.
 const MOST_BENEATH: usize = 2;
 
 /// So many items of one line are shown.
@@ -37,7 +37,7 @@ pub(crate) fn item_at(ran: &Ran, at: Point, reach: f64) -> Option<ItemTold> {
     Some(item_told(ran, hit.placed(), at))
 }
 
-/// The item that can be taken hold of by a grip.
+/// The item of a grip.
 pub(crate) fn item_of(ran: &Ran, grip: &Grip) -> Option<ItemTold> {
     let placed = ran.sheet.items().nth(grip.item)?;
     Some(item_told(ran, &placed, grip.at))
@@ -116,11 +116,11 @@ pub(crate) fn grips_near(grips: &[Grip], at: Point, reach: f64) -> Vec<usize> {
     near.into_iter().map(|(at, _)| at).take(MOST_NEAR).collect()
 }
 
-/// The ways to hold what lies at a place: those of the grip on top first, and grips that nothing moves last.
+/// The holds of all grips at a position: those of the topmost grip first, and grips that cannot be moved last.
 pub(crate) fn ways(holds: &Holds, near: &[usize]) -> Vec<(usize, Option<Hold>)> {
     let (mut movable, mut stuck) = (Vec::new(), Vec::new());
     for grip in near {
-        // Of what lies beneath the best ways are enough.
+        // The best holds are enough for a grip beneath another.
         let most = if movable.is_empty() { usize::MAX } else { MOST_BENEATH };
         let of: Vec<Hold> = holds.of(*grip).into_iter().take(most).collect();
         if of.is_empty() {
@@ -149,7 +149,7 @@ pub(crate) fn words_for(kind: GripKind) -> String {
     }
 }
 
-/// A grip as it is told, held in one of the ways to hold what lies there, with its numbers as they stand in a script.
+/// The message about a grip and one of the holds at its position, with the places of its numbers in a script.
 pub(crate) fn told(
     (ran, script): (&Ran, &Script),
     holds: &Holds,
@@ -162,7 +162,7 @@ pub(crate) fn told(
         hold.numbers.iter().filter_map(|number| place_of(script, *number)).collect()
     };
     let moved = hold.iter().flat_map(|hold| &hold.moved).filter(|moved| *moved != grip);
-    // A centre is where its vertices put it.
+    // A centre only follows its vertices.
     let others: Vec<&Grip> = moved
         .filter_map(|moved| holds.grips().get(*moved))
         .filter(|other| other.kind != GripKind::Centre)

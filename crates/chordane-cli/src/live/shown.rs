@@ -25,12 +25,12 @@ pub(crate) struct Shown {
     pub(crate) bones: Arc<Vec<String>>,
     pub(crate) history: (Option<String>, Option<String>),
     pub(crate) file: (FileState, Arc<str>),
-    /// When the file was written last, in milliseconds since 1970; 0 where it was not yet.
+    /// When the file was last written, in milliseconds since 1970; 0 if never.
     pub(crate) saved: u64,
     pub(crate) marks: Arc<MarksTold>,
     /// For how many seconds a run goes on that is slow; 0 where none is.
     pub(crate) slow: f64,
-    /// The exports that are being made: what pages call them, frames drawn, and frames in all.
+    /// The running exports: their ids, the frames drawn, and the frames in all.
     pub(crate) exports: Vec<(String, u64, u64)>,
 }
 

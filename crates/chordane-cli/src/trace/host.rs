@@ -65,7 +65,7 @@ struct Work {
     journal: Journal,
     out: Vec<Output>,
     question: Option<Question>,
-    /// The steps, by their places, that go on with the ones before them.
+    /// The indices of steps that continue the step before them: they are undone together.
     goes_on: BTreeSet<usize>,
 }
 
@@ -168,7 +168,7 @@ impl Board {
         Ok(())
     }
 
-    /// Does a step; whether it goes on with the one before, which moved the same vertex.
+    /// Applies a step. With `more`, a move of the same vertex as before continues the last step.
     fn steps(&self, step: Step, more: bool) -> Result<(), String> {
         let mut work = self.work();
         let count = work.draft.steps().len();
@@ -186,7 +186,7 @@ impl Board {
         Ok(())
     }
 
-    /// Takes back the last step, or does the next one again, with those that go on with it.
+    /// Undoes the last step or redoes the next one, together with the steps that continue it.
     fn go(&self, entry: &Entry) -> Result<(), String> {
         let mut work = self.work();
         self.does_in(&mut work, entry)?;

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Clone, Copy, Debug, Deserialize, PartialEq)]
 #[serde(tag = "ask", rename_all = "kebab-case", deny_unknown_fields)]
 pub(crate) enum Asked {
-    /// A step done; whether it goes on with the one before, so that both are taken back together.
+    /// Applies a step. With `more` it continues the last step, and both are undone together.
     Step {
         step: Step,
         snap: Snap,

@@ -44,6 +44,7 @@ pub(crate) const ASSETS: &[Asset] = assets![
     SCRIPT "fingers.js",
     SCRIPT "keys.js",
     SCRIPT "outline.js",
+    SCRIPT "readout.js",
     SCRIPT "stored.js",
     SCRIPT "parts.js",
     SCRIPT "vendor/editor.js",

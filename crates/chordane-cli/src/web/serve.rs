@@ -35,30 +35,30 @@ const MOST_A_SECOND: u32 = 2000;
 /// The way to one page, for answers as JSON.
 pub(crate) type Answer = mpsc::UnboundedSender<String>;
 
-/// So many connections are held at once, less than there are file descriptors on any system.
+/// The most open connections, well below common limits of file descriptors.
 const MOST_CONNECTIONS: usize = 200;
 
-/// A request whose head is not there whole after this time is dropped.
+/// The time within which the head of a request must arrive.
 const HALF_SENT: Duration = Duration::from_secs(10);
 
-/// After a connection that failed the next one is waited for so long.
+/// The pause after a failed accept.
 const ACCEPT_AGAIN: Duration = Duration::from_millis(50);
 
-/// So many pieces of a file that is made wait to be sent.
+/// The most pieces of a file that wait to be sent.
 const MOST_PIECES: usize = 16;
 
-/// Where a file goes while it is made: to who asked for it. Writing fails once nobody takes it any more.
+/// A writer whose bytes are sent as the answer to a request. Writing fails once the client is gone.
 #[derive(Clone, Debug)]
 pub(crate) struct Outlet(mpsc::Sender<Bytes>);
 
 impl Outlet {
-    /// One, and the end where its pieces come out.
+    /// An outlet, and the receiver of its pieces.
     pub(crate) fn pair() -> (Self, mpsc::Receiver<Bytes>) {
         let (to, pieces) = mpsc::channel(MOST_PIECES);
         (Self(to), pieces)
     }
 
-    /// Whether nobody takes it any more.
+    /// Whether the client is gone.
     pub(crate) fn is_closed(&self) -> bool {
         self.0.is_closed()
     }
@@ -76,7 +76,7 @@ impl io::Write for Outlet {
     }
 }
 
-/// No piece of a file is longer than this.
+/// The longest piece, in bytes.
 const LONGEST_PIECE: usize = 1 << 16;
 
 /// What pages talk to.
@@ -106,7 +106,7 @@ pub(crate) trait Host: Send + Sync + 'static {
     /// A page is gone.
     fn left(&self, page: u64);
 
-    /// Makes a file of what is shown, and sends it as it is made.
+    /// Makes a file of what is shown, and sends it while it is made.
     ///
     /// # Errors
     ///
@@ -126,7 +126,7 @@ struct Served<H> {
     host: Arc<H>,
     guard: Arc<Guard>,
     pages: Arc<AtomicU64>,
-    /// For more connections.
+    /// Permits for connections that are still free.
     room: Arc<Semaphore>,
 }
 
@@ -159,7 +159,7 @@ pub(crate) async fn serve<H: Host>(
     loop {
         let stream = match listener.accept().await {
             Ok((stream, _)) => stream,
-            // One that is gone again, or no room for another: others may come.
+            // The client is gone already, or the system is out of descriptors: try again.
             Err(_) => {
                 tokio::time::sleep(ACCEPT_AGAIN).await;
                 continue;
@@ -187,7 +187,7 @@ async fn connection(stream: TcpStream, router: Router, place: OwnedSemaphorePerm
     drop(place);
 }
 
-/// Says that there is no room for another connection.
+/// Answers that there are too many connections.
 async fn refuse(mut stream: TcpStream) {
     let told = "too many connections to this program; close some of its pages";
     let answer = format!(
@@ -299,7 +299,7 @@ async fn save<H: Host>(
         };
         let piece = match next {
             Some(piece) => Ok(piece),
-            // What fails half way ends the answer before its end.
+            // A failure half way cuts the answer off.
             None => match work.take()?.await {
                 Ok(Ok(())) => return None,
                 Ok(Err(why)) => Err(io::Error::other(why)),

@@ -76,7 +76,7 @@ impl Draft {
         self.written(width, height, Language::Score)
     }
 
-    /// The shapes as the words of a score that make and paint them, one each, holes with theirs.
+    /// The shapes as expressions of a score, one for each shape with its holes and its paint.
     ///
     /// ```
     /// use chordane::draft::{Draft, Step, VertexKind};

@@ -93,7 +93,7 @@ impl Session<'_> {
                 }
             }
             Look::Gone => {
-                // What was asked about is not there any more.
+                // The text in question is not in the file any more.
                 self.theirs = None;
                 let told = format!(
                     "{} was moved, renamed or deleted; your next change writes it again",

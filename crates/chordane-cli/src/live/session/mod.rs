@@ -59,7 +59,7 @@ pub(crate) enum What {
     Left,
     /// A copy of what is to be saved, with the settings that it is run with.
     Save(std::sync::mpsc::Sender<(Arc<str>, Settings)>),
-    /// What is shown of a score that is compiled in, drawn to where it is wanted; and why not, where it cannot be.
+    /// Export a compiled-in score. The answer is the reason if that fails.
     Export(Export, Outlet, ProgressBar, std::sync::mpsc::Sender<Option<String>>),
 }
 
@@ -79,7 +79,7 @@ pub(crate) struct Session<'a> {
     base: Settings,
     track: Vec<(f64, Pointer)>,
     recording: Option<Instant>,
-    /// The marks that came in last while they were paused.
+    /// The latest marks that arrived while the stream is paused.
     came: Option<NewMarks>,
     ran: Option<Ran>,
     shown: Shown,
@@ -88,9 +88,9 @@ pub(crate) struct Session<'a> {
     jobs: Receiver<Job>,
     queue: VecDeque<Job>,
     holds: Option<Holds>,
-    /// The text as a script; what is held is of it with its knobs as they are set.
+    /// The text as a script. `holds` belongs to the same script with the current values of its knobs.
     own: Option<Script>,
-    /// What each point knob moves, where that is known.
+    /// The number of the grip that each point knob moves, if it is known.
     handles: BTreeMap<String, usize>,
     learning: Duration,
     strip: Strip,
@@ -400,7 +400,7 @@ impl<'a> Session<'a> {
         }
     }
 
-    /// Whether a knob of numbers is given numbers.
+    /// Whether a value is valid for a knob: finite numbers for number and point knobs.
     fn takes(&self, name: &str, value: &str) -> bool {
         let knob = self.shown.knobs.iter().find(|knob| knob.name == name);
         let is_number = |text: &str| text.trim().parse::<f64>().is_ok_and(f64::is_finite);
@@ -523,7 +523,7 @@ impl<'a> Session<'a> {
         self.shown.history = self.desk.ways();
         let shown = &mut self.shown;
         self.show.send_if_modified(|before| {
-            // How long it runs, and how far exports are, is told from elsewhere.
+            // The running time and the progress of exports are updated elsewhere.
             shown.slow = before.slow;
             shown.exports.clone_from(&before.exports);
             let news = *before != *shown;

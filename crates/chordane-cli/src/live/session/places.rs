@@ -16,7 +16,7 @@ use crate::live::places;
 use crate::live::runs::Ran;
 use crate::web::Answer;
 
-/// A place of the picture that a page asks about: how near counts, and which of the ways to hold what lies there.
+/// A position that a page asks about, with its reach and the number of the hold among all holds there.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Place {
     pub(super) at: [f64; 2],
@@ -56,7 +56,7 @@ impl Session<'_> {
         let _ = answer.send(Told::Lined { outlines }.json());
     }
 
-    /// Tells what can be taken hold of after or before something, or of the item after or before; or the same, held in another way.
+    /// Reports the next or previous grip, or the first grip of the next or previous item, or the same grip with another hold.
     pub(super) fn choose_next(
         &mut self,
         now: Option<usize>,
@@ -80,7 +80,7 @@ impl Session<'_> {
             };
             let place = now.map_or(0, |now| {
                 let own = firsts.partition_point(|first| *first <= now) as i64 - 1;
-                // Back from the middle of an item is to where it begins.
+                // From the middle of an item, back goes to its beginning.
                 let back = by < 0 && firsts.get(own as usize).is_some_and(|first| *first < now);
                 (own + by + i64::from(back)).rem_euclid(firsts.len().max(1) as i64) as usize
             });
@@ -180,7 +180,7 @@ impl Session<'_> {
         values.iter().filter_map(place).collect()
     }
 
-    /// What lies at a place, and the way to hold it that is asked for, where it can be moved. A page that presses there has it looked for until it
+    /// What lies at a position, and the requested hold if there is one. If a page presses there, the search goes on until it
     /// lets go.
     fn hold_at(&mut self, place: Place, pressed: Option<u64>) -> (HoveredTold, Option<(Holds, usize, Hold)>) {
         if self.stale.run {
@@ -216,7 +216,7 @@ impl Session<'_> {
         }
     }
 
-    /// What a point knob moves, held by the knob.
+    /// The grip that a point knob moves, with the knob's hold.
     fn hold_knob(&mut self, name: &str) -> (HoveredTold, Option<(Holds, usize, Hold)>) {
         if self.stale.run {
             self.run();
@@ -240,7 +240,7 @@ impl Session<'_> {
         }
     }
 
-    /// Whether a page has let go already of what it pressed.
+    /// Whether a page has already released the pointer.
     fn lets_go(&mut self, page: u64) -> bool {
         while let Ok(job) = self.jobs.try_recv() {
             self.queue.push_back(job);
@@ -249,7 +249,7 @@ impl Session<'_> {
         self.queue.iter().any(|job| job.page == page && is_end(&job.what))
     }
 
-    /// Moves something by steps: the grip that was chosen, where it still is, or else what lies there.
+    /// Moves a grip by steps: the one with this number if it is still within reach, else the nearest.
     pub(super) fn nudge(
         &mut self,
         (grip, hold): (usize, usize),
@@ -274,7 +274,7 @@ impl Session<'_> {
         let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
     }
 
-    /// Puts a vertex into the side at a place, or in the middle of the side after the vertex there.
+    /// Inserts a vertex into the side at a position, or in the middle of the side after the vertex there.
     pub(super) fn insert(&mut self, at: [f64; 2], reach: f64, after: bool, answer: &Answer) {
         let mut why = if after { NO_VERTEX } else { NO_SIDE };
         let made = self.on_ran(|ran, holds| {

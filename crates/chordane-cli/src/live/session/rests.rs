@@ -86,7 +86,7 @@ impl Session<'_> {
         self.holds = held.flatten();
     }
 
-    /// A script with its knobs as they are set, and what it is run with then: so it is seen what hangs on them.
+    /// The script with the current values of its knobs as their starts, and the settings without those knobs, so that knobs can be dragged.
     fn with_knobs(&self, own: &Script) -> Option<(Script, Settings)> {
         let mut knobs = self.desk.state().knobs.clone();
         let declared = self.ran.as_ref().map(|ran| ran.declared.as_slice()).unwrap_or_default();
@@ -100,7 +100,7 @@ impl Session<'_> {
         Some((script, self.settings_with(&knobs)))
     }
 
-    /// Tells where what point knobs move is, once it is known.
+    /// Finds the vertices that point knobs move, and publishes their positions.
     fn tell_handles(&mut self) {
         let Some(holds) = &self.holds else { return };
         let points = self.shown.knobs.iter().filter(|knob| knob.shape == KnobShape::Point);
@@ -112,7 +112,7 @@ impl Session<'_> {
         }
     }
 
-    /// Knobs with the places of what they move.
+    /// The knobs with the positions of the vertices they move.
     pub(super) fn with_handles(&self, knobs: &[KnobTold]) -> Vec<KnobTold> {
         let grips = self
             .ran

@@ -1,4 +1,4 @@
-//! Shapes that are made in the page, written into the score: through marks, and by clicking vertices.
+//! Shapes drawn in the page, written into the score: shapes through marks, and shapes of clicked vertices.
 
 use std::sync::Arc;
 
@@ -10,7 +10,7 @@ use crate::live::runs::Ran;
 use crate::web::Answer;
 
 impl Session<'_> {
-    /// Writes shapes through marks at the end of the score, where its sheet stands.
+    /// Adds shapes through marks to the sheet at the end of the score.
     pub(super) fn keep_shapes(&mut self, shapes: &[MarkedShape], answer: &Answer) {
         let item = |shape: &MarkedShape| {
             let numbers: Vec<String> = shape.numbers.iter().map(ToString::to_string).collect();
@@ -25,7 +25,7 @@ impl Session<'_> {
         self.add_items("shapes through marks", &items, true, answer);
     }
 
-    /// Tells the outline of a shape that is being made.
+    /// Reports the outline of a shape that is being drawn.
     pub(super) fn outline(&self, vertices: &[NewVertex], closed: bool, answer: &Answer) {
         let Some(ran) = &self.ran else { return };
         let draft = drawn(ran, vertices, closed);
@@ -34,7 +34,7 @@ impl Session<'_> {
         let _ = answer.send(Told::Outline { outline }.json());
     }
 
-    /// Writes a shape of clicked vertices at the end of the score.
+    /// Adds a shape of clicked vertices to the sheet at the end of the score.
     pub(super) fn new_shape(&mut self, vertices: &[NewVertex], closed: bool, answer: &Answer) {
         if self.stale.run {
             self.run();
@@ -43,7 +43,7 @@ impl Session<'_> {
         self.add_items("a new shape", &items, false, answer);
     }
 
-    /// Writes items at the end of the score, where its sheet stands, before comments that end it.
+    /// Adds items to the sheet at the end of the score, before any comments there.
     fn add_items(&mut self, what: &str, items: &[String], marks: bool, answer: &Answer) {
         let lines: String = items.iter().map(|item| format!("\n    .add({item})")).collect();
         let text = self.desk.text();
@@ -71,7 +71,7 @@ fn drawn(ran: &Ran, vertices: &[NewVertex], closed: bool) -> Draft {
     Draft::of(vertices.iter().take(MOST_VERTICES).filter(|vertex| is_sound(vertex)).map(add).chain(finish))
 }
 
-/// A shape is clicked with at most so many vertices.
+/// The most vertices of a clicked shape.
 const MOST_VERTICES: usize = 10_000;
 
 fn is_sound(vertex: &NewVertex) -> bool {
@@ -79,7 +79,7 @@ fn is_sound(vertex: &NewVertex) -> bool {
     vertex.at.iter().all(|value| value.is_finite()) && radius.is_finite()
 }
 
-/// Where the last of a text ends that is neither space nor a comment of whole lines.
+/// Where a text ends without its trailing blank lines and whole-line comments.
 fn end_of_code(text: &str) -> usize {
     let mut end = text.trim_end().len();
     while let Some(line) = text.get(..end).and_then(|text| text.lines().last())
