@@ -1,7 +1,6 @@
 //! Clips: what is written is read again, frame by frame.
 
 use chordane::prelude::*;
-use chordane::raster::{DrawError, StillShapes};
 use chordane::write::{Clip, ClipFormat, ClipOptions, WholeFile};
 
 const COUNT: usize = 12;
@@ -217,42 +216,4 @@ fn things_ride_at_a_constant_speed_and_come_round() {
     );
     let item = kite.fill("teal").riding(&line, f64::INFINITY);
     assert!(item.sound().is_err());
-}
-
-/// A scene of which a part moves: shapes, strokes, dashes, a clip, a mask, a blur and a pattern.
-fn moving(t: f64) -> Sheet {
-    let sail = |at: Point| polygon(at, 5, 14.0);
-    let still = (0..40).map(|i| sail(polar(deg(9.0 * f64::from(i)), 40.0)).fill("teal").stroke("navy", 1.5));
-    let ring = group().add(circle((0.0, 0.0), 30.0).stroke("gold", 5.0).dash([7.0, 3.0]));
-    let there = pt(swing(t, -20.0, 20.0), 0.0);
-    sheet(120.0, 100.0)
-        .centred()
-        .ground("#f4efe6")
-        .add_all(still)
-        .add(ring.clipped(circle((0.0, 0.0), 31.0)))
-        .add(sail(there).fill("#c8553d").blurred(2.0))
-        .add(
-            group()
-                .add(sail(pt(5.0, 5.0)).fill("navy"))
-                .masked(circle((0.0, 0.0), 12.0).fill("white"))
-                .moved(there),
-        )
-}
-
-#[test]
-fn what_stands_still_is_drawn_as_if_it_were_new() -> Result<(), DrawError> {
-    let options = PixelOptions::default().size(240, 200);
-    let still = StillShapes::of([&moving(0.0), &moving(0.1)], &options)?;
-    // Each of the sails twice, and the ring.
-    assert_eq!(still.len(), 81);
-    for k in 0..12 {
-        let frame = moving(f64::from(k) / 12.0);
-        assert_eq!(frame.pixels_with_still(&still, &options)?, frame.pixels_with(&options)?);
-        // In another size nothing is the same, and nothing is taken for it.
-        let other = PixelOptions::default().size(120, 100);
-        assert_eq!(frame.pixels_with_still(&still, &other)?, frame.pixels_with(&other)?);
-    }
-    let faulty = sheet(9.0, 9.0).add(circle((f64::NAN, 0.0), 1.0));
-    assert!(StillShapes::of([&faulty, &faulty], &options).is_err());
-    Ok(())
 }

@@ -8,7 +8,7 @@ use std::sync::Mutex;
 use std::time::Instant;
 
 use chordane::ground::Given;
-use chordane::raster::{Pixels, StillShapes};
+use chordane::raster::Pixels;
 use chordane::write::{Clip, ClipFormat, ClipOptions, Dither, Format, Palette, WholeFile};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
@@ -150,11 +150,8 @@ pub(crate) fn draw<'a>(
     let seeded = first.as_ref().map_or_else(|_| settings.clone(), |run| settings.clone().seed(run.seed()));
     let settings = &seeded;
     drop(first);
-    let (still, digests) = (StillShapes::default(), Mutex::default());
-    let mut frames = Frames { options, settings, origin, limits, runner, count, still, digests };
-    if targets.iter().any(|target| target.kept != Kept::Svg) {
-        frames.find_still();
-    }
+    let digests = Mutex::default();
+    let frames = Frames { options, settings, origin, limits, runner, count, digests };
     for target in &targets {
         match (target.kept, &target.file) {
             (Kept::Pictures, file) => file.iter().try_for_each(|file| pictures(&frames, file))?,

@@ -4,7 +4,7 @@ use std::collections::{BTreeSet, HashMap};
 use std::ops::Range;
 use std::sync::{Mutex, PoisonError};
 
-use chordane::raster::{Pixels, StillShapes};
+use chordane::raster::Pixels;
 use chordane::sheet::Sheet;
 use chordane_score::{Limits, Runner, Settings};
 
@@ -16,9 +16,6 @@ use crate::record::{Record, digest};
 
 /// So many frames are held at a time.
 pub(crate) const FRAMES_A_ROUND: usize = 16;
-
-/// From so many frames on, two of them are looked at for what stands still.
-const WORTH_A_LOOK: usize = 8;
 
 /// How the bar of a clip looks.
 pub(crate) const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
@@ -35,8 +32,6 @@ pub(crate) struct Frames<'a> {
     pub(crate) runner: Runner<'a>,
     /// How many there are in the whole clip.
     pub(crate) count: usize,
-    /// What stands still in all of them.
-    pub(crate) still: StillShapes,
     /// Digests of picture files, by the pictures' names.
     pub(crate) digests: Mutex<HashMap<String, Option<String>>>,
 }
@@ -85,7 +80,7 @@ impl Frames<'_> {
     fn pixels_of(&self, sheet: &Sheet, shown: Option<(u32, u32)>) -> Result<Pixels, Failure> {
         let size = shown.unwrap_or_else(|| size_at(sheet, 96.0));
         let own = self.options.pixel_options(shown);
-        let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with_still(&self.still, &own));
+        let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with(&own));
         drawn.map_err(|error| Failure::of_draw(&error, shown.is_some(), self.options.max_side))
     }
 
@@ -103,18 +98,6 @@ impl Frames<'_> {
         let written = self.pixels_of(&sheet, shown)?.write_png(&mut bytes);
         written.map_err(|error| Failure::input(error.to_string(), "draw it in another size"))?;
         Ok(bytes)
-    }
-
-    /// Finds out what two frames have in common, where there are enough for that to pay. Frames that cannot be drawn are told when it comes to their turn.
-    pub(crate) fn find_still(&mut self) {
-        let look = || {
-            let ((first, shown), (second, _)) = (self.sheet(0).ok()?, self.sheet(1).ok()?);
-            let own = self.options.pixel_options(shown);
-            within(self.limits, 0, || StillShapes::of([&first, &second], &own)).ok()
-        };
-        if self.count >= WORTH_A_LOOK {
-            self.still = look().unwrap_or_default();
-        }
     }
 
     /// What is told before the failure of a frame.

@@ -5,7 +5,6 @@ use std::collections::HashMap;
 use std::io::{self, Write};
 use std::sync::Mutex;
 
-use chordane::raster::StillShapes;
 use chordane::write::{ClipFormat, Dither, Format};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
@@ -86,15 +85,11 @@ impl Export {
             })?;
             return out.write_all(&bytes).map_err(|error| gone(&error));
         }
-        let still = StillShapes::default();
         let count = self.frames;
         let digests = Mutex::default();
-        let mut frames =
-            Frames { options: &options, settings: &settings, origin, limits, runner, count, still, digests };
+        let frames =
+            Frames { options: &options, settings: &settings, origin, limits, runner, count, digests };
         bar.set_length(count as u64);
-        if let Kept::Clip(_) = self.kept {
-            frames.find_still();
-        }
         let in_frame = |frame: usize, failure: &Failure| {
             Failure::input(format!("{} {failure}", frames.place(frame)), "mend it in the score")
         };

@@ -4,7 +4,6 @@ use std::borrow::Cow;
 
 use super::ink::{Ink, Stores, Surface};
 use super::reach::seen;
-use super::reuse::{Reuse, Source};
 use super::shapes::{Polygons, Shape, within_reach};
 use crate::ground::Fault;
 use crate::number::Point;
@@ -18,7 +17,7 @@ pub(crate) const DRAFT: Colour = Colour { red: 0.42, green: 0.45, blue: 0.5, alp
 
 /// The size of the picture, how the sheet lies in it, and how far chords may stray, in pixels.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct View<'r> {
+pub(super) struct View {
     pub(super) width: usize,
     pub(super) height: usize,
     /// From the scene's coordinates, which are pixels already, to those of this picture.
@@ -28,17 +27,11 @@ pub(super) struct View<'r> {
     pub(super) tolerance: f64,
     /// Whether pixels are painted whole or not at all.
     pub(super) whole: bool,
-    /// Shapes that other frames have too.
-    pub(super) reuse: Option<Reuse<'r>>,
 }
 
-impl View<'_> {
+impl View {
     pub(super) fn size(&self) -> (usize, usize) {
         (self.width, self.height)
-    }
-
-    fn source<'a>(&self, path: &'a Path, to_pixels: &'a Affine, outline: Option<&'a Outline>) -> Source<'a> {
-        Source { path, to_pixels, outline, tolerance: self.tolerance, size: self.size() }
     }
 
     pub(super) fn placed(&self, transform: &Affine) -> Affine {
@@ -63,7 +56,7 @@ impl Drawn {
     pub(super) fn item(
         &mut self,
         placed: &Placed<'_>,
-        view: &View<'_>,
+        view: &View,
         tiled: Tiled<'_>,
         mut add: impl FnMut(Shape),
     ) -> Result<(), Fault> {
@@ -86,16 +79,12 @@ impl Drawn {
         };
         if let Some(paint) = &style.fill {
             let ink = self.ink(paint, opacity, &surface, tiled)?;
-            let flat = |flat: &mut FlatPath| {
-                let path = seen(item.path(), to_pixels, size, 2.0);
-                path.contours()
-                    .iter()
-                    .for_each(|contour| push_transformed(contour, to_pixels, view.tolerance, flat));
-            };
-            let source = view.source(item.path(), to_pixels, None);
-            self.push_flat(&source, flat, (item.path().fill_rule(), ink), view)?
-                .into_iter()
-                .for_each(&mut add);
+            let path = seen(item.path(), to_pixels, size, 2.0);
+            self.flat.clear();
+            for contour in path.contours() {
+                push_transformed(contour, to_pixels, view.tolerance, &mut self.flat);
+            }
+            self.push(item.path().fill_rule(), ink, view)?.into_iter().for_each(&mut add);
         }
         if style.paints_nothing() {
             self.flat.clear();
@@ -110,18 +99,16 @@ impl Drawn {
             let scale = largest_scale(to_pixels);
             let surface = Surface { half_width: Some(0.5 * outline.width * scale), ..surface };
             let ink = self.ink(paint, opacity, &surface, tiled)?;
-            let flat = |flat: &mut FlatPath| {
-                let reach = 0.5 * outline.width * outline.mitre_limit.max(2.0) * scale + 2.0;
-                // Dashes go by the length, which must be that of the path as it is.
-                let path = if outline.dash.is_empty() && reach.is_finite() {
-                    seen(item.path(), to_pixels, size, reach)
-                } else {
-                    Cow::Borrowed(item.path())
-                };
-                stroke(&path, outline, to_pixels, view.tolerance, flat);
+            let reach = 0.5 * outline.width * outline.mitre_limit.max(2.0) * scale + 2.0;
+            // Dashes go by the length, which must be that of the path as it is.
+            let path = if outline.dash.is_empty() && reach.is_finite() {
+                seen(item.path(), to_pixels, size, reach)
+            } else {
+                Cow::Borrowed(item.path())
             };
-            let source = view.source(item.path(), to_pixels, Some(outline));
-            self.push_flat(&source, flat, (FillRule::Nonzero, ink), view)?.into_iter().for_each(&mut add);
+            self.flat.clear();
+            stroke(&path, outline, to_pixels, view.tolerance, &mut self.flat);
+            self.push(FillRule::Nonzero, ink, view)?.into_iter().for_each(&mut add);
         }
         Ok(())
     }
@@ -131,7 +118,7 @@ impl Drawn {
         &mut self,
         path: &Path,
         to_pixels: &Affine,
-        view: &View<'_>,
+        view: &View,
     ) -> Result<Option<Shape>, Fault> {
         reachable(path, to_pixels)?;
         self.flat.clear();
@@ -150,27 +137,8 @@ impl Drawn {
         }
     }
 
-    /// What a shape is when it is flat, to be filled; made where no other frame has it. Nothing where it cannot be seen.
-    fn push_flat(
-        &mut self,
-        source: &Source<'_>,
-        make: impl FnOnce(&mut FlatPath),
-        (rule, ink): (FillRule, Ink),
-        view: &View<'_>,
-    ) -> Result<Option<Shape>, Fault> {
-        if let Some(known) = view.reuse.as_ref().and_then(|reuse| reuse.known(source)) {
-            return self.polygons.push(known, rule, ink, view.size());
-        }
-        self.flat.clear();
-        make(&mut self.flat);
-        if let Some(reuse) = &view.reuse {
-            reuse.gather(source, &self.flat);
-        }
-        self.push(rule, ink, view)
-    }
-
     /// What was flattened, to be filled. Nothing where it cannot be seen.
-    fn push(&mut self, rule: FillRule, ink: Ink, view: &View<'_>) -> Result<Option<Shape>, Fault> {
+    fn push(&mut self, rule: FillRule, ink: Ink, view: &View) -> Result<Option<Shape>, Fault> {
         self.polygons.push(&self.flat, rule, ink, view.size())
     }
 }

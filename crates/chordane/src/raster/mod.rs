@@ -15,15 +15,12 @@ mod pixel;
 mod pixels;
 mod plan;
 mod reach;
-mod reuse;
 mod sampler;
 mod shader;
 mod shades;
 mod shapes;
-mod still;
 
 pub(crate) use items::DRAFT;
 pub(crate) use shades::path_colours;
 
 pub use pixels::{DrawError, MOST_PIXELS_A_SIDE, PixelOptions, Pixels};
-pub use still::StillShapes;

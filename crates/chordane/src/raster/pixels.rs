@@ -5,7 +5,6 @@ use std::fmt;
 use super::items::View;
 use super::pixel::Rgba;
 use super::plan::Plan;
-use super::reuse::Reuse;
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::Affine;
@@ -295,30 +294,15 @@ impl Pixels {
     ///
     /// The sheet's first fault. The picture is then as it was, but where the drawing was stopped halfway.
     pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
-        self.draw_within(sheet, &PixelOptions::default(), None)
+        self.draw_within(sheet, &PixelOptions::default())
     }
 
-    fn draw_within(
-        &mut self,
-        sheet: &Sheet,
-        options: &PixelOptions,
-        reuse: Option<Reuse<'_>>,
-    ) -> Result<(), Fault> {
-        let plan = plan(sheet, (self.width, self.height), options, reuse)?;
+    fn draw_within(&mut self, sheet: &Sheet, options: &PixelOptions) -> Result<(), Fault> {
+        let plan = plan(sheet, (self.width, self.height), options)?;
         plan.draw(&mut self.data);
         let mut fault = Carried::default();
         fault.stopped("pixels");
         fault.sound()
-    }
-
-    /// Makes what drawing a sheet takes, without drawing it.
-    pub(super) fn planned(
-        sheet: &Sheet,
-        options: &PixelOptions,
-        reuse: Option<Reuse<'_>>,
-    ) -> Result<(), DrawError> {
-        plan(sheet, pixel_size(sheet, options)?, options, reuse)?;
-        Ok(())
     }
 }
 
@@ -336,12 +320,7 @@ fn pixel_size(sheet: &Sheet, options: &PixelOptions) -> Result<(u32, u32), DrawE
 }
 
 /// What it takes to draw a sheet on a picture of a size.
-fn plan(
-    sheet: &Sheet,
-    (width, height): (u32, u32),
-    options: &PixelOptions,
-    reuse: Option<Reuse<'_>>,
-) -> Result<Plan, Fault> {
+fn plan(sheet: &Sheet, (width, height): (u32, u32), options: &PixelOptions) -> Result<Plan, Fault> {
     sheet.sound()?;
     let tolerance = options.tolerance;
     let mut fault = Carried::default();
@@ -355,7 +334,7 @@ fn plan(
         * Affine::from_translation(-sheet.corner());
     let to_sheet = (to_pixels * sheet.upright()).inverse();
     let (width, height, whole) = (width as usize, height as usize, !options.antialias);
-    let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole, reuse };
+    let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
     let plan = Plan::of(sheet, &to_pixels, &view)?;
     fault.stopped("pixels");
     fault.sound()?;
@@ -388,17 +367,9 @@ impl Sheet {
     ///
     /// As [`Sheet::pixels`], for the options' limit; a size without a pixel.
     pub fn pixels_with(&self, options: &PixelOptions) -> Result<Pixels, DrawError> {
-        self.drawn(options, None)
-    }
-
-    pub(super) fn drawn(
-        &self,
-        options: &PixelOptions,
-        reuse: Option<Reuse<'_>>,
-    ) -> Result<Pixels, DrawError> {
         let (width, height) = pixel_size(self, options)?;
         let mut pixels = Pixels::within(width, height, options.max_side)?;
-        pixels.draw_within(self, options, reuse)?;
+        pixels.draw_within(self, options)?;
         let size = Point::new(f64::from(width), f64::from(height));
         pixels.metadata.clone_from(&self.metadata);
         if self.unit != Unit::Px {

@@ -85,7 +85,7 @@ pub(super) struct Plan {
 
 impl Plan {
     /// Plans the drawing of a sheet, which a transform puts on the picture.
-    pub(super) fn of(sheet: &Sheet, to_pixels: &Affine, view: &View<'_>) -> Result<Self, Fault> {
+    pub(super) fn of(sheet: &Sheet, to_pixels: &Affine, view: &View) -> Result<Self, Fault> {
         let scene = sheet.seen_through(&(*to_pixels * sheet.upright()))?;
         let mut plan = Self::of_parts(&parts(&scene), &scene, None, view)?;
         let cell = sheet.cell();
@@ -114,7 +114,7 @@ impl Plan {
         parts: &[Part<'a>],
         scene: &Scene<'a>,
         cut_by: Option<&LayerPart<'a>>,
-        view: &View<'_>,
+        view: &View,
     ) -> Result<Self, Fault> {
         let mut list = JobList::default();
         list.add_all(parts, scene);
@@ -200,7 +200,7 @@ impl Plan {
 
 impl Whole {
     /// Plans a layer of a scene; `None` where nothing of it can be seen.
-    fn of<'a>(layer: &LayerPart<'a>, scene: &Scene<'a>, view: &View<'_>) -> Result<Option<Self>, Fault> {
+    fn of<'a>(layer: &LayerPart<'a>, scene: &Scene<'a>, view: &View) -> Result<Option<Self>, Fault> {
         let ending = Ending::Over(layer.opacity as f32, layer.blend);
         let Some(window) = window(layer.reach(scene), layer.beyond, view) else { return Ok(None) };
         let plan = Plan::of_parts(&layer.parts, scene, Some(layer), &window.0)?;
@@ -208,7 +208,7 @@ impl Whole {
     }
 
     /// Plans the drawing of a mask. Where nothing of it is seen, nothing is left of what it masks.
-    fn of_mask(mask: &MaskPart<'_>, view: &View<'_>) -> Result<Self, Fault> {
+    fn of_mask(mask: &MaskPart<'_>, view: &View) -> Result<Self, Fault> {
         let window = window(super::parts::reach(&mask.parts, &mask.scene), Point::ZERO, view);
         let (view, corner) = window.unwrap_or((View { width: 0, height: 0, ..*view }, (0, 0)));
         let plan = Plan::of_parts(&mask.parts, &mask.scene, None, &view)?;
@@ -263,7 +263,7 @@ impl Whole {
 
 /// The part of the plane on which something is drawn that is seen in a picture, or makes what is seen by effects that reach so far; and
 /// where its corner lies in that picture.
-fn window<'r>(reach: Option<Cell>, by: Point, view: &View<'r>) -> Option<(View<'r>, (i64, i64))> {
+fn window(reach: Option<Cell>, by: Point, view: &View) -> Option<(View, (i64, i64))> {
     let reach = reach?;
     let room = Cell { min: -by, max: Point::new(view.width as f64, view.height as f64) + by };
     let (min, max) =
@@ -360,7 +360,7 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) 
     }
 }
 
-fn plan_chunk(jobs: &[Job<'_, '_>], view: &View<'_>) -> Result<Chunk, Fault> {
+fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
     let mut chunk = Chunk::default();
     for job in jobs {
         if spent(20) {
@@ -434,7 +434,6 @@ fn tile(
                 to_sheet: to_tile.inverse(),
                 tolerance,
                 whole: false,
-                reuse: None,
             };
             let plan = Plan::of_parts(&parts(&scene), &scene, None, &view)?;
             let mut deep = vec![Deep::CLEAR; width * height];
