@@ -1,7 +1,7 @@
 //! Layers: clips, masks, blending, effects and order, in pixels and in SVG.
 
 use chordane::prelude::*;
-use chordane::scene::Step;
+use chordane::scene::Command;
 use chordane::sheet::Effect;
 
 fn disc(x: f64, y: f64, radius: f64) -> Item {
@@ -145,7 +145,7 @@ fn siblings_are_drawn_by_their_order() {
     });
     let found = small.items().find(|placed| placed.item().name() == Some("plain")).unwrap();
     assert_eq!(found.item().path(), &circle((5.0, 5.0), 1.0));
-    assert_eq!(page.scene().unwrap().steps().first(), Some(&Step::Begin(0)));
+    assert_eq!(page.scene().unwrap().commands().first(), Some(&Command::Push(0)));
 }
 
 #[test]
@@ -235,4 +235,33 @@ fn a_blur_along_a_skewed_line_keeps_its_size() {
     let along = picture.at((150.0 + way.x) as u32, (150.0 + way.y) as u32).unwrap()[3];
     let across = picture.at((150.0 - way.y) as u32, (150.0 + way.x) as u32).unwrap()[3];
     assert!(along > 40 && across == 0, "{along} {across}");
+}
+
+#[test]
+fn a_gradient_measured_on_the_sheet_stays_there_in_the_mask_of_what_is_moved() {
+    let fade = linear_gradient((0.0, 0.0), (60.0, 0.0)).colours(["white", "black"]).measured("sheet");
+    let square = rectangle((0.0, 0.0), 30.0, 30.0);
+    let masked = square.clone().fill("teal").masked(square.fill(fade)).moved((20.0, 10.0));
+    let page = sheet(60.0, 50.0).add(group().add(masked).rotated_about((30.0, 25.0), deg(90.0)));
+    let back = Sheet::read_document(page.svg().unwrap().as_bytes()).unwrap().sheet;
+    let (own, read) = (page.pixels().unwrap(), back.pixels().unwrap());
+    let apart = own.bytes().iter().zip(read.bytes()).map(|(a, b)| a.abs_diff(*b)).max();
+    assert!(apart <= Some(2), "{apart:?} levels apart");
+    // The more to the right on the sheet, the less is seen.
+    assert!(alpha(&page, 22, 20) > alpha(&page, 45, 20) + 40);
+}
+
+#[test]
+fn what_shines_over_a_tiles_rim_is_cut_off_on_a_contact_sheet() {
+    let blank = ("blank".to_owned(), sheet(40.0, 40.0).ground("white"));
+    let shining = sheet(40.0, 40.0).ground("white").add(disc(33.0, 20.0, 6.0).glow(4.0, "black"));
+    let pixels = |first: &Sheet| {
+        let all = contact_sheet(&[("first".to_owned(), first.clone()), blank.clone()], 2, None);
+        all.pixels().unwrap()
+    };
+    let (plain, glowing) = (pixels(&blank.1), pixels(&shining));
+    let differing = |x: u32| (0..plain.height()).any(|y| plain.at(x, y) != glowing.at(x, y));
+    let last = (0..plain.width()).rev().find(|x| differing(*x));
+    // 14 pixels of room, then 40 of the tile, and its rim's line.
+    assert!(last.is_some_and(|last| (50..55).contains(&last)), "{last:?}");
 }

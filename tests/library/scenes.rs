@@ -3,8 +3,7 @@
 use std::collections::HashSet;
 
 use chordane::prelude::*;
-use chordane::scene::Step;
-use chordane::scene::{Address, HitPart};
+use chordane::scene::{Address, Command, HitPart};
 use proptest::prelude::*;
 
 use crate::support::{any_path, point};
@@ -34,19 +33,20 @@ fn items_stand_where_their_groups_put_them() {
     let apart = tail.path().bounds().unwrap().min - by_hand.bounds().unwrap().min;
     assert!(apart.length() < 1e-9);
     assert_eq!(scene.clips(cloth).count(), 1);
-    let steps: Vec<Step> = scene.steps().to_vec();
     assert_eq!(
-        steps,
+        scene.commands(),
         [
-            Step::Begin(0),
-            Step::Item(0),
-            Step::Begin(1),
-            Step::Item(1),
-            Step::End(1),
-            Step::End(0),
-            Step::Begin(2),
-            Step::Item(2),
-            Step::End(2)
+            Command::Push(0),
+            Command::Draw(0),
+            Command::Push(1),
+            Command::Draw(1),
+            Command::Pop(1),
+            Command::Pop(0),
+            Command::Push(2),
+            Command::Draw(2),
+            Command::Push(3),
+            Command::Pop(3),
+            Command::Pop(2)
         ]
     );
 }
@@ -130,7 +130,7 @@ fn other_paths_on_the_same_sheet_keep_all_else() {
     assert_eq!(same, page);
     let moved = page.map_paths(|placed| placed.item().path().moved((1.0, 0.0)));
     assert_ne!(moved, page);
-    assert_eq!(moved.scene().unwrap().steps(), page.scene().unwrap().steps());
+    assert_eq!(moved.scene().unwrap().commands(), page.scene().unwrap().commands());
     let names = |sheet: &Sheet| {
         sheet
             .items()

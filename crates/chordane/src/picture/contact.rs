@@ -4,9 +4,9 @@ use crate::ground::threads;
 use crate::number::{Cell, Point, deg};
 use crate::path::{Affine, by};
 use crate::reshape::{Cap, Join};
-use crate::scene::{Placed, Scene};
+use crate::scene::{Frame, Scene};
 use crate::shape::{lettering, lettering_width, rectangle};
-use crate::sheet::{Group, Item, Sheet, group, sheet};
+use crate::sheet::{Effect, Group, Item, Sheet, group, sheet};
 
 /// The width that a contact sheet is made for, in pixels, where its pictures are not smaller.
 const WIDTH: f64 = 1280.0;
@@ -65,11 +65,11 @@ impl Sheet {
         framed.add(drawing).transformed(&Affine::from_translation(-corner))
     }
 
-    /// Whether nothing that is drawn reaches over a frame, as far as control points and mitres tell: a clip costs time.
+    /// Whether nothing that is drawn reaches over a frame, as far as control points, mitres and effects tell: a clip costs time.
     fn stays_within(&self, frame: &Cell) -> bool {
         let scene = Scene::of(&self.nodes, &self.upright());
-        let within = |bounds: Cell| frame.contains(bounds.min) && frame.contains(bounds.max);
-        scene.items().iter().filter_map(Placed::reach).all(within)
+        let reach = scene.reach(scene.all(), Frame::List, Effect::reach_of_all);
+        reach.is_none_or(|reach| frame.contains(reach.min) && frame.contains(reach.max))
     }
 }
 

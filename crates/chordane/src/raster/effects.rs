@@ -6,6 +6,17 @@ use crate::number::Point;
 use crate::path::Affine;
 use crate::sheet::Effect;
 
+/// No effects reach farther than this round a picture, in pixels.
+const FARTHEST: f64 = 4096.0;
+
+/// How far the effects of a layer reach beyond what is in it, in whole pixels along x and y.
+pub(super) fn reach(effects: &[Effect], to_pixels: &Affine) -> Point {
+    if !effects.iter().any(Effect::shows) {
+        return Point::ZERO;
+    }
+    (Effect::reach_of_all(effects, to_pixels) + 1.0).ceil().min(Point::splat(FARTHEST))
+}
+
 /// An effect as it falls on pixels.
 #[derive(Clone, Copy, Debug)]
 pub(super) enum PixelEffect {
@@ -14,20 +25,19 @@ pub(super) enum PixelEffect {
 }
 
 impl PixelEffect {
-    /// An effect of something that a transform puts on the pixels. `None` where it changes nothing.
-    pub(super) fn of(effect: &Effect, to_pixels: &Affine) -> Option<Self> {
+    /// An effect of something that a transform puts on the pixels.
+    pub(super) fn of(effect: &Effect, to_pixels: &Affine) -> Self {
         let map = to_pixels.matrix2;
         let variance = |radius: f64| {
             let (x, y) = (map.x_axis * radius, map.y_axis * radius);
             Variance { x: x.x * x.x + y.x * y.x, y: x.y * x.y + y.y * y.y, both: x.x * x.y + y.x * y.y }
         };
         match *effect {
-            Effect::Blur { radius } => Some(Self::Blur(variance(radius))),
+            Effect::Blur { radius } => Self::Blur(variance(radius)),
             Effect::Shadow { step, radius, colour } => {
                 let rgba: Rgba = colour.to_rgba8();
-                let deep = super::pixel::Pixel::deep(rgba);
-                let shadow = Self::Shadow { step: map * step, variance: variance(radius), colour: deep };
-                (rgba[3] > 0).then_some(shadow)
+                let colour = super::pixel::Pixel::deep(rgba);
+                Self::Shadow { step: map * step, variance: variance(radius), colour }
             }
         }
     }

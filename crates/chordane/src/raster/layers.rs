@@ -4,6 +4,7 @@
 use super::blend;
 use super::cover::Band;
 use super::pixel::{Deep, Pixel};
+use crate::scene::{Layer, LayerKind};
 use crate::sheet::{BlendMode, MaskKind};
 
 /// A rectangle of pixels, ends not included.
@@ -58,10 +59,22 @@ pub(super) enum Ending {
     Mask(MaskKind),
 }
 
-/// A layer of a picture.
+impl Ending {
+    pub(super) fn of(layer: &Layer<'_>) -> Self {
+        match layer.kind() {
+            LayerKind::Clip => Self::Mask(MaskKind::Alpha),
+            LayerKind::Mask(kind) => Self::Mask(kind),
+            LayerKind::Group | LayerKind::Item | LayerKind::Effects => {
+                Self::Over(layer.opacity as f32, layer.blend)
+            }
+        }
+    }
+}
+
+/// A layer of a plan.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Layer {
-    /// The layer that it lies in.
+pub(super) struct PlaneLayer {
+    /// The layer that it is put on, of those that are drawn apart.
     pub(super) parent: Option<usize>,
     pub(super) ending: Ending,
     /// The pixels that are drawn on in it.
@@ -120,12 +133,12 @@ impl<'a, P: Pixel> Stack<'a, P> {
         }
     }
 
-    pub(super) fn begin(&mut self, layer: &Layer) {
+    pub(super) fn begin(&mut self, layer: &PlaneLayer) {
         self.layers.push(Sheet { extent: layer.extent.shared(self.extent), pixels: Vec::new() });
     }
 
     /// Ends the innermost layer.
-    pub(super) fn end(&mut self, layer: &Layer) {
+    pub(super) fn end(&mut self, layer: &PlaneLayer) {
         let Some(done) = self.layers.pop() else { return };
         match layer.ending {
             Ending::Over(..) if done.pixels.is_empty() => {}

@@ -8,6 +8,7 @@ use super::plan::Plan;
 use crate::ground::{Carried, Fault};
 use crate::number::Point;
 use crate::path::Affine;
+use crate::scene::Scene;
 use crate::sheet::{Picture, Sheet, Unit};
 
 /// No picture has more pixels a side than this, unless [`PixelOptions::max_side`] allows it.
@@ -294,51 +295,42 @@ impl Pixels {
     ///
     /// The sheet's first fault. The picture is then as it was, but where the drawing was stopped halfway.
     pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
-        self.draw_within(sheet, &PixelOptions::default())
+        let to_pixels = fitted(sheet, Point::new(f64::from(self.width), f64::from(self.height)));
+        let scene = sheet.seen_through(&(to_pixels * sheet.upright()))?;
+        self.draw_scene(sheet, &scene, &to_pixels, &PixelOptions::default())
     }
 
-    fn draw_within(&mut self, sheet: &Sheet, options: &PixelOptions) -> Result<(), Fault> {
-        let plan = plan(sheet, (self.width, self.height), options)?;
-        plan.draw(&mut self.data);
+    /// Draws a sheet from its display list, which is in pixels.
+    fn draw_scene(
+        &mut self,
+        sheet: &Sheet,
+        scene: &Scene<'_>,
+        to_pixels: &Affine,
+        options: &PixelOptions,
+    ) -> Result<(), Fault> {
+        let tolerance = options.tolerance;
         let mut fault = Carried::default();
+        fault.positive("pixels", "tolerance", tolerance);
+        fault.sound()?;
+        let to_sheet = (*to_pixels * sheet.upright()).inverse();
+        let (width, height, whole) = (self.width as usize, self.height as usize, !options.antialias);
+        let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
+        let plan = Plan::of(sheet, scene, to_pixels, &view)?;
+        fault.stopped("pixels");
+        fault.sound()?;
+        plan.draw(&mut self.data);
         fault.stopped("pixels");
         fault.sound()
     }
 }
 
-/// The size of the picture of a sheet.
-fn pixel_size(sheet: &Sheet, options: &PixelOptions) -> Result<(u32, u32), DrawError> {
-    sheet.sound()?;
-    let size = match options.size {
-        Some((width, height)) => Point::new(f64::from(width), f64::from(height)),
-        None => (sheet.size * sheet.unit.pixels() - 1e-9).ceil().max(Point::ONE),
-    };
-    if size.max_element() > f64::from(options.max_side) {
-        return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
-    }
-    Ok((size.x as u32, size.y as u32))
-}
-
-/// What it takes to draw a sheet on a picture of a size.
-fn plan(sheet: &Sheet, (width, height): (u32, u32), options: &PixelOptions) -> Result<Plan, Fault> {
-    sheet.sound()?;
-    let tolerance = options.tolerance;
-    let mut fault = Carried::default();
-    fault.positive("pixels", "tolerance", tolerance);
-    fault.sound()?;
-    let size = Point::new(f64::from(width), f64::from(height));
+/// The map that fits a sheet evenly into the middle of a picture, as it is seen.
+fn fitted(sheet: &Sheet, size: Point) -> Affine {
     let scale = (size / sheet.size).min_element();
     let margin = (size - sheet.size * scale) * 0.5;
-    let to_pixels = Affine::from_translation(margin)
+    Affine::from_translation(margin)
         * Affine::from_scale(Point::splat(scale))
-        * Affine::from_translation(-sheet.corner());
-    let to_sheet = (to_pixels * sheet.upright()).inverse();
-    let (width, height, whole) = (width as usize, height as usize, !options.antialias);
-    let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
-    let plan = Plan::of(sheet, &to_pixels, &view)?;
-    fault.stopped("pixels");
-    fault.sound()?;
-    Ok(plan)
+        * Affine::from_translation(-sheet.corner())
 }
 
 impl Sheet {
@@ -367,10 +359,17 @@ impl Sheet {
     ///
     /// As [`Sheet::pixels`], for the options' limit; a size without a pixel.
     pub fn pixels_with(&self, options: &PixelOptions) -> Result<Pixels, DrawError> {
-        let (width, height) = pixel_size(self, options)?;
-        let mut pixels = Pixels::within(width, height, options.max_side)?;
-        pixels.draw_within(self, options)?;
-        let size = Point::new(f64::from(width), f64::from(height));
+        let size = match options.size {
+            Some((width, height)) => Point::new(f64::from(width), f64::from(height)),
+            None => (self.size * self.unit.pixels() - 1e-9).ceil().max(Point::ONE),
+        };
+        let to_pixels = fitted(self, size);
+        let scene = self.seen_through(&(to_pixels * self.upright()))?;
+        if size.max_element() > f64::from(options.max_side) {
+            return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
+        }
+        let mut pixels = Pixels::within(size.x as u32, size.y as u32, options.max_side)?;
+        pixels.draw_scene(self, &scene, &to_pixels, options)?;
         pixels.metadata.clone_from(&self.metadata);
         if self.unit != Unit::Px {
             let per_inch = (size / self.size).min_element() * Unit::In.pixels() / self.unit.pixels();

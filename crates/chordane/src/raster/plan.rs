@@ -1,53 +1,50 @@
-//! The plan of a picture: the scene's items as polygons in pixels, in the order of drawing.
+//! The plan of a picture: a display list's items as polygons in pixels, in drawing order.
 //!
 //! Making the plan is spread over threads item by item, drawing it band by band. Neither depends on how many
-//! threads there are: the items are grouped and the bands cut by fixed counts. A layer with effects needs all its pixels at once: it is
+//! threads there are: the commands are grouped and the bands cut by fixed counts. A layer with effects needs all its pixels at once: it is
 //! a plan of its own, drawn between what is drawn band by band before it and after it.
 
+use std::ops::Range;
 use std::sync::Arc;
 
 use super::blend;
 use super::blur::Plane;
 use super::cover::{BAND_ROWS, Filler};
-use super::effects::PixelEffect;
+use super::effects::{self, PixelEffect};
 use super::ink::{Ink, Stores, Surface};
 use super::items::{Drawn, View};
-use super::jobs::{Job, JobList};
-use super::layers::{Ending, Extent, Layer, Stack, Top};
-use super::parts::{LayerPart, MaskPart, Part, parts};
+use super::layers::{Ending, Extent, PlaneLayer, Stack, Top};
 use super::pixel::{Deep, Pixel};
 use super::sampler::Sampler;
 use super::shapes::Shape;
 use crate::ground::{Fault, spent, threads};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
-use crate::scene::Scene;
+use crate::scene::{Command, Frame, Layer, LayerKind, Scene};
 use crate::shape::rectangle;
-use crate::sheet::{Level, Paint, Pattern, Sheet};
+use crate::sheet::{Effect, Level, Paint, Pattern, Sheet};
 
-/// Steps that are planned together.
-const STEPS_A_CHUNK: usize = 256;
+/// Commands that are planned together.
+const COMMANDS_A_CHUNK: usize = 256;
 
-/// A job with polygons.
-#[derive(Debug)]
+/// A command with its polygons.
 enum Task {
     Fill(Shape),
+    /// Begins or ends a layer of the plan.
     Begin(usize),
     End(usize),
-    /// One of the chunk's [`Whole`]s.
-    Whole(usize),
+    Isolated(Box<IsolatedLayer>),
 }
 
-/// Polygons of a group of items.
+/// What some commands come to.
 #[derive(Default)]
 struct Chunk {
     drawn: Drawn,
     tasks: Vec<Task>,
-    wholes: Vec<Whole>,
 }
 
 /// A layer that is drawn with all its pixels at once.
-struct Whole {
+struct IsolatedLayer {
     plan: Plan,
     /// Where its top left corner lies in the picture that it is put on.
     corner: (i64, i64),
@@ -61,22 +58,22 @@ const MANY_CLEAR: usize = 6;
 
 /// What a band has to do: tasks (chunk, place in it), and how many of them are translucent.
 #[derive(Clone, Default)]
-struct Duties {
+struct BandCommands {
     tasks: Vec<(u32, u32)>,
     clear: usize,
 }
 
-/// What is drawn band by band, and the layer that comes after it.
-struct Stretch {
-    bands: Vec<Duties>,
+/// What is drawn band by band, and the isolated layer that comes after it.
+struct Pass {
+    bands: Vec<BandCommands>,
     then: Option<(u32, u32)>,
 }
 
 /// A picture ready to be drawn.
 pub(super) struct Plan {
     chunks: Vec<Chunk>,
-    layers: Vec<Layer>,
-    stretches: Vec<Stretch>,
+    layers: Vec<PlaneLayer>,
+    passes: Vec<Pass>,
     ground: Option<Ink>,
     size: (usize, usize),
     /// Whether pixels are painted whole or not at all.
@@ -84,10 +81,14 @@ pub(super) struct Plan {
 }
 
 impl Plan {
-    /// Plans the drawing of a sheet, which a transform puts on the picture.
-    pub(super) fn of(sheet: &Sheet, to_pixels: &Affine, view: &View) -> Result<Self, Fault> {
-        let scene = sheet.seen_through(&(*to_pixels * sheet.upright()))?;
-        let mut plan = Self::of_parts(&parts(&scene), &scene, None, view)?;
+    /// Plans the drawing of a sheet, which a transform puts on the picture, from its display list in pixels.
+    pub(super) fn of(
+        sheet: &Sheet,
+        scene: &Scene<'_>,
+        to_pixels: &Affine,
+        view: &View,
+    ) -> Result<Self, Fault> {
+        let mut plan = Self::of_commands(scene, scene.all(), 0, view)?;
         let cell = sheet.cell();
         // Whatever the sheet's y, its ground is measured as it is seen.
         let surface = Surface {
@@ -109,27 +110,20 @@ impl Plan {
         Ok(plan)
     }
 
-    /// Plans the drawing of parts of a scene, and of what cuts a layer of them off.
-    fn of_parts<'a>(
-        parts: &[Part<'a>],
-        scene: &Scene<'a>,
-        cut_by: Option<&LayerPart<'a>>,
-        view: &View,
-    ) -> Result<Self, Fault> {
-        let mut list = JobList::default();
-        list.add_all(parts, scene);
-        if let Some(layer) = cut_by {
-            list.cut(layer);
-        }
-        let (jobs, mut layers) = (list.jobs, list.layers);
-        let chunks: Vec<Chunk> = threads::map(0..jobs.len().div_ceil(STEPS_A_CHUNK), 1, |i| {
-            plan_chunk(jobs.chunks(STEPS_A_CHUNK).nth(i).unwrap_or_default(), view)
+    /// Plans the drawing of some commands, whose layers have numbers from `first` on.
+    fn of_commands(scene: &Scene<'_>, range: Range<usize>, first: usize, view: &View) -> Result<Self, Fault> {
+        let places = scene.walk(range.clone(), |layer| layer.needs_plane).map(|(at, _)| at);
+        let starts: Vec<usize> = places.step_by(COMMANDS_A_CHUNK).collect();
+        let chunks: Vec<Chunk> = threads::map(0..starts.len(), 1, |i| {
+            let start = starts.get(i).copied().unwrap_or(range.end);
+            plan_chunk(scene, start..range.end, first, view)
         })
         .into_iter()
         .collect::<Result<_, _>>()?;
+        let mut layers = plane_layers(scene, range.end, first);
         measure_layers(&chunks, &mut layers, view.size());
-        let stretches = stretches(&chunks, &layers, view.size());
-        Ok(Self { chunks, layers, stretches, ground: None, size: view.size(), whole: view.whole })
+        let passes = passes(&chunks, &layers, view.size());
+        Ok(Self { chunks, layers, passes, ground: None, size: view.size(), whole: view.whole })
     }
 
     /// Draws over what the pixels hold.
@@ -138,30 +132,26 @@ impl Plan {
         if pixels.is_empty() || width == 0 {
             return;
         }
-        for (number, stretch) in self.stretches.iter().enumerate() {
-            let idle = number > 0 && stretch.bands.iter().all(|duties| duties.tasks.is_empty());
+        for (number, pass) in self.passes.iter().enumerate() {
+            let idle = number > 0 && pass.bands.iter().all(|band| band.tasks.is_empty());
             let drawn_on = if idle { &mut [][..] } else { &mut *pixels };
             threads::change_chunks(drawn_on, BAND_ROWS * width, Filler::default, |filler, b, rows| {
                 let top = b * BAND_ROWS;
                 if let Some(ground) = self.ground.as_ref().filter(|_| number == 0) {
                     ground.rows(top, width, rows);
                 }
-                let Some(duties) = stretch.bands.get(b) else { return };
-                if P::DEEP || duties.clear < MANY_CLEAR {
-                    self.draw_band(duties, rows, b, filler);
+                let Some(commands) = pass.bands.get(b) else { return };
+                if P::DEEP || commands.clear < MANY_CLEAR {
+                    self.draw_band(commands, rows, b, filler);
                     return;
                 }
                 let mut deep: Vec<Deep> = rows.iter().map(|pixel| pixel.deep()).collect();
-                self.draw_band(duties, &mut deep, b, filler);
+                self.draw_band(commands, &mut deep, b, filler);
                 rows.iter_mut().zip(deep).for_each(|(pixel, deep)| *pixel = P::of_deep(deep));
             });
-            let whole = stretch.then.and_then(|(c, t)| {
-                let chunk = self.chunks.get(c as usize)?;
-                let Some(Task::Whole(number)) = chunk.tasks.get(t as usize) else { return None };
-                chunk.wholes.get(*number)
-            });
-            if let Some(whole) = whole {
-                whole.draw(pixels, width);
+            let task = pass.then.and_then(|(c, t)| self.chunks.get(c as usize)?.tasks.get(t as usize));
+            if let Some(Task::Isolated(layer)) = task {
+                layer.draw(pixels, width);
             }
         }
     }
@@ -169,10 +159,10 @@ impl Plan {
 
 impl Plan {
     /// Does what a band has to do, on its pixels.
-    fn draw_band<P: Pixel>(&self, duties: &Duties, rows: &mut [P], b: usize, filler: &mut Filler) {
+    fn draw_band<P: Pixel>(&self, commands: &BandCommands, rows: &mut [P], b: usize, filler: &mut Filler) {
         let width = self.size.0;
         let mut stack = Stack::new(rows, b * BAND_ROWS, width);
-        for &(c, t) in &duties.tasks {
+        for &(c, t) in &commands.tasks {
             if spent(20 + width / 16) {
                 break;
             }
@@ -192,27 +182,29 @@ impl Plan {
                 Some(Task::End(layer)) => {
                     self.layers.get(*layer).into_iter().for_each(|layer| stack.end(layer));
                 }
-                Some(Task::Whole(_)) | None => {}
+                Some(Task::Isolated(_)) | None => {}
             }
         }
     }
 }
 
-impl Whole {
-    /// Plans a layer of a scene; `None` where nothing of it can be seen.
-    fn of<'a>(layer: &LayerPart<'a>, scene: &Scene<'a>, view: &View) -> Result<Option<Self>, Fault> {
-        let ending = Ending::Over(layer.opacity as f32, layer.blend);
-        let Some(window) = window(layer.reach(scene), layer.beyond, view) else { return Ok(None) };
-        let plan = Plan::of_parts(&layer.parts, scene, Some(layer), &window.0)?;
-        Ok(Some(Self { plan, corner: window.1, effects: layer.effects.clone(), ending }))
-    }
-
-    /// Plans the drawing of a mask. Where nothing of it is seen, nothing is left of what it masks.
-    fn of_mask(mask: &MaskPart<'_>, view: &View) -> Result<Self, Fault> {
-        let window = window(super::parts::reach(&mask.parts, &mask.scene), Point::ZERO, view);
-        let (view, corner) = window.unwrap_or((View { width: 0, height: 0, ..*view }, (0, 0)));
-        let plan = Plan::of_parts(&mask.parts, &mask.scene, None, &view)?;
-        Ok(Self { plan, corner, effects: Vec::new(), ending: Ending::Mask(mask.kind) })
+impl IsolatedLayer {
+    /// Plans a layer of a list, by its number; `None` where nothing of it can be seen.
+    fn of(scene: &Scene<'_>, number: usize, view: &View) -> Result<Option<Self>, Fault> {
+        let Some(layer) = scene.layers().get(number) else { return Ok(None) };
+        let beyond = effects::reach(layer.effects, layer.transform());
+        let painted = scene.reach(layer.commands.clone(), Frame::List, effects::reach);
+        let reach = painted.map(|cell| Cell { min: cell.min - beyond, max: cell.max + beyond });
+        let (own, corner) = match (window(reach, beyond, view), layer.kind()) {
+            (Some(window), _) => window,
+            // Where nothing of a mask is seen, nothing is left of what it masks.
+            (None, LayerKind::Mask(_)) => (View { width: 0, height: 0, ..*view }, (0, 0)),
+            (None, _) => return Ok(None),
+        };
+        let plan = Plan::of_commands(scene, layer.commands.clone(), number + 1, &own)?;
+        let shown = layer.effects.iter().filter(|effect| Effect::shows(effect));
+        let effects = shown.map(|effect| PixelEffect::of(effect, layer.transform())).collect();
+        Ok(Some(Self { plan, corner, effects, ending: Ending::of(layer) }))
     }
 
     fn draw<P: Pixel>(&self, below: &mut [P], width: usize) {
@@ -276,11 +268,11 @@ fn window(reach: Option<Cell>, by: Point, view: &View) -> Option<(View, (i64, i6
     Some((own, (min.x as i64, min.y as i64)))
 }
 
-/// What each band has to do, between the layers that are drawn whole.
-fn stretches(chunks: &[Chunk], layers: &[Layer], size: (usize, usize)) -> Vec<Stretch> {
+/// What each band has to do, between the isolated layers.
+fn passes(chunks: &[Chunk], layers: &[PlaneLayer], size: (usize, usize)) -> Vec<Pass> {
     let count = size.1.div_ceil(BAND_ROWS);
-    let begin = || Stretch { bands: vec![Duties::default(); count], then: None };
-    let mut stretches: Vec<Stretch> = Vec::new();
+    let begin = || Pass { bands: vec![BandCommands::default(); count], then: None };
+    let mut passes: Vec<Pass> = Vec::new();
     let mut now = begin();
     let mut open: Vec<usize> = Vec::new();
     for (c, chunk) in chunks.iter().enumerate() {
@@ -301,16 +293,16 @@ fn stretches(chunks: &[Chunk], layers: &[Layer], size: (usize, usize)) -> Vec<St
                     open.pop();
                     reached(layer)
                 }
-                Task::Whole(_) => {
+                Task::Isolated(_) => {
                     now.then = Some((c as u32, t as u32));
-                    stretches.push(std::mem::replace(&mut now, begin()));
+                    passes.push(std::mem::replace(&mut now, begin()));
                     continue;
                 }
             };
             let clear = match task {
                 Task::Fill(shape) => open.is_empty() && !shape.is_opaque(),
                 Task::End(_) => open.is_empty(),
-                Task::Begin(_) | Task::Whole(_) => false,
+                Task::Begin(_) | Task::Isolated(_) => false,
             };
             for band in now.bands.get_mut(touched).unwrap_or_default() {
                 band.tasks.push((c as u32, t as u32));
@@ -318,13 +310,13 @@ fn stretches(chunks: &[Chunk], layers: &[Layer], size: (usize, usize)) -> Vec<St
             }
         }
     }
-    stretches.push(now);
-    stretches
+    passes.push(now);
+    passes
 }
 
 /// Finds out which pixels each layer reaches: those that are drawn on in it and in the layers in it, and that its masks and the layers around it
 /// may leave. A mask is looked at wherever the layer that it cuts is.
-fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) {
+fn measure_layers(chunks: &[Chunk], layers: &mut [PlaneLayer], size: (usize, usize)) {
     let mut open: Vec<usize> = Vec::new();
     for task in chunks.iter().flat_map(|chunk| &chunk.tasks) {
         match task {
@@ -344,12 +336,12 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) 
                     };
                 }
             }
-            Task::Whole(_) => {}
+            Task::Isolated(_) => {}
         }
     }
     // Nothing in a layer is drawn where the layer itself is not; those around come first.
     for number in 0..layers.len() {
-        let Some(&Layer { parent, ending, extent }) = layers.get(number) else { continue };
+        let Some(&PlaneLayer { parent, ending, extent }) = layers.get(number) else { continue };
         let around = parent.map_or(Some(Extent::whole(size)), |at| layers.get(at).map(|layer| layer.extent));
         if let (Some(around), Some(layer)) = (around, layers.get_mut(number)) {
             layer.extent = match ending {
@@ -360,28 +352,50 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [Layer], size: (usize, usize)) 
     }
 }
 
-fn plan_chunk(jobs: &[Job<'_, '_>], view: &View) -> Result<Chunk, Fault> {
+/// The layers of a plan, as those of the list from `first` on that lie before a place in it. A layer that does not isolate is one in name only.
+fn plane_layers(scene: &Scene<'_>, end: usize, first: usize) -> Vec<PlaneLayer> {
+    let mut layers: Vec<PlaneLayer> = Vec::new();
+    for layer in scene.layers().iter().skip(first).take_while(|layer| layer.commands.start <= end) {
+        let above = layer.parent().and_then(|at| at.checked_sub(first));
+        let isolated = |at: usize| match scene.layers().get(first + at) {
+            Some(layer) if layer.isolates() => Some(at),
+            _ => layers.get(at).and_then(|plain| plain.parent),
+        };
+        let parent = above.and_then(isolated);
+        layers.push(PlaneLayer { parent, ending: Ending::of(layer), extent: Extent::default() });
+    }
+    layers
+}
+
+fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, view: &View) -> Result<Chunk, Fault> {
     let mut chunk = Chunk::default();
-    for job in jobs {
+    for (_, command) in scene.walk(range, |layer| layer.needs_plane).take(COMMANDS_A_CHUNK) {
         if spent(20) {
             break;
         }
-        match job {
-            Job::Begin(layer) => chunk.tasks.push(Task::Begin(*layer)),
-            Job::End(layer) => chunk.tasks.push(Task::End(*layer)),
-            Job::Clip(path, to_pixels) => {
-                let shape = chunk.drawn.clip(path, to_pixels, view)?;
-                chunk.tasks.extend(shape.map(Task::Fill));
+        match command {
+            Command::Push(number) => {
+                let Some(layer) = scene.layers().get(number).filter(|layer| layer.isolates()) else {
+                    continue;
+                };
+                if layer.needs_plane {
+                    let isolated = IsolatedLayer::of(scene, number, view)?;
+                    chunk.tasks.extend(isolated.map(|layer| Task::Isolated(Box::new(layer))));
+                    continue;
+                }
+                chunk.tasks.push(Task::Begin(number - first));
+                if let Some(path) = layer.clip_path() {
+                    let shape = chunk.drawn.clip(path, layer.transform(), view)?;
+                    chunk.tasks.extend(shape.map(Task::Fill));
+                }
             }
-            Job::Whole(layer, scene) => {
-                let whole = Whole::of(layer, scene, view)?;
-                chunk.push_whole(whole);
+            Command::Pop(number) => {
+                if scene.layers().get(number).is_some_and(Layer::isolates) {
+                    chunk.tasks.push(Task::End(number - first));
+                }
             }
-            Job::WholeMask(mask) => {
-                let whole = Whole::of_mask(mask, view)?;
-                chunk.push_whole(Some(whole));
-            }
-            Job::Item(placed) => {
+            Command::Draw(_) | Command::DrawInMask(_) => {
+                let Some(placed) = scene.drawn(command) else { continue };
                 let named = |fault: Fault| fault.on_item(placed.item().name(), placed.line());
                 let tiled = |pattern: &Pattern, map: &Affine, opacity: f64, stores: &mut Stores| {
                     tile(pattern, map, opacity, stores, view.tolerance)
@@ -435,7 +449,7 @@ fn tile(
                 tolerance,
                 whole: false,
             };
-            let plan = Plan::of_parts(&parts(&scene), &scene, None, &view)?;
+            let plan = Plan::of_commands(&scene, scene.all(), 0, &view)?;
             let mut deep = vec![Deep::CLEAR; width * height];
             plan.draw(&mut deep);
             let byte = |channel: f32| (channel * 255.0 + 0.5) as u8;
@@ -447,13 +461,4 @@ fn tile(
     };
     let to_pixels = *map * to_tile.inverse();
     Ok(Ink::Sampler(Box::new(Sampler::tile(level, spots, opacity, &to_pixels))))
-}
-
-impl Chunk {
-    fn push_whole(&mut self, whole: Option<Whole>) {
-        if let Some(whole) = whole {
-            self.tasks.push(Task::Whole(self.wholes.len()));
-            self.wholes.push(whole);
-        }
-    }
 }

@@ -3,7 +3,7 @@
 use std::cell::OnceCell;
 use std::ops::ControlFlow;
 
-use super::gather::Scene;
+use super::list::Scene;
 use super::placed::{Address, Placed};
 use crate::measure::{BoxTree, Place};
 use crate::number::Point;

@@ -1,6 +1,6 @@
 //! Rings of overlapping things, each over the one before it all the way round.
 
-use super::gather::Scene;
+use super::list::Scene;
 use crate::number::{Angle, Cell, Point, deg, polar};
 use crate::path::{Affine, Path};
 use crate::shape::rectangle;

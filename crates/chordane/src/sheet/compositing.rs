@@ -160,8 +160,18 @@ pub enum Effect {
 const SEEN: f64 = 3.2;
 
 impl Effect {
+    /// Whether it changes what is seen.
+    pub(crate) fn shows(&self) -> bool {
+        !matches!(self, Self::Shadow { colour, .. } if colour.to_rgba8()[3] == 0)
+    }
+
+    /// How far what several make, one after the other, may lie from what they are made of.
+    pub(crate) fn reach_of_all(effects: &[Self], to: &Affine) -> Point {
+        effects.iter().map(|effect| effect.reach(to)).sum()
+    }
+
     /// How far what it makes may lie from what it is made of, along x and y, under a transform.
-    pub(crate) fn reach(&self, to: &Affine) -> Point {
+    fn reach(&self, to: &Affine) -> Point {
         let (step, radius) = match *self {
             Self::Blur { radius } => (Point::ZERO, radius),
             Self::Shadow { step, radius, .. } => (step, radius),

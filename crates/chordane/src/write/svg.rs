@@ -4,9 +4,10 @@
 //! their default, a `viewBox` that keeps the sheet's own coordinates, and the true size where the unit has one.
 
 use std::fmt::Write;
+use std::ops::Range;
 use std::sync::Arc;
 
-use super::svg_layers::{Layered, mixes};
+use super::svg_layers::Layering;
 use super::svg_paint::{
     Definitions, Place, image, reach, rectangle_attributes, shades_picture, transform, whole,
 };
@@ -17,7 +18,7 @@ use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
 use crate::raster::DRAFT;
 use crate::reshape::{Cap, Join};
-use crate::scene::{Placed, Scene, Step, largest_scale};
+use crate::scene::{Command, Layer, LayerKind, Placed, Scene, largest_scale};
 use crate::shape::rectangle;
 use crate::sheet::{Colour, Item, Paint, Pattern, Sheet};
 
@@ -120,7 +121,7 @@ impl Sheet {
             decimals,
             ids: Ids::of(&scene),
             definitions: Definitions::new(apart.is_some()),
-            mixes: mixes(&scene),
+            blends: scene.blends(),
             fault: Carried::default(),
             apart,
         };
@@ -170,7 +171,7 @@ impl Writer {
         if let Some(text) = &sheet.metadata {
             let _ = writeln!(self.out, "<metadata>{}</metadata>", escaped_text(text));
         }
-        if self.mixes {
+        if self.blends {
             // So that nothing is mixed with the page that shows the picture.
             self.out.push_str("<g style=\"isolation:isolate\">\n");
         }
@@ -197,41 +198,46 @@ impl Writer {
             self.transform(&sheet.upright());
             self.out.push_str(">\n");
         }
-        self.scene(scene);
+        self.commands(scene, scene.all());
         if sheet.y_up {
             self.out.push_str("</g>\n");
         }
-        if self.mixes {
+        if self.blends {
             self.out.push_str("</g>\n");
         }
         self.out.push_str("</svg>\n");
     }
 
-    pub(super) fn scene(&mut self, scene: &Scene<'_>) {
+    /// Writes what some commands draw. An item carries what its own layer says, and what cuts a layer is written before it.
+    pub(super) fn commands(&mut self, scene: &Scene<'_>, range: Range<usize>) {
         // How much the groups around it enlarge what is written.
         let mut scales = vec![1.0];
         let scale = |scales: &Vec<f64>| scales.last().copied().unwrap_or(1.0);
-        for step in scene.steps() {
-            match *step {
-                Step::Item(number) => {
-                    if let Some(placed) = scene.items().get(number) {
-                        self.item(placed, scale(&scales));
+        let group =
+            |number: usize| scene.layers().get(number).filter(|layer| layer.kind() == LayerKind::Group);
+        for (_, command) in scene.walk(range, Layer::cuts) {
+            match command {
+                Command::Draw(_) | Command::DrawInMask(_) => {
+                    if let Some(placed) = scene.drawn(command) {
+                        self.item(scene, placed, scale(&scales));
                     }
                 }
-                Step::Begin(number) => {
-                    let Some(layer) = scene.layers().get(number) else { continue };
-                    scales.push(scale(&scales) * largest_scale(&layer.group().transform));
-                    self.begin(layer, scale(&scales));
+                Command::Push(number) => {
+                    let Some(layer) = group(number) else { continue };
+                    scales.push(scale(&scales) * largest_scale(layer.own_transform()));
+                    self.begin(scene, layer, scale(&scales));
                 }
-                Step::End(_) => {
-                    scales.pop();
-                    self.out.push_str("</g>\n");
+                Command::Pop(number) => {
+                    if group(number).is_some() {
+                        scales.pop();
+                        self.out.push_str("</g>\n");
+                    }
                 }
             }
         }
     }
 
-    fn item(&mut self, placed: &Placed<'_>, scale: f64) {
+    fn item(&mut self, scene: &Scene<'_>, placed: &Placed<'_>, scale: f64) {
         let item = placed.item();
         let style = &item.style;
         let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
@@ -241,24 +247,37 @@ impl Writer {
         let beyond = style.seen_stroke().map_or(0.0, |_| reach(stroke.width(), stroke.mitre_limit()));
         let place = Place { bounds, reach: beyond, placed: *placed.transform(), outer: Affine::IDENTITY };
         let inner = scale * largest_scale(&item.transform);
-        if self.picture_item(placed, inner) {
+        if self.picture_item(scene, placed, inner) {
             return;
         }
         let half_width = 0.5 * style.get_stroke().width();
         let fill = style.fill.as_ref().map(|paint| self.defined(paint, &place, (&item.path, None)));
         let stroke =
             style.seen_stroke().map(|paint| self.defined(paint, &place, (&item.path, Some(half_width))));
-        let layering = self.defined_layering(Layered::Item(placed), inner);
+        let layer = self.item_layer(scene, placed, inner);
         self.source(placed);
         self.out.push_str("<path");
         self.name(item.name());
         self.transform(&item.transform);
-        self.layering(Layered::Item(placed), &layering);
+        if let Some((layer, defined)) = &layer {
+            self.layering(layer, defined);
+        }
         self.style(item, (fill, stroke), item.path.fill_rule());
         let opacity = if item.fades_as_one() { style.opacity } else { 1.0 };
         self.attribute("opacity", &plain(opacity), "1");
         let data = self.data(&item.path, inner);
         let _ = writeln!(self.out, " d=\"{data}\"/>");
+    }
+
+    /// The layer of an item's own, where it has one, and what was written for it.
+    fn item_layer<'s, 'a>(
+        &mut self,
+        scene: &'s Scene<'a>,
+        placed: &Placed<'a>,
+        scale: f64,
+    ) -> Option<(&'s Layer<'a>, Layering)> {
+        let layer = scene.own_layer(placed)?;
+        Some((layer, self.defined_layering(scene, layer, || placed.own_reach(), scale)))
     }
 
     fn style(&mut self, item: &Item, (fill, stroked): (Option<Defined>, Option<Defined>), rule: FillRule) {
@@ -357,7 +376,7 @@ impl Writer {
             self.transform(&Affine::from_translation(-cell.min));
             self.out.push_str(">\n");
         }
-        self.scene(&scene);
+        self.commands(&scene, scene.all());
         if moved {
             self.out.push_str("</g>\n");
         }
@@ -367,7 +386,7 @@ impl Writer {
     }
 
     /// A picture that is just its own rectangle, as an element for itself.
-    fn picture_item(&mut self, placed: &Placed<'_>, inner: f64) -> bool {
+    fn picture_item(&mut self, scene: &Scene<'_>, placed: &Placed<'_>, inner: f64) -> bool {
         let (item, style) = (placed.item(), placed.item().style());
         let Some(Paint::Picture(picture)) = style.fill_paint().filter(|_| style.seen_stroke().is_none())
         else {
@@ -385,13 +404,15 @@ impl Writer {
             self.fault.note(fault);
             return true;
         }
-        let layering = self.defined_layering(Layered::Item(placed), inner);
+        let layer = self.item_layer(scene, placed, inner);
         self.source(placed);
         self.out.push_str("<image");
         self.name(item.name());
         self.transform(item.transform());
         self.attribute("opacity", &plain(style.opacity), "1");
-        self.layering(Layered::Item(placed), &layering);
+        if let Some((layer, defined)) = &layer {
+            self.layering(layer, defined);
+        }
         self.out.push_str(element.trim_start_matches("<image"));
         self.out.push('\n');
         true

@@ -7,77 +7,52 @@ use super::svg_writer::Writer;
 use crate::ground::Named;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, FillRule, Path};
-use crate::scene::{Layer, Placed, Scene};
-use crate::sheet::{BlendMode, Colour, Compositing, Effect, Mask, MaskKind};
-
-/// What is put on what is below it.
-#[derive(Clone, Copy)]
-pub(super) enum Layered<'s, 'a> {
-    Item(&'s Placed<'a>),
-    Group(&'s Layer<'a>),
-}
-
-impl<'a> Layered<'_, 'a> {
-    fn compositing(self) -> &'a Compositing {
-        match self {
-            Self::Item(placed) => placed.item().compositing(),
-            Self::Group(layer) => layer.group().compositing(),
-        }
-    }
-
-    /// Bounds of what it paints, with room to spare, in its own coordinates.
-    fn reach(self) -> Option<Cell> {
-        match self {
-            Self::Item(placed) => placed.own_reach(),
-            Self::Group(layer) => Scene::of(layer.group().nodes(), &Affine::IDENTITY).reach(),
-        }
-    }
-}
+use crate::scene::{Frame, Layer, LayerKind, Scene};
+use crate::sheet::{BlendMode, Colour, Effect, MaskKind};
 
 /// The ids of what was written for it.
 #[derive(Default)]
-pub(super) struct Defined {
+pub(super) struct Layering {
     clip: Option<String>,
     mask: Option<String>,
     filter: Option<String>,
 }
 
-/// Whether anything of a scene, masks left out, is mixed with what is below it.
-pub(super) fn mixes(scene: &Scene<'_>) -> bool {
-    let items = scene.items().iter().map(|placed| placed.item().compositing());
-    let groups = scene.layers().iter().map(|layer| layer.group().compositing());
-    items.chain(groups).any(|compositing| compositing.blend() != BlendMode::Normal)
-}
-
 impl Writer {
     /// Writes a group up to what is in it.
-    pub(super) fn begin(&mut self, layer: &Layer<'_>, scale: f64) {
-        let group = layer.group();
-        let defined = self.defined_layering(Layered::Group(layer), scale);
+    pub(super) fn begin(&mut self, scene: &Scene<'_>, layer: &Layer<'_>, scale: f64) {
+        let reach = || scene.reach(scene.content(layer), Frame::Own, Effect::reach_of_all);
+        let defined = self.defined_layering(scene, layer, reach, scale);
         self.out.push_str("<g");
-        self.name(group.name());
-        self.transform(group.transform());
-        self.attribute("opacity", &plain(group.get_opacity()), "1");
-        self.layering(Layered::Group(layer), &defined);
+        self.name(layer.name());
+        self.transform(layer.own_transform());
+        self.attribute("opacity", &plain(layer.opacity), "1");
+        self.layering(layer, &defined);
         self.out.push_str(">\n");
     }
 
-    /// Writes what has to stand before something that is clipped, masked or has effects.
-    pub(super) fn defined_layering(&mut self, layered: Layered<'_, '_>, scale: f64) -> Defined {
-        let compositing = layered.compositing();
+    /// Writes what has to come before something that is clipped, masked or has effects, and paints within some bounds.
+    pub(super) fn defined_layering(
+        &mut self,
+        scene: &Scene<'_>,
+        layer: &Layer<'_>,
+        reach: impl FnOnce() -> Option<Cell>,
+        scale: f64,
+    ) -> Layering {
+        let compositing = layer.compositing();
         if compositing.is_plain() {
-            return Defined::default();
+            return Layering::default();
         }
-        Defined {
+        Layering {
             clip: compositing.clip().map(|path| self.clip(path, scale)),
-            mask: compositing.mask().map(|mask| self.mask(mask)),
-            filter: layered.reach().and_then(|reach| self.filter(compositing.effects(), &reach)),
+            mask: layer.mask.and_then(|mask| scene.layers().get(mask)).map(|mask| self.mask(scene, mask)),
+            filter: reach().and_then(|reach| self.filter(compositing.effects(), &reach)),
         }
     }
 
     /// The attributes that go with it.
-    pub(super) fn layering(&mut self, layered: Layered<'_, '_>, defined: &Defined) {
-        let compositing = layered.compositing();
+    pub(super) fn layering(&mut self, layer: &Layer<'_>, defined: &Layering) {
+        let compositing = layer.compositing();
         let ids = [("clip-path", &defined.clip), ("mask", &defined.mask), ("filter", &defined.filter)];
         for (name, id) in ids {
             if let Some(id) = id {
@@ -91,8 +66,8 @@ impl Writer {
             style.push(format!("mix-blend-mode:{}", BlendMode::NAMES.get(at).unwrap_or(&"normal")));
         }
         // A clip alone does not keep apart what is in a group.
-        let group = matches!(layered, Layered::Group(_));
-        if compositing.is_isolated() || (group && self.mixes && compositing.clip().is_some()) {
+        let group = layer.kind() == LayerKind::Group;
+        if compositing.is_isolated() || (group && self.blends && compositing.clip().is_some()) {
             style.push("isolation:isolate".to_owned());
         }
         if !style.is_empty() {
@@ -113,16 +88,16 @@ impl Writer {
     }
 
     /// Writes a mask and gives its id.
-    fn mask(&mut self, mask: &Mask) -> String {
+    fn mask(&mut self, scene: &Scene<'_>, mask: &Layer<'_>) -> String {
         let id = self.ids.numbered("mask");
-        let scene = Scene::of(mask.nodes(), &Affine::IDENTITY);
         let _ = write!(self.out, "<mask id=\"{id}\" maskUnits=\"userSpaceOnUse\"");
-        self.region(&scene.reach().unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO }));
-        if mask.kind() == MaskKind::Alpha {
+        let reach = scene.reach(mask.commands.clone(), Frame::Own, Effect::reach_of_all);
+        self.region(&reach.unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO }));
+        if mask.kind() == LayerKind::Mask(MaskKind::Alpha) {
             self.out.push_str(" style=\"mask-type:alpha\"");
         }
         self.out.push_str(">\n");
-        self.scene(&scene);
+        self.commands(scene, mask.commands.clone());
         self.out.push_str("</mask>\n");
         id
     }
@@ -132,7 +107,7 @@ impl Writer {
         if effects.is_empty() {
             return None;
         }
-        let beyond: Point = effects.iter().map(|effect| effect.reach(&Affine::IDENTITY)).sum();
+        let beyond = Effect::reach_of_all(effects, &Affine::IDENTITY);
         let id = self.ids.numbered("filter");
         let _ = write!(
             self.out,

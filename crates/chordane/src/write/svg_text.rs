@@ -3,7 +3,6 @@
 use std::collections::{HashMap, HashSet};
 
 use crate::ground::{is_xml, short};
-use crate::path::Affine;
 use crate::scene::Scene;
 
 /// The ids of a document, each given once: a name that is used again gets a number behind it, and neither that nor the id
@@ -16,9 +15,7 @@ pub(super) struct Ids {
 
 impl Ids {
     pub(super) fn of(scene: &Scene<'_>) -> Self {
-        let mut names = HashSet::new();
-        collect(scene, &mut names);
-        Self { names, used: HashMap::new() }
+        Self { names: scene.names().map(Into::into).collect(), used: HashMap::new() }
     }
 
     /// The id for a name that was given.
@@ -39,18 +36,6 @@ impl Ids {
             if !self.names.contains(id.as_str()) {
                 return id;
             }
-        }
-    }
-}
-
-/// The names of a scene and of what is drawn for its masks.
-fn collect(scene: &Scene<'_>, names: &mut HashSet<Box<str>>) {
-    let items = scene.items().iter().map(|placed| (placed.item().name(), placed.item().compositing()));
-    let groups = scene.layers().iter().map(|layer| (layer.group().name(), layer.group().compositing()));
-    for (name, compositing) in items.chain(groups) {
-        names.extend(name.map(Into::into));
-        if let Some(mask) = compositing.mask() {
-            collect(&Scene::of(mask.nodes(), &Affine::IDENTITY), names);
         }
     }
 }

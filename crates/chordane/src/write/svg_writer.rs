@@ -14,8 +14,8 @@ pub(super) struct Writer {
     pub(super) decimals: usize,
     pub(super) ids: Ids,
     pub(super) definitions: Definitions,
-    /// Whether anything is mixed with what is below it.
-    pub(super) mixes: bool,
+    /// Whether anything is blended with what is below it.
+    pub(super) blends: bool,
     /// The first thing that cannot be written.
     pub(super) fault: Carried,
     /// What stands beside the text of a frame.
