@@ -121,3 +121,18 @@ fn colours_by_vertex_are_mixed_by_nearness() {
         }
     }
 }
+
+#[test]
+fn what_is_said_of_an_element_in_its_style_is_said_in_one_attribute() {
+    let squares = Picture::from_rgba(2, 1, vec![[200, 85, 61, 255], [32, 48, 60, 255]]).sampled("nearest");
+    let photo = rectangle((0.0, 0.0), 20.0, 10.0).fill(squares.fitted("stretch"));
+    let page = sheet(20.0, 10.0).ground("teal").add(photo.clone()).add(photo.blend("multiply"));
+    let text = page.svg().unwrap();
+    let images: Vec<&str> = text.lines().filter(|line| line.starts_with("<image")).collect();
+    assert_eq!(images.iter().map(|line| line.matches("style=").count()).collect::<Vec<_>>(), [1, 1]);
+    assert!(
+        images[1].contains("style=\"mix-blend-mode:multiply;image-rendering:pixelated\""),
+        "{}",
+        images[1]
+    );
+}

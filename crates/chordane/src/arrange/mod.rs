@@ -23,4 +23,4 @@ pub(crate) use painted::{Filling, all_closed};
 pub(crate) use rims::{arranged, arranged_within, scaled_to_numbers, too_many};
 pub(crate) use sides::{lefts, right_of};
 pub(crate) use sources::{Part, sources};
-pub(crate) use trace::{Step, contours};
+pub(crate) use trace::{DirectedEdge, contours};

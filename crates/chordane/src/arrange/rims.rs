@@ -6,7 +6,7 @@ use std::hash::{DefaultHasher, Hash, Hasher};
 use super::edges::{Arrangement, MOST_MEETS};
 use super::sides::{lefts, right_of};
 use super::sources::{Part, sources};
-use super::trace::{Rim, Step, contours};
+use super::trace::{DirectedEdge, Rim, contours};
 use crate::ground::{Carried, Fault, FaultKind};
 use crate::measure::tolerance_of;
 use crate::number::Cell;
@@ -96,9 +96,10 @@ pub(crate) fn arranged_within(
         let lefts = lefts(&arrangement, &sources, off);
         let rim = |(number, (edge, left)): (usize, (_, &[i32; 2]))| {
             let up = keep(*left);
-            (up != keep(right_of(*left, Some(edge)))).then_some(Step { edge: number, up })
+            (up != keep(right_of(*left, Some(edge)))).then_some(DirectedEdge { edge: number, up })
         };
-        let steps: Vec<Step> = arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
+        let steps: Vec<DirectedEdge> =
+            arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
         let rim = contours(&arrangement, &sources, &steps, off, true);
         let closed = rim.gaps <= slight;
         if best.as_ref().is_none_or(|best| rim.gaps < best.gaps) {

@@ -8,7 +8,7 @@ use crate::path::{Contour, ContourBuilder, ONE_SEGMENT_DEGREES, Segment};
 
 /// An edge of the rim, travelled toward higher y or the other way, with the kept side on the right.
 #[derive(Clone, Copy, Debug)]
-pub(crate) struct Step {
+pub(crate) struct DirectedEdge {
     pub(crate) edge: usize,
     pub(crate) up: bool,
 }
@@ -44,7 +44,7 @@ pub(crate) struct Rim {
 pub(crate) fn contours(
     arrangement: &Arrangement,
     sources: &[Source],
-    steps: &[Step],
+    steps: &[DirectedEdge],
     off: f64,
     all_closed: bool,
 ) -> Rim {
@@ -117,8 +117,9 @@ struct Leaving {
 }
 
 impl Leaving {
-    fn new(arrangement: &Arrangement, steps: &[Step]) -> Self {
-        let start = |step: &Step| arrangement.edges.get(step.edge).map_or(0, |edge| ends(edge, step.up).0);
+    fn new(arrangement: &Arrangement, steps: &[DirectedEdge]) -> Self {
+        let start =
+            |step: &DirectedEdge| arrangement.edges.get(step.edge).map_or(0, |edge| ends(edge, step.up).0);
         let mut begins = vec![0; arrangement.vertices.len() + 2];
         for step in steps {
             if let Some(count) = begins.get_mut(start(step) + 2) {
@@ -143,9 +144,9 @@ impl Leaving {
     }
 
     /// The numbers of all steps, those first that begin where nothing arrives, and how many these are.
-    fn begins_first(&self, arrangement: &Arrangement, steps: &[Step]) -> (Vec<usize>, usize) {
+    fn begins_first(&self, arrangement: &Arrangement, steps: &[DirectedEdge]) -> (Vec<usize>, usize) {
         let mut arrive = vec![0_usize; arrangement.vertices.len()];
-        let of = |step: &Step| arrangement.edges.get(step.edge).map(|edge| ends(edge, step.up));
+        let of = |step: &DirectedEdge| arrangement.edges.get(step.edge).map(|edge| ends(edge, step.up));
         for (_, end) in steps.iter().filter_map(of) {
             if let Some(count) = arrive.get_mut(end) {
                 *count += 1;
@@ -170,9 +171,9 @@ impl Leaving {
         &self,
         arrangement: &Arrangement,
         sources: &[Source],
-        steps: &[Step],
+        steps: &[DirectedEdge],
         (used, first): (&[bool], usize),
-        last: Step,
+        last: DirectedEdge,
     ) -> Option<usize> {
         let edge = arrangement.edges.get(last.edge)?;
         let (_, vertex) = ends(edge, last.up);

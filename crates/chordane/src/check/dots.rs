@@ -5,7 +5,7 @@ use std::collections::HashMap;
 use super::finding::{Code, Findings, Level};
 use super::rings::Ring;
 use super::wording::short;
-use super::{Drawn, View};
+use super::{DocumentSpace, Drawn};
 use crate::number::{Cell, Point};
 
 /// A line no larger than this share of its sheet is a dot.
@@ -20,11 +20,11 @@ const PAINTED: f64 = 0.08;
 /// How far from 1 the radius of a circle of plain cosines and sines may be.
 const UNIT: f64 = 1e-6;
 
-pub(super) fn look(drawn: &[Drawn<'_>], view: &View, findings: &mut Findings) {
+pub(super) fn look(drawn: &[Drawn<'_>], space: &DocumentSpace, findings: &mut Findings) {
     let seen = || drawn.iter().filter(|d| (d.filled || d.half_stroke.is_some()) && d.bounds.is_some());
     let all = seen().filter_map(|d| d.bounds).reduce(Cell::union);
     let width = seen().filter_map(|d| d.half_stroke).fold(0.0, f64::max) * 2.0;
-    let side = view.page.size().min_element();
+    let side = space.page.size().min_element();
     let is_dot = |bounds: &Cell| {
         let size = bounds.size().max_element();
         size > 0.0 && size <= LARGEST && size <= side * SHARE && size + width <= side * PAINTED
@@ -32,7 +32,7 @@ pub(super) fn look(drawn: &[Drawn<'_>], view: &View, findings: &mut Findings) {
     // A wrong unit of angles makes things small too, and is told as that.
     let all = all.filter(|bounds| is_dot(bounds) && !findings.has(Code::AngleUnit));
     if let (Some(bounds), Some(first)) = (all, seen().next()) {
-        let size = view.page.size();
+        let size = space.page.size();
         let seen = format!(
             "the whole drawing is a dot: {} units across on a sheet of {} by {}",
             short(bounds.size().max_element()),
@@ -40,7 +40,7 @@ pub(super) fn look(drawn: &[Drawn<'_>], view: &View, findings: &mut Findings) {
             short(size.y)
         );
         findings.without(Code::Speck);
-        findings.add((Code::Speck, Level::Warning), first, (0, bounds.centre()), seen, mend(view));
+        findings.add((Code::Speck, Level::Warning), first, (0, bounds.centre()), seen, mend(space));
         return;
     }
     let mut made_at: HashMap<usize, Vec<&Drawn<'_>>> = HashMap::new();
@@ -52,15 +52,15 @@ pub(super) fn look(drawn: &[Drawn<'_>], view: &View, findings: &mut Findings) {
         }
     }
     for together in made_at.into_values().chain(alone) {
-        nothing_drawn(&together, view, findings);
-        unit_circle(&together, &is_dot, view, findings);
+        nothing_drawn(&together, space, findings);
+        unit_circle(&together, &is_dot, space, findings);
     }
-    copies_on_a_dot(drawn, &is_dot, view, findings);
+    copies_on_a_dot(drawn, &is_dot, space, findings);
 }
 
 /// What is made too small is made larger where it stands, so that it stays on the sheet.
-fn mend(view: &View) -> (String, &'static str) {
-    let radius = short((view.page.size().min_element() / 3.0).round().max(1.0));
+fn mend(space: &DocumentSpace) -> (String, &'static str) {
+    let radius = short((space.page.size().min_element() / 3.0).round().max(1.0));
     (
         format!("make it larger: were cosine and sine not multiplied by a radius, as in cos(a) * {radius}?"),
         "make it larger: were its numbers meant as shares of a larger size?",
@@ -68,13 +68,13 @@ fn mend(view: &View) -> (String, &'static str) {
 }
 
 /// Everything that one line made is empty, though it was painted.
-fn nothing_drawn(together: &[&Drawn<'_>], view: &View, findings: &mut Findings) {
+fn nothing_drawn(together: &[&Drawn<'_>], space: &DocumentSpace, findings: &mut Findings) {
     let is_nothing = |d: &&Drawn<'_>| d.path.is_empty() && (d.filled || d.half_stroke.is_some());
     if let (true, Some(first)) = (together.iter().all(is_nothing), together.first()) {
         let seen =
             "the path is empty, so that nothing is drawn: a shape without a size, or nothing left of one";
         let mend = "give it a size above 0, or take it out";
-        findings.add((Code::Speck, Level::Hint), first, (0, view.page.centre()), seen, mend);
+        findings.add((Code::Speck, Level::Hint), first, (0, space.page.centre()), seen, mend);
     }
 }
 
@@ -83,7 +83,7 @@ fn nothing_drawn(together: &[&Drawn<'_>], view: &View, findings: &mut Findings) 
 fn unit_circle(
     together: &[&Drawn<'_>],
     is_dot: &impl Fn(&Cell) -> bool,
-    view: &View,
+    space: &DocumentSpace,
     findings: &mut Findings,
 ) {
     let [one] = together else { return };
@@ -97,7 +97,7 @@ fn unit_circle(
     });
     if let (Some(contour), Some(bounds)) = (polygon, one.bounds) {
         let seen = format!("{} vertices stand on a circle of radius 1: a dot", contour.vertex_count());
-        findings.add((Code::Speck, Level::Warning), one, (0, bounds.centre()), seen, mend(view));
+        findings.add((Code::Speck, Level::Warning), one, (0, bounds.centre()), seen, mend(space));
     }
 }
 
@@ -105,7 +105,7 @@ fn unit_circle(
 fn copies_on_a_dot(
     drawn: &[Drawn<'_>],
     is_dot: &impl Fn(&Cell) -> bool,
-    view: &View,
+    space: &DocumentSpace,
     findings: &mut Findings,
 ) {
     let made_together = |a: &Drawn<'_>, b: &Drawn<'_>| a.item.line() == b.item.line() && alike(a, b);
@@ -115,7 +115,7 @@ fn copies_on_a_dot(
         let on_circle = Ring::of(&middles).is_some_and(|ring| (ring.radius - 1.0).abs() < UNIT);
         if let (true, Some(last)) = (on_circle, row.last()) {
             let seen = format!("{} copies stand on a circle of radius 1, all over one another", row.len());
-            findings.add((Code::Speck, Level::Warning), last, (0, bounds.centre()), seen, mend(view));
+            findings.add((Code::Speck, Level::Warning), last, (0, bounds.centre()), seen, mend(space));
         }
     }
 }

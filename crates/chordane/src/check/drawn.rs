@@ -40,9 +40,9 @@ impl Drawn<'_> {
 
 impl<'a> Drawn<'a> {
     /// An item of a scene in the coordinates that are looked at.
-    pub(super) fn of(placed: &Placed<'a>, view: &View) -> Self {
-        let path = view.path(placed.path());
-        let width = placed.stroke_width() * view.scale;
+    pub(super) fn of(placed: &Placed<'a>, space: &DocumentSpace) -> Self {
+        let path = space.path(placed.path());
+        let width = placed.stroke_width() * space.scale;
         Self {
             number: placed.number(),
             item: placed.item(),
@@ -61,7 +61,7 @@ impl<'a> Drawn<'a> {
 }
 
 /// What is looked at: the sheet in its own coordinates, or in those of the document that it was read from.
-pub(super) struct View {
+pub(super) struct DocumentSpace {
     /// From the sheet's coordinates; `None` where they are the ones.
     own: Option<Affine>,
     /// How long a length of the sheet is in them.
@@ -72,7 +72,7 @@ pub(super) struct View {
     pub(super) pixels: f64,
 }
 
-impl View {
+impl DocumentSpace {
     pub(super) fn of(sheet: &Sheet) -> Self {
         let own = sheet.document_view().map(Affine::inverse).filter(Affine::is_finite);
         let scale = own.map_or(1.0, |own| own.matrix2.determinant().abs().sqrt());

@@ -1,6 +1,6 @@
 //! The figures of a path: what it measures.
 
-use super::{Drawn, View};
+use super::{DocumentSpace, Drawn};
 use crate::ground::Fault;
 use crate::measure::Direction;
 use crate::number::{Cell, Point};
@@ -70,7 +70,7 @@ pub struct ContourFigures {
     pub direction: Direction,
 }
 
-pub(super) fn of(drawn: &Drawn<'_>, area: f64, view: &View) -> Result<PathFigures, Fault> {
+pub(super) fn of(drawn: &Drawn<'_>, area: f64, space: &DocumentSpace) -> Result<PathFigures, Fault> {
     let path = &drawn.path;
     let lengths: Vec<f64> = path.segments().map(|segment| segment.length()).collect();
     let mut rest = lengths.iter();
@@ -95,8 +95,8 @@ pub(super) fn of(drawn: &Drawn<'_>, area: f64, view: &View) -> Result<PathFigure
         line: drawn.item.line(),
         fill: drawn.placed.fill().cloned(),
         stroke: drawn.placed.stroke().cloned(),
-        stroke_width: drawn.placed.stroke_width() * view.scale,
-        painted_bounds: drawn.placed.painted_bounds().map(|bounds| view.bounds(bounds)),
+        stroke_width: drawn.placed.stroke_width() * space.scale,
+        painted_bounds: drawn.placed.painted_bounds().map(|bounds| space.bounds(bounds)),
         fill_rule: path.fill_rule(),
         length: contours.iter().map(|contour| contour.length).sum(),
         area,

@@ -4,7 +4,7 @@ use std::ops::ControlFlow;
 
 use super::finding::{Code, Findings, Level};
 use super::wording::short;
-use super::{Drawn, View};
+use super::{DocumentSpace, Drawn};
 use crate::arrange::Filling;
 use crate::ground::Fault;
 use crate::measure::BoxTree;
@@ -24,20 +24,20 @@ const MOSTLY_OFF: f64 = 0.12;
 /// More items than this are not looked through for those that are covered.
 const MOST_COVERED: usize = 20_000;
 
-pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, view: &View, findings: &mut Findings) {
+pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, space: &DocumentSpace, findings: &mut Findings) {
     let Some(bounds) = drawn.bounds else { return };
     let start = (0, bounds.centre());
     if unpainted(drawn, filling, &bounds, findings) {
         return;
     }
-    let page = view.page;
+    let page = space.page;
     let Some(painted) = drawn.painted_bounds() else { return };
     // Of what is clipped or masked, parts are meant to lie beyond.
     let whole = !drawn.placed.is_cut_off();
     if whole && off_sheet(drawn, &bounds, &painted, &page, findings) {
         return;
     }
-    let size = painted.size().max_element() * view.pixels;
+    let size = painted.size().max_element() * space.pixels;
     if size < SPECK && bounds.size() != Point::ZERO {
         let seen = format!("the path is a speck, {} units across", short(painted.size().max_element()));
         let mend = (

@@ -24,7 +24,7 @@ use crate::arrange::Filling;
 use crate::ground::{Carried, Fault, at_most, spent, threads};
 use crate::path::Contour;
 use crate::sheet::Sheet;
-use drawn::{Drawn, View};
+use drawn::{DocumentSpace, Drawn};
 use finding::Findings;
 
 /// What a sheet holds and what looks wrong on it; see [`Sheet::check`].
@@ -89,19 +89,19 @@ impl Sheet {
     /// times, is looked at in part; see [`Report::left_out`].
     pub fn check(&self) -> Result<Report, Fault> {
         let scene = self.scene()?;
-        let view = View::of(self);
-        let drawn: Vec<Drawn<'_>> = scene.items().iter().map(|placed| Drawn::of(placed, &view)).collect();
+        let space = DocumentSpace::of(self);
+        let drawn: Vec<Drawn<'_>> = scene.items().iter().map(|placed| Drawn::of(placed, &space)).collect();
         let document = self.document_view().is_some();
         let look = |i: usize| {
             let Some(one) = drawn.get(i).filter(|_| !spent(500)) else { return Ok(None) };
             let whole = at_most(STEPS_A_PATH, || {
                 let filling = Filling::of(&one.path, "area").ok()?;
                 let mut findings = Findings::new(document);
-                let figures = figures::of(one, filling.painted().area, &view);
+                let figures = figures::of(one, filling.painted().area, &space);
                 contours::look(one, &filling, &mut findings);
                 curves::look(one, &mut findings);
                 rings::look(one, &mut findings);
-                layers::look(one, &filling, &view, &mut findings);
+                layers::look(one, &filling, &space, &mut findings);
                 Some((figures, findings))
             });
             if let Some(Some((figures, findings))) = whole {
@@ -110,7 +110,7 @@ impl Sheet {
             one.path.sound()?;
             let mut findings = Findings::new(document);
             let around: f64 = one.path.contours().iter().map(Contour::signed_area).sum();
-            let figures = figures::of(one, around.abs(), &view)?;
+            let figures = figures::of(one, around.abs(), &space)?;
             rings::look(one, &mut findings);
             let message = "the path is too large to search for crossings: its area is given as the sum of its contours' areas, and most checks are left out";
             let left_out = LeftOut { path: one.number, line: one.item.line(), message: message.to_owned() };
@@ -126,7 +126,7 @@ impl Sheet {
             left_out.extend(left);
         }
         rings::of_items(&drawn, &mut findings);
-        dots::look(&drawn, &view, &mut findings);
+        dots::look(&drawn, &space, &mut findings);
         names::look(&drawn, &mut findings);
         layers::covered(&drawn, &mut findings);
         let mut fault = Carried::default();

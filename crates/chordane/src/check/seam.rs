@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use super::finding::{Code, Finding, Findings, Level};
 use super::wording::short;
-use super::{Drawn, View};
+use super::{DocumentSpace, Drawn};
 use crate::ground::{Fault, visible};
 use crate::number::{Cell, Point};
 use crate::path::Path;
@@ -54,25 +54,28 @@ impl LoopMoments<'_> {
     /// The first fault of a moment.
     pub fn findings(&self) -> Result<Vec<Finding>, Fault> {
         let Some(first) = self.moments.first() else { return Ok(Vec::new()) };
-        let views: Vec<View> = self.moments.iter().map(View::of).collect();
+        let spaces: Vec<DocumentSpace> = self.moments.iter().map(DocumentSpace::of).collect();
         let scenes = self.moments.iter().map(Sheet::scene).collect::<Result<Vec<_>, _>>()?;
         let drawn: Vec<Vec<Drawn<'_>>> = scenes
             .iter()
-            .zip(&views)
-            .map(|(scene, view)| scene.items().iter().map(|placed| Drawn::of(placed, view)).collect())
+            .zip(&spaces)
+            .map(|(scene, space)| scene.items().iter().map(|placed| Drawn::of(placed, space)).collect())
             .collect();
-        let last_view = View::of(self.last);
+        let last_space = DocumentSpace::of(self.last);
         let last_scene = self.last.scene()?;
         let last: Vec<Drawn<'_>> =
-            last_scene.items().iter().map(|placed| Drawn::of(placed, &last_view)).collect();
+            last_scene.items().iter().map(|placed| Drawn::of(placed, &last_space)).collect();
         let mut findings = Findings::new(false);
         let Some(begin) = drawn.first() else { return Ok(Vec::new()) };
-        if let Some(view) = views.first() {
-            let of = |all: &[Drawn<'_>], view: &View| all.iter().map(|one| is_seen(one, view)).collect();
-            let seen = Seen { begin: of(begin, view), last: of(&last, &last_view) };
+        if let Some(space) = spaces.first() {
+            let of = |all: &[Drawn<'_>], space: &DocumentSpace| {
+                all.iter().map(|one| is_seen(one, space)).collect()
+            };
+            let seen = Seen { begin: of(begin, space), last: of(&last, &last_space) };
             seam((begin, &last), &seen, &drawn, first, &mut findings);
         }
-        let shows = |one: &Drawn<'_>, moment: usize| views.get(moment).is_some_and(|view| is_seen(one, view));
+        let shows =
+            |one: &Drawn<'_>, moment: usize| spaces.get(moment).is_some_and(|space| is_seen(one, space));
         leaving(&drawn, &shows, &mut findings);
         let empty: Vec<bool> =
             drawn.iter().enumerate().map(|(moment, all)| !all.iter().any(|one| shows(one, moment))).collect();
@@ -109,9 +112,9 @@ struct Seen {
     last: Vec<bool>,
 }
 
-fn is_seen(one: &Drawn<'_>, view: &View) -> bool {
+fn is_seen(one: &Drawn<'_>, space: &DocumentSpace) -> bool {
     let meets =
-        |painted: Cell| painted.min.cmple(view.page.max).all() && painted.max.cmpge(view.page.min).all();
+        |painted: Cell| painted.min.cmple(space.page.max).all() && painted.max.cmpge(space.page.min).all();
     one.painted_bounds().is_some_and(meets)
         && one.placed.opacity() > f64::from(LEVELS)
         && (one.filled || one.half_stroke.is_some())

@@ -1,6 +1,5 @@
 //! A transform taken apart into what it does.
 
-#[cfg(feature = "svg-read")]
 use crate::number::deg;
 use crate::number::{Angle, Point};
 use crate::path::Affine;
@@ -33,7 +32,6 @@ impl Parts {
     }
 
     /// The parts of a transform that leaves no area; what cannot be told from it is turned as given, and not slanted.
-    #[cfg(feature = "svg-read")]
     pub(crate) fn of_flat(by: &Affine, turn: Angle) -> Self {
         let (x, y) = (by.matrix2.x_axis, by.matrix2.y_axis);
         let turn = if x == Point::ZERO { turn } else { Angle::of(x) };
@@ -44,7 +42,6 @@ impl Parts {
 
     /// The same transform, turned as near to a turn as it can be: by whole turns more or less, and by half a turn and mirrored where that is much
     /// nearer.
-    #[cfg(feature = "svg-read")]
     pub(crate) fn near(self, turn: Angle) -> Self {
         let way = (self.turn - turn).wrapped_signed();
         if way.degrees().abs() <= 135.0 {

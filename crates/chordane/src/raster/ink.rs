@@ -10,7 +10,7 @@ use super::shader::{Shader, Solid};
 use super::shades::path_colours;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
-use crate::sheet::{Colour, Level, Paint};
+use crate::sheet::{Colour, Paint, PictureLevel};
 
 /// A paint ready to be put on pixels.
 #[derive(Debug)]
@@ -25,7 +25,7 @@ pub(super) enum Ink {
 pub(super) struct Stores {
     tables: Tables,
     /// Tiles by the drawing that they are of and how it is put on pixels.
-    pub(super) tiles: HashMap<(usize, [u64; 4]), (Arc<Level>, u32)>,
+    pub(super) tiles: HashMap<(usize, [u64; 4]), (Arc<PictureLevel>, u32)>,
 }
 
 /// What is painted: its path and its bounds, and the maps from its coordinates to the sheet's and to pixels.

@@ -17,7 +17,7 @@ pub(crate) const DRAFT: Colour = Colour { red: 0.42, green: 0.45, blue: 0.5, alp
 
 /// The size of the picture, how the sheet lies in it, and how far chords may stray, in pixels.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct View {
+pub(super) struct Target {
     pub(super) width: usize,
     pub(super) height: usize,
     /// From the scene's coordinates, which are pixels already, to those of this picture.
@@ -29,7 +29,7 @@ pub(super) struct View {
     pub(super) whole: bool,
 }
 
-impl View {
+impl Target {
     pub(super) fn size(&self) -> (usize, usize) {
         (self.width, self.height)
     }
@@ -56,15 +56,15 @@ impl Drawn {
     pub(super) fn item(
         &mut self,
         placed: &Placed<'_>,
-        view: &View,
+        target: &Target,
         tiled: Tiled<'_>,
         mut add: impl FnMut(Shape),
     ) -> Result<(), Fault> {
-        let (item, to_pixels) = (placed.item(), &view.placed(placed.transform()));
+        let (item, to_pixels) = (placed.item(), &target.placed(placed.transform()));
         let style = item.style();
         reachable(item.path(), to_pixels)?;
         let opacity = if item.fades_as_one() { 1.0 } else { style.opacity };
-        let size = Point::new(view.width as f64, view.height as f64);
+        let size = Point::new(target.width as f64, target.height as f64);
         // What one colour covers does not depend on where it lies.
         let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
         let bounds =
@@ -72,28 +72,28 @@ impl Drawn {
         let surface = Surface {
             path: item.path(),
             bounds,
-            placed: view.to_sheet * *placed.transform(),
+            placed: target.to_sheet * *placed.transform(),
             to_pixels: *to_pixels,
             half_width: None,
-            size: view.size(),
+            size: target.size(),
         };
         if let Some(paint) = &style.fill {
             let ink = self.ink(paint, opacity, &surface, tiled)?;
             let path = seen(item.path(), to_pixels, size, 2.0);
             self.flat.clear();
             for contour in path.contours() {
-                push_transformed(contour, to_pixels, view.tolerance, &mut self.flat);
+                push_transformed(contour, to_pixels, target.tolerance, &mut self.flat);
             }
-            self.push(item.path().fill_rule(), ink, view)?.into_iter().for_each(&mut add);
+            self.push(item.path().fill_rule(), ink, target)?.into_iter().for_each(&mut add);
         }
         if style.paints_nothing() {
             self.flat.clear();
             Outline::new(1.0).outline_into(
                 &item.path().transformed(to_pixels),
-                view.tolerance,
+                target.tolerance,
                 &mut self.flat,
             );
-            self.push(FillRule::Nonzero, Ink::solid(DRAFT, 1.0), view)?.into_iter().for_each(&mut add);
+            self.push(FillRule::Nonzero, Ink::solid(DRAFT, 1.0), target)?.into_iter().for_each(&mut add);
         } else if let Some(paint) = &style.stroke_paint {
             let outline = style.get_stroke().outline();
             let scale = largest_scale(to_pixels);
@@ -107,8 +107,8 @@ impl Drawn {
                 Cow::Borrowed(item.path())
             };
             self.flat.clear();
-            stroke(&path, outline, to_pixels, view.tolerance, &mut self.flat);
-            self.push(FillRule::Nonzero, ink, view)?.into_iter().for_each(&mut add);
+            stroke(&path, outline, to_pixels, target.tolerance, &mut self.flat);
+            self.push(FillRule::Nonzero, ink, target)?.into_iter().for_each(&mut add);
         }
         Ok(())
     }
@@ -118,14 +118,14 @@ impl Drawn {
         &mut self,
         path: &Path,
         to_pixels: &Affine,
-        view: &View,
+        target: &Target,
     ) -> Result<Option<Shape>, Fault> {
         reachable(path, to_pixels)?;
         self.flat.clear();
         for contour in path.contours() {
-            push_transformed(contour, &view.placed(to_pixels), view.tolerance, &mut self.flat);
+            push_transformed(contour, &target.placed(to_pixels), target.tolerance, &mut self.flat);
         }
-        self.push(path.fill_rule(), Ink::solid(DRAFT, 1.0), view)
+        self.push(path.fill_rule(), Ink::solid(DRAFT, 1.0), target)
     }
 
     fn ink(&mut self, paint: &Paint, opacity: f64, on: &Surface<'_>, tiled: Tiled<'_>) -> Result<Ink, Fault> {
@@ -138,8 +138,8 @@ impl Drawn {
     }
 
     /// What was flattened, to be filled. Nothing where it cannot be seen.
-    fn push(&mut self, rule: FillRule, ink: Ink, view: &View) -> Result<Option<Shape>, Fault> {
-        self.polygons.push(&self.flat, rule, ink, view.size())
+    fn push(&mut self, rule: FillRule, ink: Ink, target: &Target) -> Result<Option<Shape>, Fault> {
+        self.polygons.push(&self.flat, rule, ink, target.size())
     }
 }
 

@@ -9,12 +9,12 @@ use crate::sheet::{BlendMode, MaskKind};
 
 /// A rectangle of pixels, ends not included.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub(super) struct Extent {
+pub(super) struct PixelRect {
     pub(super) across: (usize, usize),
     pub(super) down: (usize, usize),
 }
 
-impl Extent {
+impl PixelRect {
     pub(super) fn is_empty(self) -> bool {
         self.across.0 >= self.across.1 || self.down.0 >= self.down.1
     }
@@ -78,16 +78,16 @@ pub(super) struct PlaneLayer {
     pub(super) parent: Option<usize>,
     pub(super) ending: Ending,
     /// The pixels that are drawn on in it.
-    pub(super) extent: Extent,
+    pub(super) extent: PixelRect,
 }
 
 /// The part of a layer that lies in a band. It takes no storage until it is drawn on.
-struct Sheet {
-    extent: Extent,
+struct BandLayer {
+    extent: PixelRect,
     pixels: Vec<Deep>,
 }
 
-impl Sheet {
+impl BandLayer {
     /// A row of the picture, from a column on to another, of what was drawn on.
     fn row(&self, y: usize, across: (usize, usize)) -> Option<&[Deep]> {
         let inside = y >= self.extent.down.0 && y < self.extent.down.1;
@@ -104,23 +104,23 @@ pub(super) enum Top<'a, P> {
 }
 
 /// The pixels of a band, and the layers on it that have begun.
-pub(super) struct Stack<'a, P> {
+pub(super) struct LayerStack<'a, P> {
     base: &'a mut [P],
-    extent: Extent,
-    layers: Vec<Sheet>,
+    extent: PixelRect,
+    layers: Vec<BandLayer>,
 }
 
-impl<'a, P: Pixel> Stack<'a, P> {
+impl<'a, P: Pixel> LayerStack<'a, P> {
     /// A band from a row on, so many pixels wide.
     pub(super) fn new(base: &'a mut [P], top: usize, width: usize) -> Self {
         let rows = base.len() / width.max(1);
-        let extent = Extent { across: (0, width), down: (top, top + rows) };
+        let extent = PixelRect { across: (0, width), down: (top, top + rows) };
         Self { base, extent, layers: Vec::new() }
     }
 
     /// The pixels of the innermost layer.
     pub(super) fn top(&mut self) -> Top<'_, P> {
-        fn band<P>(extent: Extent, pixels: &mut [P]) -> Band<'_, P> {
+        fn band<P>(extent: PixelRect, pixels: &mut [P]) -> Band<'_, P> {
             Band { left: extent.across.0, top: extent.down.0, width: extent.width(), pixels }
         }
         match self.layers.last_mut() {
@@ -134,7 +134,7 @@ impl<'a, P: Pixel> Stack<'a, P> {
     }
 
     pub(super) fn begin(&mut self, layer: &PlaneLayer) {
-        self.layers.push(Sheet { extent: layer.extent.shared(self.extent), pixels: Vec::new() });
+        self.layers.push(BandLayer { extent: layer.extent.shared(self.extent), pixels: Vec::new() });
     }
 
     /// Ends the innermost layer.
@@ -157,7 +157,7 @@ impl<'a, P: Pixel> Stack<'a, P> {
 }
 
 /// Puts a finished layer on the pixels of a band.
-fn lay<P: Pixel>(below: Band<'_, P>, done: &Sheet, opacity: f32, mode: BlendMode) {
+fn lay<P: Pixel>(below: Band<'_, P>, done: &BandLayer, opacity: f32, mode: BlendMode) {
     let (from, to) =
         (done.extent.across.0.max(below.left), done.extent.across.1.min(below.left + below.width));
     for (pixels, y) in below.pixels.chunks_exact_mut(below.width.max(1)).zip(below.top..) {
@@ -169,7 +169,7 @@ fn lay<P: Pixel>(below: Band<'_, P>, done: &Sheet, opacity: f32, mode: BlendMode
 }
 
 /// Leaves of the pixels of a band what a finished layer shows.
-fn cut<P: Pixel>(below: Band<'_, P>, done: &Sheet, kind: MaskKind) {
+fn cut<P: Pixel>(below: Band<'_, P>, done: &BandLayer, kind: MaskKind) {
     for (pixels, y) in below.pixels.chunks_exact_mut(below.width.max(1)).zip(below.top..) {
         let by = done.row(y, done.extent.across);
         for (pixel, x) in pixels.iter_mut().zip(below.left..) {

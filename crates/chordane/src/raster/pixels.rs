@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use super::items::View;
+use super::items::Target;
 use super::pixel::Rgba;
 use super::plan::Plan;
 use crate::ground::{Carried, Fault};
@@ -314,8 +314,8 @@ impl Pixels {
         fault.sound()?;
         let to_sheet = (*to_pixels * sheet.upright()).inverse();
         let (width, height, whole) = (self.width as usize, self.height as usize, !options.antialias);
-        let view = View { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
-        let plan = Plan::of(sheet, scene, to_pixels, &view)?;
+        let target = Target { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
+        let plan = Plan::of(sheet, scene, to_pixels, &target)?;
         fault.stopped("pixels");
         fault.sound()?;
         plan.draw(&mut self.data);

@@ -12,8 +12,8 @@ use super::blur::Plane;
 use super::cover::{BAND_ROWS, Filler};
 use super::effects::{self, PixelEffect};
 use super::ink::{Ink, Stores, Surface};
-use super::items::{Drawn, View};
-use super::layers::{Ending, Extent, PlaneLayer, Stack, Top};
+use super::items::{Drawn, Target};
+use super::layers::{Ending, LayerStack, PixelRect, PlaneLayer, Top};
 use super::pixel::{Deep, Pixel};
 use super::sampler::Sampler;
 use super::shapes::Shape;
@@ -22,7 +22,7 @@ use crate::number::{Cell, Point};
 use crate::path::Affine;
 use crate::scene::{Command, Frame, Layer, LayerKind, Scene};
 use crate::shape::rectangle;
-use crate::sheet::{Effect, Level, Paint, Pattern, Sheet};
+use crate::sheet::{Effect, Paint, Pattern, PictureLevel, Sheet};
 
 /// Commands that are planned together.
 const COMMANDS_A_CHUNK: usize = 256;
@@ -86,9 +86,9 @@ impl Plan {
         sheet: &Sheet,
         scene: &Scene<'_>,
         to_pixels: &Affine,
-        view: &View,
+        target: &Target,
     ) -> Result<Self, Fault> {
-        let mut plan = Self::of_commands(scene, scene.all(), 0, view)?;
+        let mut plan = Self::of_commands(scene, scene.all(), 0, target)?;
         let cell = sheet.cell();
         // Whatever the sheet's y, its ground is measured as it is seen.
         let surface = Surface {
@@ -97,12 +97,12 @@ impl Plan {
             placed: Affine::IDENTITY,
             to_pixels: *to_pixels,
             half_width: None,
-            size: view.size(),
+            size: target.size(),
         };
         let mut stores = Stores::default();
         plan.ground = match &sheet.ground {
             Some(Paint::Pattern(pattern)) => {
-                Some(tile(pattern, &(*to_pixels * *pattern.transform()), 1.0, &mut stores, view.tolerance)?)
+                Some(tile(pattern, &(*to_pixels * *pattern.transform()), 1.0, &mut stores, target.tolerance)?)
             }
             Some(paint) => Some(Ink::new(paint, 1.0, &surface, &mut stores)),
             None => None,
@@ -111,19 +111,24 @@ impl Plan {
     }
 
     /// Plans the drawing of some commands, whose layers have numbers from `first` on.
-    fn of_commands(scene: &Scene<'_>, range: Range<usize>, first: usize, view: &View) -> Result<Self, Fault> {
+    fn of_commands(
+        scene: &Scene<'_>,
+        range: Range<usize>,
+        first: usize,
+        target: &Target,
+    ) -> Result<Self, Fault> {
         let places = scene.walk(range.clone(), |layer| layer.needs_plane).map(|(at, _)| at);
         let starts: Vec<usize> = places.step_by(COMMANDS_A_CHUNK).collect();
         let chunks: Vec<Chunk> = threads::map(0..starts.len(), 1, |i| {
             let start = starts.get(i).copied().unwrap_or(range.end);
-            plan_chunk(scene, start..range.end, first, view)
+            plan_chunk(scene, start..range.end, first, target)
         })
         .into_iter()
         .collect::<Result<_, _>>()?;
         let mut layers = plane_layers(scene, range.end, first);
-        measure_layers(&chunks, &mut layers, view.size());
-        let passes = passes(&chunks, &layers, view.size());
-        Ok(Self { chunks, layers, passes, ground: None, size: view.size(), whole: view.whole })
+        measure_layers(&chunks, &mut layers, target.size());
+        let passes = passes(&chunks, &layers, target.size());
+        Ok(Self { chunks, layers, passes, ground: None, size: target.size(), whole: target.whole })
     }
 
     /// Draws over what the pixels hold.
@@ -161,7 +166,7 @@ impl Plan {
     /// Does what a band has to do, on its pixels.
     fn draw_band<P: Pixel>(&self, commands: &BandCommands, rows: &mut [P], b: usize, filler: &mut Filler) {
         let width = self.size.0;
-        let mut stack = Stack::new(rows, b * BAND_ROWS, width);
+        let mut stack = LayerStack::new(rows, b * BAND_ROWS, width);
         for &(c, t) in &commands.tasks {
             if spent(20 + width / 16) {
                 break;
@@ -190,15 +195,15 @@ impl Plan {
 
 impl IsolatedLayer {
     /// Plans a layer of a list, by its number; `None` where nothing of it can be seen.
-    fn of(scene: &Scene<'_>, number: usize, view: &View) -> Result<Option<Self>, Fault> {
+    fn of(scene: &Scene<'_>, number: usize, target: &Target) -> Result<Option<Self>, Fault> {
         let Some(layer) = scene.layers().get(number) else { return Ok(None) };
         let beyond = effects::reach(layer.effects, layer.transform());
         let painted = scene.reach(layer.commands.clone(), Frame::List, effects::reach);
         let reach = painted.map(|cell| Cell { min: cell.min - beyond, max: cell.max + beyond });
-        let (own, corner) = match (window(reach, beyond, view), layer.kind()) {
+        let (own, corner) = match (window(reach, beyond, target), layer.kind()) {
             (Some(window), _) => window,
             // Where nothing of a mask is seen, nothing is left of what it masks.
-            (None, LayerKind::Mask(_)) => (View { width: 0, height: 0, ..*view }, (0, 0)),
+            (None, LayerKind::Mask(_)) => (Target { width: 0, height: 0, ..*target }, (0, 0)),
             (None, _) => return Ok(None),
         };
         let plan = Plan::of_commands(scene, layer.commands.clone(), number + 1, &own)?;
@@ -255,16 +260,17 @@ impl IsolatedLayer {
 
 /// The part of the plane on which something is drawn that is seen in a picture, or makes what is seen by effects that reach so far; and
 /// where its corner lies in that picture.
-fn window(reach: Option<Cell>, by: Point, view: &View) -> Option<(View, (i64, i64))> {
+fn window(reach: Option<Cell>, by: Point, target: &Target) -> Option<(Target, (i64, i64))> {
     let reach = reach?;
-    let room = Cell { min: -by, max: Point::new(view.width as f64, view.height as f64) + by };
+    let room = Cell { min: -by, max: Point::new(target.width as f64, target.height as f64) + by };
     let (min, max) =
-        ((reach.min + view.shift).max(room.min).floor(), (reach.max + view.shift).min(room.max).ceil());
+        ((reach.min + target.shift).max(room.min).floor(), (reach.max + target.shift).min(room.max).ceil());
     if !min.cmplt(max).all() {
         return None;
     }
     let size = max - min;
-    let own = View { width: size.x as usize, height: size.y as usize, shift: view.shift - min, ..*view };
+    let own =
+        Target { width: size.x as usize, height: size.y as usize, shift: target.shift - min, ..*target };
     Some((own, (min.x as i64, min.y as i64)))
 }
 
@@ -342,7 +348,8 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [PlaneLayer], size: (usize, usi
     // Nothing in a layer is drawn where the layer itself is not; those around come first.
     for number in 0..layers.len() {
         let Some(&PlaneLayer { parent, ending, extent }) = layers.get(number) else { continue };
-        let around = parent.map_or(Some(Extent::whole(size)), |at| layers.get(at).map(|layer| layer.extent));
+        let around =
+            parent.map_or(Some(PixelRect::whole(size)), |at| layers.get(at).map(|layer| layer.extent));
         if let (Some(around), Some(layer)) = (around, layers.get_mut(number)) {
             layer.extent = match ending {
                 Ending::Over(..) => extent.shared(around),
@@ -362,12 +369,12 @@ fn plane_layers(scene: &Scene<'_>, end: usize, first: usize) -> Vec<PlaneLayer> 
             _ => layers.get(at).and_then(|plain| plain.parent),
         };
         let parent = above.and_then(isolated);
-        layers.push(PlaneLayer { parent, ending: Ending::of(layer), extent: Extent::default() });
+        layers.push(PlaneLayer { parent, ending: Ending::of(layer), extent: PixelRect::default() });
     }
     layers
 }
 
-fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, view: &View) -> Result<Chunk, Fault> {
+fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, target: &Target) -> Result<Chunk, Fault> {
     let mut chunk = Chunk::default();
     for (_, command) in scene.walk(range, |layer| layer.needs_plane).take(COMMANDS_A_CHUNK) {
         if spent(20) {
@@ -379,13 +386,13 @@ fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, view: &View)
                     continue;
                 };
                 if layer.needs_plane {
-                    let isolated = IsolatedLayer::of(scene, number, view)?;
+                    let isolated = IsolatedLayer::of(scene, number, target)?;
                     chunk.tasks.extend(isolated.map(|layer| Task::Isolated(Box::new(layer))));
                     continue;
                 }
                 chunk.tasks.push(Task::Begin(number - first));
                 if let Some(path) = layer.clip_path() {
-                    let shape = chunk.drawn.clip(path, layer.transform(), view)?;
+                    let shape = chunk.drawn.clip(path, layer.transform(), target)?;
                     chunk.tasks.extend(shape.map(Task::Fill));
                 }
             }
@@ -398,12 +405,12 @@ fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, view: &View)
                 let Some(placed) = scene.drawn(command) else { continue };
                 let named = |fault: Fault| fault.on_item(placed.item().name(), placed.line());
                 let tiled = |pattern: &Pattern, map: &Affine, opacity: f64, stores: &mut Stores| {
-                    tile(pattern, map, opacity, stores, view.tolerance)
+                    tile(pattern, map, opacity, stores, target.tolerance)
                 };
                 let tasks = &mut chunk.tasks;
                 chunk
                     .drawn
-                    .item(placed, view, &tiled, |shape| tasks.push(Task::Fill(shape)))
+                    .item(placed, target, &tiled, |shape| tasks.push(Task::Fill(shape)))
                     .map_err(named)?;
             }
         }
@@ -441,7 +448,7 @@ fn tile(
         None => {
             let scene = Scene::of(pattern.nodes(), &to_tile).sound()?;
             let (width, height) = (drawn.x as usize, drawn.y as usize);
-            let view = View {
+            let target = Target {
                 width,
                 height,
                 shift: Point::ZERO,
@@ -449,12 +456,12 @@ fn tile(
                 tolerance,
                 whole: false,
             };
-            let plan = Plan::of_commands(&scene, scene.all(), 0, &view)?;
+            let plan = Plan::of_commands(&scene, scene.all(), 0, &target)?;
             let mut deep = vec![Deep::CLEAR; width * height];
             plan.draw(&mut deep);
             let byte = |channel: f32| (channel * 255.0 + 0.5) as u8;
             let pixels = deep.into_iter().map(|pixel| pixel.map(byte)).collect();
-            let made = (Arc::new(Level { width, pixels }), spots);
+            let made = (Arc::new(PictureLevel { width, pixels }), spots);
             stores.tiles.insert(key, made.clone());
             made
         }

@@ -6,7 +6,7 @@ use super::pixel::{Deep, FULL, Pixel, Rgba};
 use super::shader::Shader;
 use crate::number::Point;
 use crate::path::Affine;
-use crate::sheet::{Level, Picture, Sampling};
+use crate::sheet::{Picture, PictureLevel, Sampling};
 
 /// So many spots along x and y of a pixel are looked at where squares with hard edges lie askew.
 const SQUARE_SPOTS: u32 = 4;
@@ -29,9 +29,9 @@ enum Source {
     /// A given picture with hard edges.
     Squares(Picture),
     /// An image that is repeated, at so many spots.
-    Tile { tile: Arc<Level>, spots: u32 },
+    Tile { tile: Arc<PictureLevel>, spots: u32 },
     /// An image whose pixels are those of the picture, from a corner on; straight alpha.
-    Plane { left: i64, top: i64, plane: Level },
+    Plane { left: i64, top: i64, plane: PictureLevel },
 }
 
 impl Sampler {
@@ -50,13 +50,13 @@ impl Sampler {
     }
 
     /// An image repeated all over.
-    pub(super) fn tile(tile: Arc<Level>, spots: u32, opacity: f64, to_pixels: &Affine) -> Self {
+    pub(super) fn tile(tile: Arc<PictureLevel>, spots: u32, opacity: f64, to_pixels: &Affine) -> Self {
         let source = Source::Tile { tile, spots };
         Self { source, from_pixels: to_pixels.inverse(), opacity: opacity as f32, filled: true }
     }
 
     /// Colours for pixels, from a column and a row of the picture on; straight alpha.
-    pub(super) fn plane(corner: (i64, i64), plane: Level, opacity: f64) -> Self {
+    pub(super) fn plane(corner: (i64, i64), plane: PictureLevel, opacity: f64) -> Self {
         let source = Source::Plane { left: corner.0, top: corner.1, plane };
         Self { source, from_pixels: Affine::IDENTITY, opacity: opacity as f32, filled: true }
     }
@@ -129,7 +129,7 @@ fn multiplied(pixel: Rgba) -> Deep {
 }
 
 /// The colour between the four pixels round a place; at the rim, the rim's.
-fn between(level: &Level, p: Point) -> Deep {
+fn between(level: &PictureLevel, p: Point) -> Deep {
     let (last_x, last_y) = (level.width.saturating_sub(1), level.height().saturating_sub(1));
     let p = p.clamp(Point::ZERO, Point::new(last_x as f64, last_y as f64));
     let (x, y) = (p.x as usize, p.y as usize);

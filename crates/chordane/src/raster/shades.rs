@@ -4,7 +4,7 @@ use crate::combine::Triangles;
 use crate::ground::spent;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path, flatten_segment};
-use crate::sheet::{Colour, Level, Shades};
+use crate::sheet::{Colour, PictureLevel, Shades};
 
 /// Colours of a path's line, by chords: each with its ends, and their colours.
 struct Chord {
@@ -25,7 +25,7 @@ pub(crate) fn path_colours(
     to_pixels: &Affine,
     window: Cell,
     half_width: Option<f64>,
-) -> Option<((i64, i64), Level)> {
+) -> Option<((i64, i64), PictureLevel)> {
     let path = path.transformed(to_pixels);
     let bounds = path.bounds()?.grown(half_width.unwrap_or(0.0) + 2.0);
     let (min, max) = (bounds.min.max(window.min).floor(), bounds.max.min(window.max).ceil());
@@ -38,7 +38,7 @@ pub(crate) fn path_colours(
         return None;
     }
     let mut canvas = Canvas {
-        level: Level { width, pixels: vec![[0; 4]; width * height] },
+        level: PictureLevel { width, pixels: vec![[0; 4]; width * height] },
         set: vec![false; width * height],
         corner: min,
     };
@@ -121,7 +121,7 @@ fn mixed(a: Colour, b: Colour, share: f64) -> Colour {
 }
 
 struct Canvas {
-    level: Level,
+    level: PictureLevel,
     set: Vec<bool>,
     corner: Point,
 }

@@ -2,7 +2,7 @@
 
 use super::cover::{BAND_ROWS, Band, Edge, Filler};
 use super::ink::Ink;
-use super::layers::Extent;
+use super::layers::PixelRect;
 use super::pixel::Pixel;
 use super::shader::Shader;
 use crate::ground::{Fault, FaultKind};
@@ -237,10 +237,10 @@ impl Shape {
     }
 
     /// The pixels that it lies in, cut to the picture.
-    pub(super) fn extent(&self, (width, height): (usize, usize)) -> Extent {
+    pub(super) fn extent(&self, (width, height): (usize, usize)) -> PixelRect {
         let cut =
             |(from, to): (i32, i32), most: usize| (from.max(0) as usize, (to.max(0) as usize).min(most));
-        Extent { across: cut(self.across, width), down: cut(self.down, height) }
+        PixelRect { across: cut(self.across, width), down: cut(self.down, height) }
     }
 
     /// The bands that the shape's rows lie in.

@@ -16,7 +16,7 @@ use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
 use crate::scene::{Placed, Scene};
 use crate::shape::rectangle;
-use crate::sheet::{Group, Item, Node, Sheet, Style, Unit, View, group, sheet};
+use crate::sheet::{DocumentView, Group, Item, Node, Sheet, Style, Unit, group, sheet};
 
 /// The size of a document that does not say it.
 const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
@@ -181,7 +181,7 @@ impl<'a> Walk<'a> {
         }
         let shown = Cell { min: corner, max: corner + size };
         let transform = fitted(&view, &shown, document.attribute(root, "preserveAspectRatio"));
-        blank.view = View(Some(Box::new(transform)));
+        blank.view = DocumentView(Some(Box::new(transform)));
         (blank, RootPlace { view, transform })
     }
 

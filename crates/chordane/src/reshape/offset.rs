@@ -10,8 +10,8 @@ use super::corners::{SMOOTH, jump};
 use super::flank::parallel;
 use super::outline::{FINE, Join};
 use crate::arrange::{
-    Arrangement, Edge, MOST_MEETS, Part, Step, arranged, contours, lefts, right_of, scaled_to_numbers,
-    sources, too_many,
+    Arrangement, DirectedEdge, Edge, MOST_MEETS, Part, arranged, contours, lefts, right_of,
+    scaled_to_numbers, sources, too_many,
 };
 use crate::ground::Carried;
 use crate::measure::tolerance_of;
@@ -226,9 +226,10 @@ impl Offset {
         let rim = |(number, (edge, left)): (usize, (&Edge, &[i32; 2]))| {
             let (inside_left, inside_right) = (left[0] != 0, right_of(*left, Some(edge))[0] != 0);
             (inside_left != inside_right && wanted(edge.source))
-                .then_some(Step { edge: number, up: inside_left })
+                .then_some(DirectedEdge { edge: number, up: inside_left })
         };
-        let steps: Vec<Step> = arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
+        let steps: Vec<DirectedEdge> =
+            arrangement.edges.iter().zip(&lefts).enumerate().filter_map(rim).collect();
         let runs = contours(&arrangement, &sources, &steps, off, false).contours;
         // They run the way that the line does: the rim has its inside on the right.
         let turned = runs.into_iter().map(|(source, run)| {

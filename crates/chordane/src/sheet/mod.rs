@@ -29,14 +29,14 @@ use group::MOST_DEPTH;
 pub use group::{Group, Node, group};
 pub use item::Item;
 #[cfg(feature = "svg-read")]
-pub(crate) use page::View;
+pub(crate) use page::DocumentView;
 pub use page::{Sheet, Unit, sheet};
 pub use paint::{GivenColour, GivenPaint, Paint};
 pub use paper::paper;
 pub use pattern::{Pattern, pattern};
-pub(crate) use picture::Level;
 #[cfg(feature = "png")]
 pub(crate) use picture::Original;
+pub(crate) use picture::PictureLevel;
 pub use picture::{Picture, Sampling};
 pub use shades::{Shades, along, by_vertex};
 pub use stroke::Stroke;

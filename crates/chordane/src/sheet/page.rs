@@ -72,16 +72,16 @@ pub struct Sheet {
     pub(crate) title: Option<Box<str>>,
     pub(crate) description: Option<Box<str>>,
     pub(crate) nodes: Vec<Node>,
-    pub(crate) view: View,
+    pub(crate) view: DocumentView,
     pub(crate) fault: Carried,
 }
 
 /// Of a sheet that was read from a document: how its own coordinates are put on the sheet. Two sheets may be equal however
 /// they came about.
 #[derive(Clone, Debug, Default)]
-pub(crate) struct View(pub(crate) Option<Box<Affine>>);
+pub(crate) struct DocumentView(pub(crate) Option<Box<Affine>>);
 
-impl PartialEq for View {
+impl PartialEq for DocumentView {
     fn eq(&self, _: &Self) -> bool {
         true
     }

@@ -40,7 +40,7 @@ pub(crate) struct Original {
 
 /// Pixels, red, green and blue multiplied by alpha.
 #[derive(Debug)]
-pub(crate) struct Level {
+pub(crate) struct PictureLevel {
     pub(crate) width: usize,
     pub(crate) pixels: Vec<[u8; 4]>,
 }
@@ -52,8 +52,8 @@ struct Data {
     #[cfg_attr(not(feature = "png"), expect(dead_code, reason = "only what writes pictures asks for it"))]
     original: Option<Original>,
     /// The picture as it is; and halved again and again down to one pixel, once that is asked for.
-    full: Level,
-    reduced: OnceLock<Vec<Level>>,
+    full: PictureLevel,
+    reduced: OnceLock<Vec<PictureLevel>>,
 }
 
 /// A picture of pixels, to paint with or to set on a sheet. Copies share it.
@@ -115,7 +115,7 @@ impl Picture {
                 *channel = ((u16::from(*channel) * alpha + 127) / 255) as u8;
             }
         }
-        let full = Level { width: width as usize, pixels };
+        let full = PictureLevel { width: width as usize, pixels };
         let data = Data { width, height, original, full, reduced: OnceLock::new() };
         let (fit, sampling, cell) = (Fit::Cover, Sampling::Smooth, None);
         Self { data: Arc::new(data), fit, sampling, cell, fault }
@@ -234,12 +234,12 @@ impl Picture {
     }
 
     /// The picture reduced by halves so many times, at most to one pixel.
-    pub(crate) fn level(&self, halvings: usize) -> &Level {
+    pub(crate) fn level(&self, halvings: usize) -> &PictureLevel {
         if halvings == 0 {
             return &self.data.full;
         }
         let reduced = self.data.reduced.get_or_init(|| {
-            let mut levels: Vec<Level> = Vec::new();
+            let mut levels: Vec<PictureLevel> = Vec::new();
             loop {
                 let last = levels.last().unwrap_or(&self.data.full);
                 if last.pixels.len() <= 1 {
@@ -276,7 +276,7 @@ impl Picture {
     }
 }
 
-impl Level {
+impl PictureLevel {
     pub(crate) fn height(&self) -> usize {
         self.pixels.len() / self.width.max(1)
     }

@@ -4,17 +4,18 @@
 mod apng;
 mod clip;
 mod data_url;
+mod element;
 mod format;
 mod frames;
 #[cfg(feature = "gif")]
 mod gif;
-#[cfg(feature = "svg-read")]
 mod moving;
 #[cfg(feature = "gif")]
 mod palette;
 #[cfg(feature = "png")]
 mod png;
 mod svg;
+mod svg_items;
 mod svg_layers;
 mod svg_paint;
 mod svg_text;
@@ -28,7 +29,6 @@ pub(crate) use png::METADATA;
 pub use clip::{Clip, ClipFormat};
 pub use format::{Format, SaveError, WriteOptions};
 pub use frames::ClipOptions;
-#[cfg(feature = "svg-read")]
 pub use moving::{StillOnly, SvgFrames, Unsaid};
 #[cfg(feature = "gif")]
 pub use palette::{Dither, Palette};

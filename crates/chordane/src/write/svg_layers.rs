@@ -1,7 +1,5 @@
 //! How SVG says that something is clipped, masked, blended and has effects.
 
-use std::fmt::Write;
-
 use super::svg_text::plain;
 use super::svg_writer::Writer;
 use crate::ground::Named;
@@ -23,12 +21,12 @@ impl Writer {
     pub(super) fn begin(&mut self, scene: &Scene<'_>, layer: &Layer<'_>, scale: f64) {
         let reach = || scene.reach(scene.content(layer), Frame::Own, Effect::reach_of_all);
         let defined = self.defined_layering(scene, layer, reach, scale);
-        self.out.push_str("<g");
+        self.out.begin("g");
         self.name(layer.name());
         self.transform(layer.own_transform());
-        self.attribute("opacity", &plain(layer.opacity), "1");
-        self.layering(layer, &defined);
-        self.out.push_str(">\n");
+        self.out.attribute_unless("opacity", &plain(layer.opacity), "1");
+        self.layering(layer, &defined, None);
+        self.open();
     }
 
     /// Writes what has to come before something that is clipped, masked or has effects, and paints within some bounds.
@@ -50,13 +48,13 @@ impl Writer {
         }
     }
 
-    /// The attributes that go with it.
-    pub(super) fn layering(&mut self, layer: &Layer<'_>, defined: &Layering) {
+    /// The attributes that go with it, one of them with more that is said in it.
+    pub(super) fn layering(&mut self, layer: &Layer<'_>, defined: &Layering, more: Option<&str>) {
         let compositing = layer.compositing();
         let ids = [("clip-path", &defined.clip), ("mask", &defined.mask), ("filter", &defined.filter)];
         for (name, id) in ids {
             if let Some(id) = id {
-                let _ = write!(self.out, " {name}=\"url(#{id})\"");
+                self.out.reference(name, id);
             }
         }
         let mut style = Vec::new();
@@ -70,35 +68,42 @@ impl Writer {
         if compositing.is_isolated() || (group && self.blends && compositing.clip().is_some()) {
             style.push("isolation:isolate".to_owned());
         }
+        style.extend(more.map(str::to_owned));
         if !style.is_empty() {
-            let _ = write!(self.out, " style=\"{}\"", style.join(";"));
+            self.out.attribute("style", &style.join(";"));
         }
     }
 
     /// Writes a clip and gives its id.
     fn clip(&mut self, path: &Path, scale: f64) -> String {
         let id = self.ids.numbered("clip");
-        let _ = write!(self.out, "<clipPath id=\"{id}\"><path");
+        self.out.begin("clipPath");
+        self.out.attribute("id", &id);
+        self.out.open();
+        self.out.begin("path");
         if path.fill_rule() == FillRule::EvenOdd {
-            self.out.push_str(" clip-rule=\"evenodd\"");
+            self.out.attribute("clip-rule", "evenodd");
         }
-        let data = self.data(path, scale);
-        let _ = writeln!(self.out, " d=\"{data}\"/></clipPath>");
+        self.data(path, scale);
+        self.out.alone();
+        self.close("clipPath");
         id
     }
 
     /// Writes a mask and gives its id.
     fn mask(&mut self, scene: &Scene<'_>, mask: &Layer<'_>) -> String {
         let id = self.ids.numbered("mask");
-        let _ = write!(self.out, "<mask id=\"{id}\" maskUnits=\"userSpaceOnUse\"");
+        self.out.begin("mask");
+        self.out.attribute("id", &id);
+        self.out.attribute("maskUnits", "userSpaceOnUse");
         let reach = scene.reach(mask.commands.clone(), Frame::Own, Effect::reach_of_all);
         self.region(&reach.unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO }));
         if mask.kind() == LayerKind::Mask(MaskKind::Alpha) {
-            self.out.push_str(" style=\"mask-type:alpha\"");
+            self.out.attribute("style", "mask-type:alpha");
         }
-        self.out.push_str(">\n");
+        self.open();
         self.commands(scene, mask.commands.clone());
-        self.out.push_str("</mask>\n");
+        self.close("mask");
         id
     }
 
@@ -109,38 +114,36 @@ impl Writer {
         }
         let beyond = Effect::reach_of_all(effects, &Affine::IDENTITY);
         let id = self.ids.numbered("filter");
-        let _ = write!(
-            self.out,
-            "<filter id=\"{id}\" filterUnits=\"userSpaceOnUse\" color-interpolation-filters=\"sRGB\""
-        );
+        self.out.begin("filter");
+        self.out.attribute("id", &id);
+        self.out.attribute("filterUnits", "userSpaceOnUse");
+        self.out.attribute("color-interpolation-filters", "sRGB");
         self.region(&Cell { min: reach.min - beyond, max: reach.max + beyond });
-        self.out.push('>');
+        self.out.open();
         for effect in effects {
             match *effect {
                 Effect::Blur { radius } => {
-                    let _ = write!(self.out, "<feGaussianBlur stdDeviation=\"{}\"/>", plain(radius));
+                    self.out.begin("feGaussianBlur");
+                    self.out.number("stdDeviation", radius);
                 }
                 Effect::Shadow { step, radius, colour } => {
-                    let [x, y, radius] = [step.x, step.y, radius].map(plain);
-                    let _ = write!(
-                        self.out,
-                        "<feDropShadow dx=\"{x}\" dy=\"{y}\" stdDeviation=\"{radius}\" flood-color=\"{}\"",
-                        Colour { alpha: 1.0, ..colour }.hex()
-                    );
+                    self.out.begin("feDropShadow");
+                    for (name, value) in [("dx", step.x), ("dy", step.y), ("stdDeviation", radius)] {
+                        self.out.number(name, value);
+                    }
+                    self.out.attribute("flood-color", &Colour { alpha: 1.0, ..colour }.hex());
                     let alpha = (f64::from(colour.alpha) * 1000.0).round() / 1000.0;
-                    self.attribute("flood-opacity", &plain(alpha), "1");
-                    self.out.push_str("/>");
+                    self.out.attribute_unless("flood-opacity", &plain(alpha), "1");
                 }
             }
+            self.out.alone();
         }
-        self.out.push_str("</filter>\n");
+        self.close("filter");
         Some(id)
     }
 
     /// A rectangle that holds another one, in whole units.
     fn region(&mut self, cell: &Cell) {
-        let (min, max) = (cell.min.floor(), cell.max.ceil());
-        let [x, y, width, height] = [min.x, min.y, max.x - min.x, max.y - min.y].map(plain);
-        let _ = write!(self.out, " x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\"");
+        self.out.rectangle(&Cell { min: cell.min.floor(), max: cell.max.ceil() });
     }
 }

@@ -1,8 +1,8 @@
 //! Paints that an SVG document defines before they are used: gradients, and wedges for what goes round a centre.
 
 use std::collections::HashMap;
-use std::fmt::Write;
 
+use super::element::Sink;
 use super::svg_text::{Ids, plain};
 use crate::ground::Fault;
 use crate::number::{Cell, Point};
@@ -33,8 +33,6 @@ pub(super) struct Place {
 #[derive(Debug, Default)]
 pub(super) struct Definitions {
     known: HashMap<String, String>,
-    /// Whether each is written for one item alone.
-    apart: bool,
     /// Patterns by the drawing and the transform.
     pub(super) patterns: HashMap<(usize, [u64; 6]), String>,
 }
@@ -43,14 +41,35 @@ pub(super) struct Definitions {
 const MOST_SHADES: f64 = 512.0;
 
 impl Definitions {
-    /// None yet; each is written for one item alone where they are kept apart.
-    pub(super) fn new(apart: bool) -> Self {
-        Self { apart, ..Self::default() }
-    }
-
-    /// The id under which the same was written before.
-    fn known(&self, rest: &str) -> Option<String> {
-        self.known.get(rest).filter(|_| !self.apart).cloned()
+    /// The id of an element, written into the document where nothing that says the same was before; where tags are recorded, for one item alone.
+    fn define(
+        &mut self,
+        (name, word): (&str, &str),
+        (ids, out): (&mut Ids, &mut Sink),
+        body: impl FnOnce(&mut Sink),
+    ) -> String {
+        let mut own = Sink::Text(String::new());
+        if out.records() {
+            let id = ids.numbered(word);
+            out.begin(name);
+            out.attribute("id", &id);
+            body(out);
+            out.close(name);
+            return id;
+        }
+        body(&mut own);
+        let Sink::Text(rest) = own else { return String::new() };
+        if let Some(id) = self.known.get(&rest) {
+            return id.clone();
+        }
+        let id = ids.numbered(word);
+        out.begin(name);
+        out.attribute("id", &id);
+        out.text(&rest);
+        out.close(name);
+        out.line();
+        self.known.insert(rest, id.clone());
+        id
     }
 
     /// The id of a gradient, written into the document where it is new. `None` where it is one colour all over.
@@ -58,52 +77,47 @@ impl Definitions {
         &mut self,
         gradient: &Gradient,
         place: &Place,
-        (ids, out): (&mut Ids, &mut String),
+        to: (&mut Ids, &mut Sink),
     ) -> Option<String> {
         if gradient.is_flat() {
             return None;
         }
         let frame = gradient.frame_of(place.bounds, &place.placed)?;
-        let (name, rest) = match gradient.kind() {
-            GradientKind::Sweep { .. } => ("pattern", wedges(gradient, place, &frame)?),
-            GradientKind::Linear { .. } => ("linearGradient", plain_gradient(gradient, place, &frame)),
-            GradientKind::Radial { .. } => ("radialGradient", plain_gradient(gradient, place, &frame)),
+        let what = match gradient.kind() {
+            GradientKind::Sweep { centre, .. } => {
+                let wedges = Wedges::of(*centre, place, &frame)?;
+                return Some(
+                    self.define(("pattern", "sweep"), to, |out| wedges.write(gradient, place, &frame, out)),
+                );
+            }
+            GradientKind::Linear { .. } => "linearGradient",
+            GradientKind::Radial { .. } => "radialGradient",
         };
-        if let Some(id) = self.known(&rest) {
-            return Some(id);
-        }
-        let id = ids.numbered(if name == "pattern" { "sweep" } else { "gradient" });
-        let _ = writeln!(out, "<{name} id=\"{id}\"{rest}</{name}>");
-        self.known.insert(rest, id.clone());
-        Some(id)
+        Some(self.define((what, "gradient"), to, |out| plain_gradient(gradient, place, &frame, out)))
     }
-}
 
-impl Definitions {
     /// The id of a picture as paint, written into the document where it is new. `None` where nothing of it is seen.
     pub(super) fn picture(
         &mut self,
         picture: &Picture,
         place: &Place,
-        (ids, out): (&mut Ids, &mut String),
+        to: (&mut Ids, &mut Sink),
     ) -> Result<Option<String>, Fault> {
         let Some((area, bounds)) = picture.area(place.bounds).zip(place.bounds) else { return Ok(None) };
+        let url = super::data_url::of_picture(picture)?;
         // One tile that reaches over all that is painted, so that nothing is repeated.
         let painted = bounds.grown(place.reach).union(area).grown(1.0);
-        let mut rest = String::from(" patternUnits=\"userSpaceOnUse\"");
-        rectangle_attributes(&painted, &mut rest);
-        transform("patternTransform", &place.outer, &mut rest);
-        rest.push('>');
         // What is in a pattern begins at its cell's corner.
         let own = Cell { min: area.min - painted.min, max: area.max - painted.min };
-        image(picture, &own, &mut rest)?;
-        if let Some(id) = self.known(&rest) {
-            return Ok(Some(id));
-        }
-        let id = ids.numbered("picture");
-        let _ = writeln!(out, "<pattern id=\"{id}\"{rest}</pattern>");
-        self.known.insert(rest, id.clone());
-        Ok(Some(id))
+        Ok(Some(self.define(("pattern", "picture"), to, |out| {
+            out.attribute("patternUnits", "userSpaceOnUse");
+            out.rectangle(&painted);
+            out.matrix("patternTransform", &place.outer);
+            out.open();
+            out.begin("image");
+            image_attributes((picture, &url), &own, true, out);
+            out.alone();
+        })))
     }
 }
 
@@ -126,62 +140,57 @@ pub(super) fn shades_picture(shades: &Shades, path: &Path, half_width: Option<f6
     Some(Picture::from_rgba(width as u32, height as u32, level.pixels).fitted("stretch").over(area))
 }
 
-/// A picture as an element over a cell, up to what else is said of it.
-pub(super) fn image(picture: &Picture, area: &Cell, out: &mut String) -> Result<(), Fault> {
-    out.push_str("<image");
-    rectangle_attributes(area, out);
-    out.push_str(" preserveAspectRatio=\"none\"");
-    if picture.sampling() == Sampling::Nearest {
-        out.push_str(" style=\"image-rendering:pixelated\"");
-    }
-    let _ = write!(out, " href=\"{}\"/>", super::data_url::of_picture(picture)?);
-    Ok(())
-}
+/// How hard squares are asked for.
+pub(super) const PIXELATED: &str = "image-rendering:pixelated";
 
-pub(super) fn rectangle_attributes(cell: &Cell, out: &mut String) {
-    let [x, y, width, height] = [cell.min.x, cell.min.y, cell.size().x, cell.size().y].map(plain);
-    let _ = write!(out, " x=\"{x}\" y=\"{y}\" width=\"{width}\" height=\"{height}\"");
+/// A picture over a cell; whether its squares are hard is said here where no other style is.
+pub(super) fn image_attributes((picture, url): (&Picture, &str), area: &Cell, styled: bool, out: &mut Sink) {
+    out.rectangle(area);
+    out.attribute("preserveAspectRatio", "none");
+    if styled && picture.sampling() == Sampling::Nearest {
+        out.attribute("style", PIXELATED);
+    }
+    out.attribute("href", url);
 }
 
 /// A gradient after its id: how it lies, and its stops.
-fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine) -> String {
-    let mut out = String::new();
+fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine, out: &mut Sink) {
     // A box without width or height is none to SVG.
     let boxed = gradient.get_frame() == Frame::Box
         && place.outer == Affine::IDENTITY
         && place.bounds.is_some_and(|bounds| bounds.size().min_element() > 0.0);
     if !boxed {
-        out.push_str(" gradientUnits=\"userSpaceOnUse\"");
+        out.attribute("gradientUnits", "userSpaceOnUse");
     }
+    let mut numbers =
+        |all: &[(&'static str, f64)]| all.iter().for_each(|(name, value)| out.number(name, *value));
     match *gradient.kind() {
         GradientKind::Linear { from, to } => {
-            let [x1, y1, x2, y2] = [from.x, from.y, to.x, to.y].map(plain);
-            let _ = write!(out, " x1=\"{x1}\" y1=\"{y1}\" x2=\"{x2}\" y2=\"{y2}\"");
+            numbers(&[("x1", from.x), ("y1", from.y), ("x2", to.x), ("y2", to.y)]);
         }
         GradientKind::Radial { centre, radius, focus } => {
-            let [x, y, r] = [centre.x, centre.y, radius].map(plain);
-            let _ = write!(out, " cx=\"{x}\" cy=\"{y}\" r=\"{r}\"");
+            numbers(&[("cx", centre.x), ("cy", centre.y), ("r", radius)]);
             let focus = Gradient::drawn_focus(centre, radius, focus);
             if focus != centre {
-                let _ = write!(out, " fx=\"{}\" fy=\"{}\"", plain(focus.x), plain(focus.y));
+                numbers(&[("fx", focus.x), ("fy", focus.y)]);
             }
         }
         GradientKind::Sweep { .. } => {}
     }
     match gradient.get_spread() {
         Spread::Pad => {}
-        Spread::Repeat => out.push_str(" spreadMethod=\"repeat\""),
-        Spread::Reflect => out.push_str(" spreadMethod=\"reflect\""),
+        Spread::Repeat => out.attribute("spreadMethod", "repeat"),
+        Spread::Reflect => out.attribute("spreadMethod", "reflect"),
     }
     let by = if boxed { *gradient.transform() } else { place.outer * *frame };
-    transform("gradientTransform", &by, &mut out);
-    out.push('>');
+    out.matrix("gradientTransform", &by);
+    out.open();
     for (share, colour) in stops(gradient) {
-        let _ = write!(out, "<stop offset=\"{}\"", plain((share * 1e6).round() / 1e6));
-        colour_attributes("stop-color", "stop-opacity", colour, &mut out);
-        out.push_str("/>");
+        out.begin("stop");
+        out.number("offset", (share * 1e6).round() / 1e6);
+        colour_attributes("stop-color", "stop-opacity", colour, out);
+        out.alone();
     }
-    out
 }
 
 /// The stops, with so many between them that mixing those in sRGB makes no difference that can be seen.
@@ -229,51 +238,62 @@ fn between(
     between(gradient, middle, to, halvings - 1, all);
 }
 
-/// A sweep as a pattern of wedges, which SVG has no gradient for: the pattern after its id.
-fn wedges(gradient: &Gradient, place: &Place, frame: &Affine) -> Option<String> {
-    let GradientKind::Sweep { centre, start } = *gradient.kind() else { return None };
-    let painted = place.bounds?.grown(place.reach);
-    let back = frame.inverse();
-    let corners = painted.corners().map(|corner| back.transform_point2(corner));
-    let tile = Cell::of(corners)?;
-    let far = corners.iter().map(|corner| corner.distance(centre)).fold(0.0, f64::max) * 1.01;
-    if !(far.is_finite() && far > 0.0) {
-        return None;
+/// A sweep as a pattern of wedges, which SVG has no gradient for.
+struct Wedges {
+    tile: Cell,
+    centre: Point,
+    /// How long they are.
+    far: f64,
+}
+
+impl Wedges {
+    /// Wedges that reach over all that is painted; `None` where that is nothing, or without end.
+    fn of(centre: Point, place: &Place, frame: &Affine) -> Option<Self> {
+        let painted = place.bounds?.grown(place.reach);
+        let back = frame.inverse();
+        let corners = painted.corners().map(|corner| back.transform_point2(corner));
+        let tile = Cell::of(corners)?;
+        let far = corners.iter().map(|corner| corner.distance(centre)).fold(0.0, f64::max) * 1.01;
+        (far.is_finite() && far > 0.0).then_some(Self { tile, centre, far })
     }
-    let mut out = String::new();
-    out.push_str(" patternUnits=\"userSpaceOnUse\"");
-    rectangle_attributes(&tile, &mut out);
-    let [x, y, width, height] = [tile.min.x, tile.min.y, tile.size().x, tile.size().y].map(plain);
-    let _ = write!(out, " viewBox=\"{x} {y} {width} {height}\"");
-    transform("patternTransform", &(place.outer * *frame), &mut out);
-    let clear = gradient.stops().iter().any(|(_, colour)| colour.alpha < 1.0);
-    // Wedges reach under the next one, so that nothing shows between them; translucent ones must not.
-    out.push_str(if clear { "><g shape-rendering=\"crispEdges\">" } else { "><g>" });
-    let rim = |turn: f64| centre + crate::number::polar(start + crate::number::turns(turn), far);
-    for i in 0..WEDGES {
-        let (from, to) = (i as f64 / WEDGES as f64, (i + 1) as f64 / WEDGES as f64);
-        let under = if clear || i + 1 == WEDGES { to } else { (i + 2) as f64 / WEDGES as f64 };
-        let (a, b) = (rim(from), rim(under));
-        let [cx, cy, ax, ay, bx, by] = [centre.x, centre.y, a.x, a.y, b.x, b.y].map(plain);
-        out.push_str("<path");
-        colour_attributes("fill", "fill-opacity", gradient.at(from.midpoint(to)), &mut out);
-        let _ = write!(out, " d=\"M{cx} {cy}L{ax} {ay} {bx} {by}Z\"/>");
+
+    /// The pattern after its id.
+    fn write(&self, gradient: &Gradient, place: &Place, frame: &Affine, out: &mut Sink) {
+        let GradientKind::Sweep { start, .. } = *gradient.kind() else { return };
+        let (tile, centre) = (&self.tile, self.centre);
+        out.attribute("patternUnits", "userSpaceOnUse");
+        out.rectangle(tile);
+        let sides = [tile.min.x, tile.min.y, tile.size().x, tile.size().y];
+        out.attribute("viewBox", &sides.map(plain).join(" "));
+        out.matrix("patternTransform", &(place.outer * *frame));
+        out.open();
+        let clear = gradient.stops().iter().any(|(_, colour)| colour.alpha < 1.0);
+        out.begin("g");
+        // Wedges reach under the next one, so that nothing shows between them; translucent ones must not.
+        if clear {
+            out.attribute("shape-rendering", "crispEdges");
+        }
+        out.open();
+        let rim = |turn: f64| centre + crate::number::polar(start + crate::number::turns(turn), self.far);
+        for i in 0..WEDGES {
+            let (from, to) = (i as f64 / WEDGES as f64, (i + 1) as f64 / WEDGES as f64);
+            let under = if clear || i + 1 == WEDGES { to } else { (i + 2) as f64 / WEDGES as f64 };
+            let (a, b) = (rim(from), rim(under));
+            let [cx, cy, ax, ay, bx, by] = [centre.x, centre.y, a.x, a.y, b.x, b.y].map(plain);
+            out.begin("path");
+            colour_attributes("fill", "fill-opacity", gradient.at(from.midpoint(to)), out);
+            out.attribute("d", &format!("M{cx} {cy}L{ax} {ay} {bx} {by}Z"));
+            out.alone();
+        }
+        out.close("g");
     }
-    out.push_str("</g>");
-    Some(out)
 }
 
 /// A colour, and its opacity where it is not opaque.
-fn colour_attributes(name: &str, opacity: &str, colour: Colour, out: &mut String) {
-    let _ = write!(out, " {name}=\"{}\"", Colour { alpha: 1.0, ..colour }.hex());
+fn colour_attributes(name: &'static str, opacity: &'static str, colour: Colour, out: &mut Sink) {
+    out.attribute(name, &Colour { alpha: 1.0, ..colour }.hex());
     if colour.alpha < 1.0 {
-        let _ = write!(out, " {opacity}=\"{}\"", plain((f64::from(colour.alpha) * 1000.0).round() / 1000.0));
-    }
-}
-
-pub(super) fn transform(name: &str, by: &Affine, out: &mut String) {
-    if *by != Affine::IDENTITY {
-        let _ = write!(out, " {name}=\"matrix({})\"", by.to_cols_array().map(plain).join(" "));
+        out.number(opacity, (f64::from(colour.alpha) * 1000.0).round() / 1000.0);
     }
 }
 

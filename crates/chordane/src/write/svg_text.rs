@@ -50,6 +50,12 @@ pub(super) fn plain(value: f64) -> String {
     }
 }
 
+/// A number with as many decimals as the tolerance asks for.
+pub(super) fn rounded(value: f64, tolerance: f64) -> String {
+    let factor = 10_f64.powf((-tolerance.log10()).ceil().clamp(0.0, 12.0));
+    plain((value * factor).round() / factor)
+}
+
 /// A text between elements. What cannot stand in XML is shown as a character that could not be.
 pub(super) fn escaped_text(text: &str) -> String {
     let text = text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;");

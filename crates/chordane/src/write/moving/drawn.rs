@@ -3,9 +3,9 @@
 use std::fmt::Write;
 
 use super::motion::Loop;
-use super::values::Value;
 use crate::number::Point;
 use crate::path::{Contour, Path};
+use crate::write::element::Value;
 use crate::write::svg_text::plain;
 
 /// So far from the part of the whole line, of its length, a frame's path may be.

@@ -6,12 +6,10 @@ use std::fmt::Write;
 
 use super::drawn::DrawnLine;
 use super::motion::{Loop, same_segments};
-use super::tags::{Side, Tag, tags};
-use super::values::Value;
-use crate::ground::{Carried, Fault};
+use crate::ground::Fault;
 use crate::sheet::Sheet;
+use crate::write::element::{Recording, Side, Source, Tag, Value};
 use crate::write::svg::SvgOptions;
-use crate::write::svg_writer::Source;
 
 /// Frames of a loop as one SVG document that moves by itself, in any size and at any rate, going round for ever.
 ///
@@ -23,8 +21,6 @@ use crate::write::svg_writer::Source;
 /// What cannot be said so is told: items that come and go, paths whose number of segments changes, other pictures or kinds of paint.
 ///
 /// Cost: the attributes that change are held for all frames.
-///
-/// With the feature `svg-read`, whose reader of XML it uses.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -51,12 +47,15 @@ pub struct SvgFrames {
     unsaid: Vec<Unsaid>,
 }
 
+/// Attributes and what they are in each frame.
+type Attributes = Vec<(&'static str, Vec<Value>)>;
+
 /// A tag and what its attributes are in each frame; one value stands for all frames so far.
 #[derive(Clone, Debug)]
 struct Moving {
     side: Side,
     name: String,
-    attributes: Vec<(String, Vec<Value>)>,
+    attributes: Attributes,
     /// The item that it belongs to.
     source: Option<usize>,
 }
@@ -157,57 +156,23 @@ impl SvgFrames {
             // What is not made alike cannot be laid one on the other any more.
             return frame.scene().map(|_| ());
         }
-        let written = frame.svg_apart(&self.options)?;
-        let apart = written.apart.unwrap_or_default();
-        let Some(tags) = tags(&written.out) else {
-            let mut fault = Carried::default();
-            fault.note(Fault::new("svg", "the text that was written is no document"));
-            return fault.sound().map(|_| ());
-        };
-        let value = |name: &str, text: String| {
-            let path = (name == "d").then(|| text.strip_prefix('@')).flatten();
-            let path = path.and_then(|number| apart.paths.get(number.parse::<usize>().ok()?));
-            path.map_or(Value::Text(text.clone()), |(path, decimals)| Value::Path(path.clone(), *decimals))
-        };
+        let (Recording { tags, sources }, decimals) = frame.svg_tags(&self.options)?;
         if self.count == 0 {
-            self.side = frame.size().max_element();
-            self.decimals = written.decimals;
-            self.sources = apart.sources;
-            let sources = &self.sources;
-            // What is defined for an item stands before it.
-            let source = |at: usize| sources.iter().position(|source| source.at >= at);
-            self.tags = tags
-                .into_iter()
-                .map(|tag| Moving {
-                    source: source(tag.at),
-                    side: tag.side,
-                    attributes: tag
-                        .attributes
-                        .into_iter()
-                        .map(|(name, text)| {
-                            let value = value(&name, text);
-                            (name, vec![value])
-                        })
-                        .collect(),
-                    name: tag.name,
-                })
-                .collect();
-            self.count = 1;
-            return Ok(());
-        }
-        if let Some(unlike) = self.unlike(&tags, &apart.sources) {
+            (self.side, self.decimals, self.sources) = (frame.size().max_element(), decimals, sources);
+            let moving = |(at, Tag { side, name, attributes }): (usize, Tag)| Moving {
+                // What is defined for an item comes before it.
+                source: self.sources.iter().position(|source| source.tag >= at),
+                side,
+                name,
+                attributes: attributes.into_iter().map(|(name, value)| (name, vec![value])).collect(),
+            };
+            self.tags = tags.into_iter().enumerate().map(moving).collect();
+        } else if let Some(unlike) = self.unlike(&tags, &sources) {
             self.unsaid.push(unlike);
-            self.count += 1;
-            return Ok(());
-        }
-        for (known, tag) in self.tags.iter_mut().zip(tags) {
-            known.add(
-                self.count,
-                tag.attributes.into_iter().map(|(name, text)| {
-                    let value = value(&name, text);
-                    (name, value)
-                }),
-            );
+        } else {
+            for (known, tag) in self.tags.iter_mut().zip(tags) {
+                known.add(self.count, tag.attributes);
+            }
         }
         self.count += 1;
         Ok(())
@@ -272,8 +237,7 @@ impl SvgFrames {
 
 impl Moving {
     /// The attributes of one more frame.
-    fn add(&mut self, count: usize, attributes: impl Iterator<Item = (String, Value)>) {
-        let mut new: Vec<(String, Value)> = attributes.collect();
+    fn add(&mut self, count: usize, mut new: Vec<(&'static str, Value)>) {
         for (name, values) in &mut self.attributes {
             let value =
                 new.iter().position(|(own, _)| own == name).map_or(Value::Absent, |at| new.swap_remove(at).1);
@@ -303,7 +267,7 @@ impl Moving {
         hide_unpainted(&mut attributes, count);
         let line = drawn_line(&attributes, count);
         if line.is_some() {
-            attributes.retain(|(name, _)| name != "d");
+            attributes.retain(|(name, _)| *name != "d");
         } else {
             hide_empty(&mut attributes, count);
         }
@@ -349,7 +313,7 @@ impl Moving {
 fn drawn_line(attributes: &Attributes, count: usize) -> Option<DrawnLine> {
     let values = values_of(attributes, "d", count)?;
     let rest =
-        |name: &str| attributes.iter().find(|(own, _)| own == name).map(|(_, values)| values.as_slice());
+        |name: &str| attributes.iter().find(|(own, _)| *own == name).map(|(_, values)| values.as_slice());
     let text = |name: &str| rest(name).and_then(|values| values.first()).and_then(Value::text);
     let unfilled = text("fill") == Some("none") && rest("fill").is_some_and(|values| values.len() == 1);
     let coloured = text("stroke").is_some_and(|text| text.starts_with('#'));
@@ -371,23 +335,20 @@ fn grow(values: &mut Vec<Value>, value: Value, count: usize) {
     values.push(value);
 }
 
-type Attributes = Vec<(String, Vec<Value>)>;
-
 /// Frames in which something is not painted have the colour and the stroke of the nearest frame in which it is, fully transparent.
 fn hide_unpainted(attributes: &mut Attributes, count: usize) {
-    for paint in ["fill", "stroke"] {
+    for (paint, opacity) in [("fill", "fill-opacity"), ("stroke", "stroke-opacity")] {
         let Some(values) = values_of(attributes, paint, count) else { continue };
         let hidden: Vec<bool> =
             values.iter().map(|value| value.text().is_none_or(|text| text == "none")).collect();
         if !hidden.contains(&true) || !hidden.contains(&false) {
             continue;
         }
-        let opacity = format!("{paint}-opacity");
         if !attributes.iter().any(|(name, _)| *name == opacity) {
-            attributes.push((opacity.clone(), vec![Value::Absent]));
+            attributes.push((opacity, vec![Value::Absent]));
         }
         for (name, values) in attributes.iter_mut() {
-            let own = name == paint || name.strip_prefix(paint).is_some_and(|rest| rest.starts_with('-'));
+            let own = *name == paint || name.strip_prefix(paint).is_some_and(|rest| rest.starts_with('-'));
             if own {
                 from_nearest(values, &hidden);
             }
@@ -410,17 +371,17 @@ fn hide_empty(attributes: &mut Attributes, count: usize) {
         return;
     }
     for (name, values) in attributes.iter_mut() {
-        if name == "d" {
+        if *name == "d" {
             from_nearest(values, &hidden);
         }
     }
     let seen = |hidden: &bool| Value::Text(if *hidden { "hidden" } else { "visible" }.to_owned());
-    attributes.push(("visibility".to_owned(), hidden.iter().map(seen).collect()));
+    attributes.push(("visibility", hidden.iter().map(seen).collect()));
 }
 
 /// The values of an attribute that changes.
 fn values_of<'v>(attributes: &'v Attributes, name: &str, count: usize) -> Option<&'v [Value]> {
-    let values = attributes.iter().find(|(own, _)| own == name).map(|(_, values)| values.as_slice())?;
+    let values = attributes.iter().find(|(own, _)| *own == name).map(|(_, values)| values.as_slice())?;
     (values.len() == count && count > 1).then_some(values)
 }
 

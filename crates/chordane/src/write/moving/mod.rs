@@ -6,7 +6,5 @@ mod keys;
 mod motion;
 mod pattern;
 mod refine;
-mod tags;
-mod values;
 
 pub use frames::{StillOnly, SvgFrames, Unsaid};

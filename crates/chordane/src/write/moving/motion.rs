@@ -5,12 +5,13 @@ use std::fmt::Write;
 use super::keys::{Keys, keys};
 use super::pattern::{PATH_CHANGES, Pattern};
 use super::refine::refined;
-use super::values::{Value, rounded};
 use crate::motion::Parts;
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path};
 use crate::sheet::Colour;
+use crate::write::element::Value;
 use crate::write::svg_text::plain;
+use crate::write::svg_text::rounded;
 
 /// How the values of an attribute go over into one another.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

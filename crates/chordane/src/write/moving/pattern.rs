@@ -1,8 +1,8 @@
 //! What the paths of several frames have in common, so that they go over into one another.
 
-use super::values::rounded;
 use crate::number::Point;
 use crate::path::{Arc, ArcSegment, Contour, Path, Segment};
+use crate::write::svg_text::rounded;
 
 /// Where more cannot be said of a path that changes.
 pub(super) const PATH_CHANGES: &str = "its path changes";

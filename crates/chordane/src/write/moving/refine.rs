@@ -1,9 +1,9 @@
 //! Paths that are cut in more pieces, so that they have as many as others: at the ends of a morph a path has the segments of what it becomes, and
 //! between them more.
 
-use super::values::Value;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
+use crate::write::element::Value;
 
 /// A vertex is the same in two frames where it moves by no more than this share of the size of the path.
 const NEAR: f64 = 0.08;
