@@ -46,9 +46,11 @@ fn step(numbers: Numbers, bytes: &mut Unstructured<'_>, path: &Path) -> Result<P
     let [a, b, c] = [one()?, one()?, one()?];
     let other = |bytes: &mut Unstructured<'_>| numbers.path(bytes);
     let share = |number: f64| number.abs() / 100.0;
-    let outline = Outline::new(a)
-        .cap([Cap::Butt, Cap::Round, Cap::Square][bytes.int_in_range(0..=2)?])
-        .join([Join::Mitre, Join::Round, Join::Bevel][bytes.int_in_range(0..=2)?]);
+    let line = LineStyle {
+        cap: [Cap::Butt, Cap::Round, Cap::Square][bytes.int_in_range(0..=2)?],
+        join: [Join::Mitre, Join::Round, Join::Bevel][bytes.int_in_range(0..=2)?],
+        ..LineStyle::new(a)
+    };
     Ok(match bytes.int_in_range(0..=24)? {
         0 => path.rounded(a),
         1 => path.then(Round::new(a).eased()),
@@ -56,7 +58,7 @@ fn step(numbers: Numbers, bytes: &mut Unstructured<'_>, path: &Path) -> Result<P
         3 => path.then(Dash::new([a, b]).offset(c).fitted()),
         4 => path.trimmed(share(a), share(b)),
         5 => path.then(Trim::new(a, b).distances().each()),
-        6 => path.then(outline),
+        6 => path.then(line),
         7 => path.offset(a),
         8 => path.then(Offset::new(a).both()),
         9 => path.nibbed(&Nib::new(a, b).slant(deg(c)), 0.05),
@@ -73,7 +75,7 @@ fn step(numbers: Numbers, bytes: &mut Unstructured<'_>, path: &Path) -> Result<P
         20 => path.stamped(&other(bytes)?, a),
         21 => path.bent(&other(bytes)?),
         22 => path.morphed(&other(bytes)?, share(a)),
-        23 => path.then(outline.tapered(move |share| b + (c - b) * share)),
+        23 => path.then(line.tapered(move |share| b + (c - b) * share)),
         _ => path.joined(a).turn_holes().simplified(),
     })
 }

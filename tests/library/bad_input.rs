@@ -29,8 +29,16 @@ fn use_all_of(path: &Path) {
     let size = path.bounds().map_or(0.0, |bounds| bounds.size().max_element());
     let tolerance = (size * 1e-4).max(0.1);
     let _ = path.flattened(tolerance);
-    let _ = path
-        .stroke_chords(&Outline::new(2.0).cap(Cap::Round).join(Join::Round).dash([3.0, 2.0], 1.0), tolerance);
+    let _ = path.stroke_chords(
+        &LineStyle {
+            cap: Cap::Round,
+            join: Join::Round,
+            dash: vec![3.0, 2.0],
+            dash_offset: 1.0,
+            ..LineStyle::new(2.0)
+        },
+        tolerance,
+    );
     let sheet = sheet(20.0, 16.0).add(path.clone().fill("teal").stroke("black", 1.5).dash([2.0, 1.0]));
     let svg = sheet.svg();
     assert_eq!(svg.is_ok(), finite, "{path:?}");

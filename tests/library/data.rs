@@ -77,11 +77,10 @@ fn what_is_set_can_be_read() {
         .mitre_limit(7.0)
         .dash([4.0, 2.0])
         .dash_offset(1.5);
-    let stroke = hem.get_stroke();
-    assert_eq!((stroke.width(), stroke.cap(), stroke.join()), (3.0, Cap::Round, Join::Bevel));
-    assert_eq!((stroke.mitre_limit(), stroke.dash(), stroke.dash_offset()), (7.0, &[4.0, 2.0][..], 1.5));
-    assert_eq!(stroke.outline().get_dash(), (&[4.0, 2.0][..], 1.5));
-    assert_eq!((hem.fill_paint(), hem.clone().opacity(0.5).get_opacity()), (None, 0.5));
+    let line = &hem.line;
+    assert_eq!((line.width, line.cap, line.join), (3.0, Cap::Round, Join::Bevel));
+    assert_eq!((line.mitre_limit, line.dash.as_slice(), line.dash_offset), (7.0, &[4.0, 2.0][..], 1.5));
+    assert_eq!((&hem.fill, hem.clone().opacity(0.5).opacity), (&None, 0.5));
     let both = group().opacity(0.25).named("kite").clipped(circle((0.0, 0.0), 1.0));
     assert_eq!((both.get_opacity(), both.name(), both.clip_path().is_some()), (0.25, Some("kite"), true));
     let page = sheet(9.0, 8.0).unit("mm").centred().y_up().ground("gold").metadata("made so");
@@ -146,7 +145,7 @@ fn tolerances_that_cannot_be_are_faults() {
             sail.nibbed(&Nib::new(3.0, 1.0), bad),
             sail.then(Offset::new(2.0).tolerance(bad)),
             sail.then(Bend::along(&sail).tolerance(bad)),
-            sail.then(Outline::new(2.0).tapered(|_| 1.0).tolerance(bad)),
+            sail.then(Taper { tolerance: bad, ..LineStyle::new(2.0).tapered(|_| 1.0) }),
             plot(0.0, 1.0, bad, |x| x),
             traced_trail(bad, |share| pt(share, share)),
         ];

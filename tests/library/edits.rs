@@ -61,7 +61,7 @@ proptest! {
     fn a_nib_as_wide_as_high_is_a_plain_stroke(path in any_path(60.0), width in 0.5..9.0_f64) {
         let nib = Nib::new(width, width).cap(Cap::Round).join(Join::Round);
         let (nibbed, outlined) =
-            (path.nibbed(&nib, 0.05), path.stroke_chords(&Outline::new(width).cap(Cap::Round).join(Join::Round), 0.05));
+            (path.nibbed(&nib, 0.05), path.stroke_chords(&LineStyle { cap: Cap::Round, join: Join::Round, ..LineStyle::new(width) }, 0.05));
         // Chords may end a little elsewhere, within the tolerance.
         let (area, rim) = (outlined.area().unwrap(), 2.0 * path.length().unwrap() + 4.0 * width);
         prop_assert!((nibbed.area().unwrap() - area).abs() < 0.1 * rim + 1e-6);

@@ -83,7 +83,7 @@ proptest! {
             a.then(Stamp::new(b.clone()).count(3).lead_in(x)),
             a.offset(x),
             a.then(Offset::new(x).both().join(Join::Round)),
-            a.then(Outline::new(1.0).tapered(move |share| x * share)),
+            a.then(LineStyle::new(1.0).tapered(move |share| x * share)),
             a.shaken(x, 1e4, 3),
             a.thinned(x),
             a.curve_fitted(x),

@@ -128,25 +128,25 @@ fn paints_are_inherited_and_style_goes_over_attributes() {
     let style = |body: &str| items(body)[0].style().clone();
     let hex = |colour: Option<Colour>| colour.map(Colour::hex);
     assert_eq!(
-        hex(style("<rect width='9' height='9'/>").fill_paint().and_then(Paint::colour)),
+        hex(style("<rect width='9' height='9'/>").fill.as_ref().and_then(Paint::colour)),
         Some("#000".into())
     );
     let handed = style(
         "<g fill='teal' stroke='red' stroke-width='3'><g stroke='none'><rect width='9' height='9'/></g></g>",
     );
     assert_eq!(
-        (hex(handed.fill_paint().and_then(Paint::colour)), handed.stroke_paint()),
+        (hex(handed.fill.as_ref().and_then(Paint::colour)), handed.stroke.as_ref()),
         (Some("#008080".into()), None)
     );
     let over = style(
         "<rect width='9' height='9' fill='red' style='fill: blue !important; stroke:currentColor' color='lime'/>",
     );
     assert_eq!(
-        (hex(over.fill_paint().and_then(Paint::colour)), hex(over.stroke_paint().and_then(Paint::colour))),
+        (hex(over.fill.as_ref().and_then(Paint::colour)), hex(over.stroke.as_ref().and_then(Paint::colour))),
         (Some("#00f".into()), Some("#0f0".into()))
     );
     let faint = style("<rect width='9' height='9' fill-opacity='50%' opacity='.25'/>");
-    assert_eq!(hex(faint.fill_paint().and_then(Paint::colour)), Some("#00000080".into()));
+    assert_eq!(hex(faint.fill.as_ref().and_then(Paint::colour)), Some("#00000080".into()));
     let drawn = |body: &str| read(body).sheet.svg().unwrap();
     assert!(
         drawn("<path d='M0 0h9' fill='none' stroke='red' stroke-dasharray='1,2 3' stroke-dashoffset='2'/>")
@@ -442,7 +442,7 @@ fn reading_and_drawing_stop_when_they_must() {
 fn gradients_and_patterns_are_read_as_paint() {
     let stops = "<stop stop-color='teal'/><stop offset='.5' style='stop-color:red;stop-opacity:.5'/>";
     let fill = |defined: &str| read(&format!("{defined}<rect width='40' height='20' fill='url(#g)'/>")).sheet;
-    let paint = |defined: &str| fill(defined).items().next().unwrap().item().style().fill_paint().cloned();
+    let paint = |defined: &str| fill(defined).items().next().unwrap().item().style().fill.as_ref().cloned();
     let Some(Paint::Gradient(linear)) = paint(&format!("<linearGradient id='g'>{stops}</linearGradient>"))
     else {
         panic!("a gradient")
@@ -453,7 +453,7 @@ fn gradients_and_patterns_are_read_as_paint() {
     // Without a stop nothing is painted, or what comes in its place.
     let none = "<linearGradient id='g'/><rect width='9' height='9' fill='url(#g) gold'/>";
     let instead =
-        read(none).sheet.items().next().unwrap().item().style().fill_paint().and_then(Paint::colour);
+        read(none).sheet.items().next().unwrap().item().style().fill.as_ref().and_then(Paint::colour);
     assert_eq!(instead.map(Colour::hex).as_deref(), Some("#ffd700"));
     let pattern = "<pattern id='g' width='10' height='10' patternUnits='userSpaceOnUse'><circle cx='5' cy='5' r='3'/></pattern>";
     assert!(

@@ -106,11 +106,11 @@ proptest! {
 
     #[test]
     fn a_tapered_outline_of_even_width_is_the_outline(path in any_path(60.0), width in 0.5..15.0_f64, spots in prop::collection::vec(point(60.0), 8)) {
-        let outline = Outline::new(width).join(Join::Round).cap(Cap::Round);
+        let outline = LineStyle { join: Join::Round, cap: Cap::Round, ..LineStyle::new(width) };
         let (even, curved, tapered) = (
             path.stroke_chords(&outline, 0.01),
             path.then(outline.clone()),
-            path.then(outline.clone().tapered(|_| 1.0).tolerance(0.01)),
+            path.then(Taper { tolerance: 0.01, ..outline.clone().tapered(|_| 1.0) }),
         );
         for spot in spots {
             let away = path.distance(spot).unwrap();
@@ -124,7 +124,7 @@ proptest! {
     #[test]
     fn an_outline_paints_what_the_stroke_paints(path in any_path(48.0), width in 0.5..12.0_f64, round in any::<bool>()) {
         let (cap, join) = if round { (Cap::Round, Join::Round) } else { (Cap::Square, Join::Bevel) };
-        let outline = Outline::new(width).cap(cap).join(join);
+        let outline = LineStyle { cap, join, ..LineStyle::new(width) };
         let stroke = drawn_coverage(path.clone().stroke("black", width).cap(cap).join(join), 48);
         // The outline in curves goes by the very tangents at the ends, as do only the shortest chords.
         let chords = path.stroke_chords(&outline, 0.01);

@@ -83,9 +83,9 @@ fn style_does_not_leak_from_one_item_to_the_next() {
     let third = circle((5.0, 5.0), 3.0).fill("red");
     assert_eq!(second.style(), &canvas);
     assert_ne!(first.style(), second.style());
-    assert_eq!(third.style().stroke_paint().and_then(Paint::colour), None);
+    assert_eq!(third.style().stroke.as_ref().and_then(Paint::colour), None);
     assert_eq!(third.style(), circle((0.0, 0.0), 1.0).fill("red").style());
-    assert_eq!(canvas.fill_paint().and_then(Paint::colour), Some(Colour::parse("red").unwrap()));
+    assert_eq!(canvas.fill.as_ref().and_then(Paint::colour), Some(Colour::parse("red").unwrap()));
 }
 
 #[test]

@@ -6,7 +6,7 @@ use chordane::sheet::Node;
 fn colours(group: &Group) -> Vec<String> {
     let colour = |node: &Node| match node {
         Node::Item(item) => {
-            item.style().fill_paint().and_then(Paint::colour).map(Colour::hex).unwrap_or_default()
+            item.style().fill.as_ref().and_then(Paint::colour).map(Colour::hex).unwrap_or_default()
         }
         _ => String::new(),
     };
@@ -68,22 +68,22 @@ fn a_stamp_comes_out_the_same_as_its_path() {
 #[test]
 fn tapers_are_as_wide_as_they_say() {
     let line = Path::open([(0.0, 0.0), (100.0, 0.0)]);
-    let wave = line.then(Outline::new(10.0).tapered(|share| (share * std::f64::consts::PI).sin()));
+    let wave = line.then(LineStyle::new(10.0).tapered(|share| (share * std::f64::consts::PI).sin()));
     for i in 1..100 {
         let x = f64::from(i);
         let half = 5.0 * (x / 100.0 * std::f64::consts::PI).sin();
         assert!(wave.inside((x, half - 0.05)) && !wave.inside((x, half + 0.05)), "{x}");
     }
     // Nothing where the width is nothing, and a fault where it is not a number.
-    assert_eq!(line.then(Outline::new(10.0).tapered(|_| -1.0)).area().unwrap(), 0.0);
-    let fault = line.then(Outline::new(10.0).tapered(|share| 0.0 / (share - 2.0 - share + 2.0)));
+    assert_eq!(line.then(LineStyle::new(10.0).tapered(|_| -1.0)).area().unwrap(), 0.0);
+    let fault = line.then(LineStyle::new(10.0).tapered(|share| 0.0 / (share - 2.0 - share + 2.0)));
     assert_eq!(
         fault.sound().unwrap_err().to_string(),
         "`tapered`: the width NaN is not finite; give a finite number"
     );
-    assert!(line.then(Outline::new(10.0).tapered(|_| 1.0).tolerance(0.0)).sound().is_err());
+    assert!(line.then(Taper { tolerance: 0.0, ..LineStyle::new(10.0).tapered(|_| 1.0) }).sound().is_err());
     // A closed line has no seam.
-    let hoop = circle((0.0, 0.0), 50.0).then(Outline::new(8.0).tapered(|_| 1.0));
+    let hoop = circle((0.0, 0.0), 50.0).then(LineStyle::new(8.0).tapered(|_| 1.0));
     assert!((hoop.area().unwrap() - 800.0 * std::f64::consts::PI).abs() < 4.0);
 }
 

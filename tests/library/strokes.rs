@@ -25,7 +25,7 @@ proptest! {
         path in crate::support::any_path(16.0),
         width in 0.5..9.0_f64,
     ) {
-        let area = path.stroke_chords(&Outline::new(width).cap(Cap::Round).join(Join::Round), 0.005);
+        let area = path.stroke_chords(&LineStyle { cap: Cap::Round, join: Join::Round, ..LineStyle::new(width) }, 0.005);
         for x in -4..20 {
             for y in -4..20 {
                 let spot = pt(f64::from(x) + 0.37, f64::from(y) + 0.41);
@@ -42,7 +42,7 @@ proptest! {
     fn outlines_wind_one_way(corners in prop::collection::vec(point(16.0), 2..8), width in 0.5..12.0_f64, closed in any::<bool>()) {
         let line = if closed { Path::closed(corners) } else { Path::open(corners) };
         for join in [Join::Mitre, Join::Round, Join::Bevel] {
-            let area = line.stroke_chords(&Outline::new(width).join(join), 0.05);
+            let area = line.stroke_chords(&LineStyle { join, ..LineStyle::new(width) }, 0.05);
             for x in 0..16 {
                 for y in 0..16 {
                     prop_assert!(area.winding((f64::from(x) + 0.123, f64::from(y) + 0.321)) >= 0);
@@ -55,7 +55,7 @@ proptest! {
     #[test]
     fn dashes_cover_their_share_of_the_line(on in 1.0..6.0_f64, off in 1.0..6.0_f64, offset in -20.0..20.0_f64) {
         let line = start((0.0, 0.0)).line((1000.0, 0.0)).open();
-        let area = line.stroke_chords(&Outline::new(2.0).dash([on, off], offset), 0.01).signed_area().abs();
+        let area = line.stroke_chords(&LineStyle { dash: vec![on, off], dash_offset: offset, ..LineStyle::new(2.0) }, 0.01).signed_area().abs();
         let want = 2000.0 * on / (on + off);
         prop_assert!((area - want).abs() <= 2.0 * on + 1e-6, "{} for {}", area, want);
     }
@@ -64,20 +64,27 @@ proptest! {
 #[test]
 fn caps_and_joins_have_their_areas() {
     let line = Path::open([(0.0, 0.0), (10.0, 0.0)]);
-    let area = |outline: &Outline| line.stroke_chords(outline, 1e-4).signed_area().abs();
-    assert!((area(&Outline::new(4.0)) - 40.0).abs() < 1e-9);
-    assert!((area(&Outline::new(4.0).cap(Cap::Square)) - 56.0).abs() < 1e-9);
-    assert!((area(&Outline::new(4.0).cap(Cap::Round)) - (40.0 + 4.0 * std::f64::consts::PI)).abs() < 1e-2);
+    let area = |outline: &LineStyle| line.stroke_chords(outline, 1e-4).signed_area().abs();
+    assert!((area(&LineStyle::new(4.0)) - 40.0).abs() < 1e-9);
+    assert!((area(&LineStyle { cap: Cap::Square, ..LineStyle::new(4.0) }) - 56.0).abs() < 1e-9);
+    assert!(
+        (area(&LineStyle { cap: Cap::Round, ..LineStyle::new(4.0) }) - (40.0 + 4.0 * std::f64::consts::PI))
+            .abs()
+            < 1e-2
+    );
 
     let corner = Path::open([(0.0, 0.0), (10.0, 0.0), (10.0, 10.0)]);
-    let area = |outline: &Outline| corner.stroke_chords(outline, 1e-4).signed_area().abs();
+    let area = |outline: &LineStyle| corner.stroke_chords(outline, 1e-4).signed_area().abs();
     // Two bars that overlap in a quarter of the width squared, and the corner.
-    assert!((area(&Outline::new(4.0)) - 80.0).abs() < 1e-9);
-    assert!((area(&Outline::new(4.0).join(Join::Bevel)) - 78.0).abs() < 1e-9);
-    assert!((area(&Outline::new(4.0).join(Join::Round)) - (76.0 + std::f64::consts::PI)).abs() < 1e-2);
+    assert!((area(&LineStyle::new(4.0)) - 80.0).abs() < 1e-9);
+    assert!((area(&LineStyle { join: Join::Bevel, ..LineStyle::new(4.0) }) - 78.0).abs() < 1e-9);
+    assert!(
+        (area(&LineStyle { join: Join::Round, ..LineStyle::new(4.0) }) - (76.0 + std::f64::consts::PI)).abs()
+            < 1e-2
+    );
     // The mitre of a right angle is the root of two long: a limit just below it bevels.
-    assert!((area(&Outline::new(4.0).mitre_limit(1.41)) - 78.0).abs() < 1e-9);
-    assert!((area(&Outline::new(4.0).mitre_limit(1.42)) - 80.0).abs() < 1e-9);
+    assert!((area(&LineStyle { mitre_limit: 1.41, ..LineStyle::new(4.0) }) - 78.0).abs() < 1e-9);
+    assert!((area(&LineStyle { mitre_limit: 1.42, ..LineStyle::new(4.0) }) - 80.0).abs() < 1e-9);
 }
 
 #[test]
@@ -96,12 +103,12 @@ fn lines_of_no_length_draw_their_caps() {
 #[test]
 fn strokes_that_cannot_be_are_faults_and_empty_ones_empty() {
     let line = Path::open([(0.0, 0.0), (10.0, 0.0)]);
-    assert!(line.stroke_chords(&Outline::new(0.0), 0.1).is_empty());
-    assert!(Path::empty().stroke_chords(&Outline::new(3.0), 0.1).is_empty());
-    let told = |outline: Outline| line.then(outline).sound().unwrap_err().to_string();
-    assert_eq!(told(Outline::new(-1.0)), "`outlined`: the width -1 is negative; give 0 or more");
+    assert!(line.stroke_chords(&LineStyle::new(0.0), 0.1).is_empty());
+    assert!(Path::empty().stroke_chords(&LineStyle::new(3.0), 0.1).is_empty());
+    let told = |outline: LineStyle| line.then(outline).sound().unwrap_err().to_string();
+    assert_eq!(told(LineStyle::new(-1.0)), "`outlined`: the width -1 is negative; give 0 or more");
     assert_eq!(
-        told(Outline::new(1.0).dash([3.0, -1.0], 0.0)),
+        told(LineStyle { dash: vec![3.0, -1.0], ..LineStyle::new(1.0) }),
         "`outlined`: the dash length -1 is negative; give 0 or more"
     );
     // A stroke without width paints nothing, so the item counts as unpainted and is drawn as a draft.

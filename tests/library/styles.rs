@@ -86,7 +86,7 @@ fn what_is_handed_down_can_be_asked_for() {
     // What is not handed down by itself.
     let opacity = |own: &str| {
         let reading = read(&format!("<g opacity='.5'>{}</g>", shape(own)));
-        reading.sheet.items().next().map(|item| item.item().style().get_opacity())
+        reading.sheet.items().next().map(|item| item.item().style().opacity)
     };
     assert_eq!(
         (opacity("opacity='inherit'"), opacity(""), opacity("opacity='initial'")),

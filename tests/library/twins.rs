@@ -139,7 +139,7 @@ proptest! {
         let mitred = shape.then(Offset::new(distance).mitre_limit(1e6));
         prop_assert!((mitred.area().unwrap() / (area + rim * distance + kites) - 1.0).abs() < 1e-9);
         // The ring of the outline lies half a width on either side.
-        let ring = shape.then(Outline::new(2.0 * distance).join(Join::Round));
+        let ring = shape.then(LineStyle { join: Join::Round, ..LineStyle::new(2.0 * distance) });
         let hole = shape.then(Offset::new(-distance)).area().unwrap();
         prop_assert!((ring.area().unwrap() - (expected - hole)).abs() < 1e-6 * expected);
     }

@@ -203,10 +203,10 @@ fn reshapes_and_combinations() {
     let own = "start([0, 0]).bow([80, 0], 25).line([80, 40]).open()";
     let disc = || circle((40.0, 0.0), 20.0);
     same([
-        (&format!("{own}.outlined(12)"), bow().then(Outline::new(12.0))),
+        (&format!("{own}.outlined(12)"), bow().then(LineStyle::new(12.0))),
         (
             &format!("{own}.outlined(12, \"square\", \"bevel\")"),
-            bow().then(Outline::new(12.0).cap(Cap::Square).join(Join::Bevel)),
+            bow().then(LineStyle { cap: Cap::Square, join: Join::Bevel, ..LineStyle::new(12.0) }),
         ),
         (&format!("{own}.rounded(5)"), bow().then(Round::new(5.0))),
         (&format!("{own}.rounded_eased(5)"), bow().then(Round::new(5.0).eased())),

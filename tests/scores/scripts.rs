@@ -673,7 +673,9 @@ fn reshapes_read_as_in_rust() {
         ("morphed(circle([0, 0], 20), 0.5)", own.morphed(&circle((0.0, 0.0), 20.0), 0.5)),
         (
             "tapered(6, |share| 1)",
-            own.then(Outline::new(6.0).cap(Cap::Round).join(Join::Round).tapered(|_| 1.0)),
+            own.then(
+                LineStyle { cap: Cap::Round, join: Join::Round, ..LineStyle::new(6.0) }.tapered(|_| 1.0),
+            ),
         ),
         ("warped(0.1, |p| p + [5, 0])", own.warped(0.1, |p| p + pt(5.0, 0.0))),
     ];

@@ -366,7 +366,8 @@ fn reshapes() -> Vec<Twin> {
     let points = || Path::open([O, (10.0, 0.2), (20.0, -0.2), (30.0, 0.0)]);
     let wave = || Path::open([(-60.0, 0.0), (60.0, 0.0)]).waved(8.0, 20.0);
     let fine = |x: f64, y: f64| pt(x, y + 12.0 * deg(x * 3.0).sin());
-    let taper = Outline::new(14.0).cap(Cap::Round).join(Join::Round).tapered(|share| 1.0 - share);
+    let taper =
+        LineStyle { cap: Cap::Round, join: Join::Round, ..LineStyle::new(14.0) }.tapered(|share| 1.0 - share);
     let big = || star(O, 5, 60.0, 30.0);
     vec![
         twin("waved", disc().waved(4.0, 15.0)),
@@ -389,7 +390,10 @@ fn reshapes() -> Vec<Twin> {
         twin("offset", big().then(Offset::new(8.0).join(Join::Round))),
         twin("offset_both", polygon(O, 6, 50.0).then(Offset::new(5.0).both())),
         twin("outlined", bent_line().outlined(12.0)),
-        twin("outlined", bent_line().then(Outline::new(12.0).cap(Cap::Round).join(Join::Round))),
+        twin(
+            "outlined",
+            bent_line().then(LineStyle { cap: Cap::Round, join: Join::Round, ..LineStyle::new(12.0) }),
+        ),
         twin("tapered", Path::open([O, (60.0, 20.0), (120.0, 0.0)]).then(taper)),
         twin("shaken", four(50.0).shaken(3.0, 12.0, 7)),
         twin("shaken_jagged", four(50.0).then(Shake::new(3.0, 12.0, 7).jagged())),

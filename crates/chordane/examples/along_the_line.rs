@@ -25,7 +25,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
         .then(Mirror::new((0.0, 0.0), deg(90.0)).beside());
     let bows =
         Stamp::new(bow).every(42.0).lead_in(20.0).turn(|_| deg(90.0)).scale(|at| 1.1 - 0.7 * at.share());
-    sheet = sheet.add(tail.then(Outline::new(9.0).tapered(|share| 1.0 - 0.8 * share)).fill("#20303c"));
+    sheet = sheet.add(tail.then(LineStyle::new(9.0).tapered(|share| 1.0 - 0.8 * share)).fill("#20303c"));
     sheet = sheet.add(bows.along_with(&tail, |at, bow| {
         bow.fill(format!("hsl({} 55% 48%)", (20.0 + 150.0 * at.share()).round()).as_str())
     }));

@@ -21,7 +21,7 @@ pub use crate::path::{
 pub use crate::picture::{BonesOptions, contact_sheet};
 pub use crate::raster::{PixelOptions, Pixels};
 pub use crate::reshape::{
-    Bend, Cap, CurveFit, Dash, Join, Mirror, Nib, Offset, Outline, Reshape, Ripple, Round, Shake, Spin,
+    Bend, Cap, CurveFit, Dash, Join, LineStyle, Mirror, Nib, Offset, Reshape, Ripple, Round, Shake, Spin,
     Stamp, Subdivide, Taper, Thin, Trim, Warp,
 };
 pub use crate::scene::{linked, woven};
@@ -34,8 +34,8 @@ pub use crate::shape::{
 };
 pub use crate::sheet::{
     BlendMode, Colour, ColourSpace, Frame, Gradient, Group, Item, Mask, MaskKind, Paint, Pattern, Picture,
-    Sampling, Shades, Sheet, Spread, Stroke, Style, Unit, along, by_vertex, copies_at, group, hsl, hwb, lab,
-    lch, linear_gradient, mix, mix_in, oklab, oklch, palette, paper, pattern, radial_gradient, rgb, ring_of,
+    Sampling, Shades, Sheet, Spread, Style, Unit, along, by_vertex, copies_at, group, hsl, hwb, lab, lch,
+    linear_gradient, mix, mix_in, oklab, oklch, palette, paper, pattern, radial_gradient, rgb, ring_of,
     sheet, style, sweep_gradient,
 };
 pub use crate::write::{Format, SvgOptions};

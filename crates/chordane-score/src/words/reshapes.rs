@@ -109,9 +109,11 @@ fn words() -> Vec<Word> {
             "The same with caps and joins of these names.",
             r##"open([[0, 0], [60, 20], [0, 50]]).outlined(12, "round", "round")"##,
             |call: &Call<'_>, path: Path, width: f64, cap: String, join: String| {
-                Ok::<_, Refusal>(
-                    path.then(Outline::new(width).cap(call.choice(&cap)?).join(call.choice(&join)?)),
-                )
+                Ok::<_, Refusal>(path.then(LineStyle {
+                    cap: call.choice(&cap)?,
+                    join: call.choice(&join)?,
+                    ..LineStyle::new(width)
+                }))
             },
         ),
         word(
@@ -206,5 +208,5 @@ fn tapered(call: &Call<'_>, path: &Path, width: f64, f: &FnPtr) -> Path {
         let get = |i: f64| asked.get(i as usize).copied().unwrap_or(0.0);
         if rest == 0.0 { get(before) } else { get(before) * (1.0 - rest) + get(before + 1.0) * rest }
     };
-    path.then(Outline::new(width).cap(Cap::Round).join(Join::Round).tapered(factor))
+    path.then(LineStyle { cap: Cap::Round, join: Join::Round, ..LineStyle::new(width) }.tapered(factor))
 }

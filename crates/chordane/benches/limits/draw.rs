@@ -127,7 +127,7 @@ pub(crate) fn stroke_long() -> Outcome {
         line.push(at);
     }
     let line = Path::open(line);
-    let outline = line.stroke_chords(&Outline::new(3.0).join(Join::Round), 0.01);
+    let outline = line.stroke_chords(&LineStyle { join: Join::Round, ..LineStyle::new(3.0) }, 0.01);
     let stroked = sheet(side, side).add(line.stroke("#20303c", 3.0).join(Join::Round));
     let filled = sheet(side, side).add(outline.fill("#20303c"));
     let mut pictures = [picture_of(SIDE, SIDE), picture_of(SIDE, SIDE)];

@@ -29,7 +29,7 @@ fn mixed_line(segments: usize) -> Path {
 /// The outline of a line of 100,000 mixed segments, against flattening it.
 pub(crate) fn outline() -> Outcome {
     let line = mixed_line(100_000);
-    let outline = Outline::new(3.0).join(Join::Round);
+    let outline = LineStyle { join: Join::Round, ..LineStyle::new(3.0) };
     compare(
         "outline",
         2.0,

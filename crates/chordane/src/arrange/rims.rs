@@ -7,7 +7,7 @@ use super::edges::{Arrangement, MOST_MEETS};
 use super::sides::{lefts, right_of};
 use super::sources::{Part, sources};
 use super::trace::{DirectedEdge, Rim, contours};
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::measure::tolerance_of;
 use crate::number::Cell;
 use crate::path::{Contour, FillRule, Path};
@@ -24,7 +24,7 @@ const TRIES: usize = 4;
 /// Beyond these sizes products of four lengths would leave the numbers: shapes are scaled before they are combined.
 const LARGE: f64 = 1e60;
 
-pub(crate) fn too_many(call: &'static str, mut fault: Carried) -> Path {
+pub(crate) fn too_many(call: &'static str, mut fault: FaultSlot) -> Path {
     fault.note(Fault::of(
         call,
         FaultKind::TooMany { what: "crossings", count: MOST_MEETS + 1, limit: MOST_MEETS },

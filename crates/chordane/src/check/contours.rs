@@ -46,7 +46,7 @@ fn lone_vertex(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &m
         return false;
     }
     let a_dot = drawn.half_stroke.is_some()
-        && drawn.item.style().get_stroke().cap() != Cap::Butt
+        && drawn.item.style().line.cap != Cap::Butt
         && (contour.is_closed() || contour.vertex_count() > 1);
     if !a_dot {
         let seen = "a contour is one vertex alone and draws nothing";

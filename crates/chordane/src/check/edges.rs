@@ -108,7 +108,7 @@ fn nearest(
         }
     }
     // Ends with a cap that reaches farther than the line, unless the line goes to the edge itself.
-    if !contour.is_closed() && drawn.item.style().get_stroke().cap() != Cap::Butt {
+    if !contour.is_closed() && drawn.item.style().line.cap != Cap::Butt {
         let ends = segments.first().map(|s| (s.from(), -s.leaving()));
         let ends = ends.into_iter().chain(segments.last().map(|s| (s.to(), s.arriving())));
         for (end, outward) in ends {

@@ -63,7 +63,7 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, space: &DocumentSpace, 
 /// A path of which nothing can be seen wherever it lies, and why.
 fn unpainted(drawn: &Drawn<'_>, filling: &Filling, bounds: &Cell, findings: &mut Findings) -> bool {
     let style = drawn.item.style();
-    let given = style.fill_paint().is_some() || style.stroke_paint().is_some();
+    let given = style.fill.as_ref().is_some() || style.stroke.as_ref().is_some();
     let (seen, words, markup) = if drawn.half_stroke.is_some() {
         return false;
     } else if drawn.filled {
@@ -83,7 +83,7 @@ fn unpainted(drawn: &Drawn<'_>, filling: &Filling, bounds: &Cell, findings: &mut
             "give it an opacity above 0, or take it out",
             "give it an opacity above 0, or take it out",
         )
-    } else if given && style.stroke_paint().is_some_and(is_seen) && style.get_stroke().width() == 0.0 {
+    } else if given && style.stroke.as_ref().is_some_and(is_seen) && style.line.width == 0.0 {
         (
             "the stroke is 0 wide and there is no fill, so that nothing is seen",
             "give the stroke a width above 0",
@@ -194,7 +194,8 @@ fn hides(over: &Drawn<'_>, under: &Drawn<'_>, painted: &Cell) -> bool {
         let solid = over
             .item
             .style()
-            .stroke_paint()
+            .stroke
+            .as_ref()
             .and_then(Paint::colour)
             .is_some_and(|colour| colour.alpha >= 1.0);
         solid && over.half_stroke.is_some_and(|other| other >= half)

@@ -21,7 +21,7 @@ pub use finding::{Code, Finding, Level};
 pub use seam::LoopMoments;
 
 use crate::arrange::Filling;
-use crate::ground::{Carried, Fault, at_most, spent, threads};
+use crate::ground::{Fault, FaultSlot, at_most, spent, threads};
 use crate::path::Contour;
 use crate::sheet::Sheet;
 use drawn::{DocumentSpace, Drawn};
@@ -129,7 +129,7 @@ impl Sheet {
         dots::look(&drawn, &space, &mut findings);
         names::look(&drawn, &mut findings);
         layers::covered(&drawn, &mut findings);
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         fault.stopped("check");
         fault.sound()?;
         Ok(Report { paths, findings: findings.in_order(), left_out })

@@ -1,7 +1,7 @@
 //! Union, intersection, difference, exclusive or; and a path without crossings.
 
 use crate::arrange::{Part, arranged, scaled_to_numbers, too_many};
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::Point;
 use crate::path::{Contour, FillRule, ONE_SEGMENT_DEGREES, Path, Segment};
 
@@ -91,7 +91,7 @@ fn united(paths: &[&Path]) -> Path {
     if let Some((scaled, factor)) = scaled_to_numbers(paths, 0.0) {
         return united(&scaled.iter().collect::<Vec<_>>()).scaled(1.0 / factor);
     }
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let mut all: Vec<Contour> = Vec::new();
     let mut weights: Vec<i32> = Vec::new();
     for path in paths {

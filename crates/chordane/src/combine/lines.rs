@@ -4,7 +4,7 @@ use std::ops::ControlFlow;
 
 use crate::arrange::all_closed;
 use crate::arrange::{crossing_at, scaled_to_numbers};
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::measure::{BoxTree, Meet, meets, overlap, tolerance_of, winding_in};
 use crate::number::{Cell, Point};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
@@ -36,7 +36,7 @@ impl Path {
 }
 
 fn cut(line: &Path, area: &Path, inside: bool) -> Path {
-    let mut fault: Carried = line.carried().clone();
+    let mut fault: FaultSlot = line.carried().clone();
     fault.take_from(area.carried());
     let extent = [line, area].into_iter().filter_map(Path::bounds).reduce(Cell::union);
     let (Some(extent), None) = (extent, fault.get()) else {

@@ -4,7 +4,7 @@
 //! contours the corners are matched first, in order, then what lies between two of them is cut at the same shares of its
 //! length on both; every piece then goes straight from the one to the other.
 
-use crate::ground::{Carried, Fault, FaultKind, spent};
+use crate::ground::{Fault, FaultKind, FaultSlot, spent};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, FillRule, Path, Segment};
@@ -36,7 +36,7 @@ const PROBES: usize = 64;
 pub struct Morph {
     pairs: Vec<Pair>,
     ends: [Path; 2],
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 /// Two contours cut into the same number of pieces.

@@ -5,11 +5,17 @@ use std::sync::Arc;
 use super::allowance::stopped;
 use super::{Fault, FaultKind};
 
-/// The slot in which built values carry their first fault. Cheap when empty, shared when not.
+/// The slot in which a value keeps the first fault of its making: empty by default. It is seen by `sound`, and by everything that leaves the library.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let hem = Style { opacity: 0.5, ..style().stroke("no such colour", 2.0) };
+/// assert!(hem.sound().is_err());
+/// ```
 #[derive(Clone, Debug, Default, PartialEq)]
-pub(crate) struct Carried(Option<Arc<Fault>>);
+pub struct FaultSlot(Option<Arc<Fault>>);
 
-impl Carried {
+impl FaultSlot {
     /// Remembers the fault unless there is one already.
     #[cold]
     pub(crate) fn note(&mut self, fault: Fault) {

@@ -13,6 +13,7 @@ mod visible;
 mod xml;
 
 pub use allowance::Allowance;
+pub use carried::FaultSlot;
 pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};
 pub use near::nearest;
@@ -23,6 +24,5 @@ pub use visible::visible;
 #[cfg(feature = "svg-read")]
 pub(crate) use allowance::stopped;
 pub(crate) use allowance::{at_most, spent};
-pub(crate) use carried::Carried;
 pub(crate) use mix::{GOLDEN, in_row, mixed};
 pub(crate) use xml::is_xml;

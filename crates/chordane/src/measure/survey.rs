@@ -8,7 +8,7 @@
 use std::sync::OnceLock;
 
 use super::tree::BoxTree;
-use crate::ground::{Carried, Fault, spent};
+use crate::ground::{Fault, FaultSlot, spent};
 use crate::number::{Angle, Point, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
@@ -161,7 +161,7 @@ impl Path {
     /// ```
     pub fn survey(&self) -> Result<Survey, Fault> {
         self.sound()?;
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         let far = far_out(self.contours());
         fault.in_range("survey", "coordinate farthest out", far, 0.0, MOST_FAR);
         fault.sound()?;

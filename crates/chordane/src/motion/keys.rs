@@ -1,7 +1,7 @@
 //! Keys: values at places of the phase, and what is between them.
 
 use super::{Easing, Keyed, rounds};
-use crate::ground::{Carried, Fault, Given, Named};
+use crate::ground::{Fault, FaultSlot, Given, Named};
 use crate::number::{Angle, turns};
 
 /// Values at times from 0 to 1, and between them part of the way from one to the next; see [`keys`].
@@ -14,7 +14,7 @@ pub struct Keys<T> {
     there_and_back: bool,
     count: f64,
     delay: f64,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 /// Keys: each a time from 0 to 1 and the value that is to be reached then. Before the first and after the last the value stays.
@@ -34,7 +34,7 @@ pub struct Keys<T> {
 #[must_use]
 pub fn keys<T: Keyed>(keys: impl IntoIterator<Item = (f64, T)>) -> Keys<T> {
     let keys: Vec<(f64, T)> = keys.into_iter().collect();
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let mut before: Option<f64> = None;
     for (i, (time, value)) in keys.iter().enumerate() {
         fault.in_range("keys", "time", *time, 0.0, 1.0);

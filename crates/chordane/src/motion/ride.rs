@@ -108,11 +108,11 @@ impl Style {
     /// ```
     /// use chordane::prelude::*;
     /// let dashed = style().stroke("teal", 2.0).dash([6.0, 4.0]);
-    /// assert_eq!(dashed.marching(0.25).get_stroke().dash_offset(), -2.5);
+    /// assert_eq!(dashed.marching(0.25).line.dash_offset, -2.5);
     /// ```
     #[must_use]
     pub fn marching(self, phase: f64) -> Self {
-        let dash = self.get_stroke().dash();
+        let dash = &self.line.dash;
         let pattern = dash.iter().sum::<f64>() * if dash.len() % 2 == 1 { 2.0 } else { 1.0 };
         if pattern == 0.0 { self } else { self.dash_offset(-pattern * rounds(phase, 1.0, 0.0)) }
     }

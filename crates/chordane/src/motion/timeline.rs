@@ -1,12 +1,12 @@
 //! Timelines: which part of the phase each of several motions takes.
 
-use crate::ground::{Carried, Fault, nearest};
+use crate::ground::{Fault, FaultSlot, nearest};
 
 /// Named spans that follow one another, run together or begin one a little after the other; as a whole they fill the phase. See [`timeline`].
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Timeline {
     spans: Vec<Span>,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 #[derive(Clone, Debug, PartialEq)]

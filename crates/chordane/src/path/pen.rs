@@ -4,7 +4,7 @@
 //! last segment arrived. It starts out heading along +x.
 
 use super::{Arc, ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Point, polar, rad};
 
 /// Sets a pen down at a point, to begin a path.
@@ -42,7 +42,7 @@ pub struct Pen {
     fill_rule: FillRule,
     current: ContourBuilder,
     heading: Angle,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 impl Pen {

@@ -9,7 +9,7 @@ use std::sync::Arc as Shared;
 use super::contour::one_but_for_rounding;
 use super::tangents::{self, End, Run};
 use super::{ArcSegment, ContourBuilder, Path, Tag};
-use crate::ground::{Carried, Fault, FaultKind, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Named};
 use crate::number::{Angle, Point, rad};
 
 /// A vertex of a smooth curve: where it is, and how the curve passes it.
@@ -170,7 +170,7 @@ pub struct Through {
     ends: Ends,
     low_bending: bool,
     call: &'static str,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 /// A smooth curve through vertices, each stretch shaped by its neighbours alone: moving one vertex changes the curve
@@ -410,7 +410,7 @@ impl Through {
     }
 }
 
-fn note(fault: &mut Carried, call: &'static str, i: usize, vertex: &Vertex) {
+fn note(fault: &mut FaultSlot, call: &'static str, i: usize, vertex: &Vertex) {
     let kind = match vertex.kind {
         _ if !vertex.at.is_finite() => FaultKind::PointNotFinite { x: vertex.at.x, y: vertex.at.y },
         Kind::Rounded(radius) if !radius.is_finite() => {

@@ -1,7 +1,7 @@
 //! The [`Path`]: contours, the rule that says what they enclose, and the first fault of their making.
 
 use super::{Contour, ContourBuilder, Pen, Segment};
-use crate::ground::{Carried, Fault, FaultKind, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Named};
 use crate::number::Point;
 
 /// Which spots a path encloses where its contours overlap.
@@ -88,7 +88,7 @@ impl FillRule {
 pub struct Path {
     contours: Vec<Contour>,
     fill_rule: FillRule,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 impl PartialEq for Path {
@@ -165,7 +165,7 @@ impl Path {
         Self { contours, fill_rule: self.fill_rule, fault: self.fault.clone() }
     }
 
-    pub(crate) fn from_parts(contours: Vec<Contour>, fill_rule: FillRule, fault: Carried) -> Self {
+    pub(crate) fn from_parts(contours: Vec<Contour>, fill_rule: FillRule, fault: FaultSlot) -> Self {
         Self { contours, fill_rule, fault }
     }
 
@@ -179,11 +179,11 @@ impl Path {
         self
     }
 
-    pub(crate) fn into_parts(self) -> (Vec<Contour>, FillRule, Carried) {
+    pub(crate) fn into_parts(self) -> (Vec<Contour>, FillRule, FaultSlot) {
         (self.contours, self.fill_rule, self.fault)
     }
 
-    pub(crate) fn carried(&self) -> &Carried {
+    pub(crate) fn carried(&self) -> &FaultSlot {
         &self.fault
     }
 

@@ -8,7 +8,7 @@ use super::shapes::{Polygons, Shape, within_reach};
 use crate::ground::Fault;
 use crate::number::Point;
 use crate::path::{Affine, Contour, FillRule, Path, flatten_segment};
-use crate::reshape::{FlatPath, Outline};
+use crate::reshape::{FlatPath, LineStyle};
 use crate::scene::{Placed, largest_scale};
 use crate::sheet::{Colour, Paint, Pattern};
 
@@ -67,8 +67,7 @@ impl Drawn {
         let size = Point::new(target.width as f64, target.height as f64);
         // What one colour covers does not depend on where it lies.
         let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
-        let bounds =
-            (shaded(&style.fill) || shaded(&style.stroke_paint)).then(|| item.path().bounds()).flatten();
+        let bounds = (shaded(&style.fill) || shaded(&style.stroke)).then(|| item.path().bounds()).flatten();
         let surface = Surface {
             path: item.path(),
             bounds,
@@ -88,14 +87,14 @@ impl Drawn {
         }
         if style.paints_nothing() {
             self.flat.clear();
-            Outline::new(1.0).outline_into(
+            LineStyle::new(1.0).outline_into(
                 &item.path().transformed(to_pixels),
                 target.tolerance,
                 &mut self.flat,
             );
             self.push(FillRule::Nonzero, Ink::solid(DRAFT, 1.0), target)?.into_iter().for_each(&mut add);
-        } else if let Some(paint) = &style.stroke_paint {
-            let outline = style.get_stroke().outline();
+        } else if let Some(paint) = &style.stroke {
+            let outline = &style.line;
             let scale = largest_scale(to_pixels);
             let surface = Surface { half_width: Some(0.5 * outline.width * scale), ..surface };
             let ink = self.ink(paint, opacity, &surface, tiled)?;
@@ -160,7 +159,7 @@ fn push_transformed(contour: &Contour, by: &Affine, tolerance: f64, flat: &mut F
 }
 
 /// The area of a stroke in pixels. The stroke is built before the transform, which may squash it.
-fn stroke(path: &Path, outline: &Outline, to_pixels: &Affine, tolerance: f64, flat: &mut FlatPath) {
+fn stroke(path: &Path, outline: &LineStyle, to_pixels: &Affine, tolerance: f64, flat: &mut FlatPath) {
     let scale = largest_scale(to_pixels);
     if scale > 0.0 {
         outline.outline_into(path, tolerance / scale, flat);

@@ -5,7 +5,7 @@ use std::fmt;
 use super::items::Target;
 use super::pixel::Rgba;
 use super::plan::Plan;
-use crate::ground::{Carried, Fault};
+use crate::ground::{Fault, FaultSlot};
 use crate::number::Point;
 use crate::path::Affine;
 use crate::scene::Scene;
@@ -309,7 +309,7 @@ impl Pixels {
         options: &PixelOptions,
     ) -> Result<(), Fault> {
         let tolerance = options.tolerance;
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         fault.positive("pixels", "tolerance", tolerance);
         fault.sound()?;
         let to_sheet = (*to_pixels * sheet.upright()).inverse();

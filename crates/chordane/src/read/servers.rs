@@ -242,8 +242,8 @@ fn alone(nodes: &[Node], cell: &Cell, on: &Painted<'_>) -> Option<sheet::Paint> 
         on.bounds.filter(|bounds| on.share >= 1.0 && cell.contains(bounds.min) && cell.contains(bounds.max));
     bounds?;
     let [Node::Item(item)] = nodes else { return None };
-    let plain = item.compositing().is_plain() && item.style().get_opacity() >= 1.0;
-    let Some(sheet::Paint::Picture(picture)) = item.style().fill_paint().filter(|_| plain) else {
+    let plain = item.compositing().is_plain() && item.style().opacity >= 1.0;
+    let Some(sheet::Paint::Picture(picture)) = item.style().fill.as_ref().filter(|_| plain) else {
         return None;
     };
     let to = item.transform();

@@ -317,20 +317,20 @@ impl<'a> Walk<'a> {
             return Err(error);
         }
         let path = path.with_fill_rule(properties.fill_rule);
-        let both = style.fill_paint().is_some() && style.stroke_paint().is_some();
-        if own.unscaled && style.stroke_paint().is_some() {
+        let both = style.fill.as_ref().is_some() && style.stroke.as_ref().is_some();
+        if own.unscaled && style.stroke.as_ref().is_some() {
             // The line of what is transformed, and the fill as ever.
             let line = path.transformed(&transform);
             let (filled, stroked) = parted(&style);
             let fill = Item::from(path).styled(&filled).transformed(&transform);
-            let together = group().opacity(style.get_opacity()).add_all(both.then_some(fill));
+            let together = group().opacity(style.opacity).add_all(both.then_some(fill));
             nodes.push(together.add(Item::from(line).styled(&stroked).at_line(self.line(element.at))).into());
             return Ok(());
         }
         if properties.stroke_first && both {
             let (filled, stroked) = parted(&style);
             let of = |style: &Style| Item::from(path.clone()).styled(style).at_line(self.line(element.at));
-            let together = group().opacity(style.get_opacity()).add(of(&stroked)).add(of(&filled));
+            let together = group().opacity(style.opacity).add(of(&stroked)).add(of(&filled));
             let made = self.layered(together, &own, bounds, (element, viewport))?.transformed(&transform);
             nodes.push(self.named(element).map_or(made.clone(), |id| made.named(&id)).into());
             return Ok(());
@@ -496,7 +496,7 @@ impl<'a> Walk<'a> {
 fn parted(style: &Style) -> (Style, Style) {
     let full = style.clone().opacity(1.0);
     let mut filled = crate::sheet::style();
-    if let Some(paint) = style.fill_paint() {
+    if let Some(paint) = style.fill.as_ref() {
         filled = filled.fill(paint);
     }
     (filled, full.unfilled())

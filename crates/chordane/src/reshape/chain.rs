@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::path::{Contour, Path};
 
 /// A path in, a path out. Make your own:
@@ -205,8 +205,8 @@ impl Path {
 /// carries it; else the contours that are made, under the path's fill rule.
 pub(crate) fn unless_faulty(
     path: &Path,
-    check: impl FnOnce(&mut Carried),
-    make: impl FnOnce(&mut Carried) -> Vec<Contour>,
+    check: impl FnOnce(&mut FaultSlot),
+    make: impl FnOnce(&mut FaultSlot) -> Vec<Contour>,
 ) -> Path {
     let mut fault = path.carried().clone();
     check(&mut fault);

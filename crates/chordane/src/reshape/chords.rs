@@ -7,12 +7,12 @@
 //! the crossing of the two inner lines, which removes only what was covered twice.
 
 use super::flat::{FlatPath, Polyline};
-use super::outline::{Cap, Join, Outline};
+use super::line_style::{Cap, Join, LineStyle};
 use super::pattern::dashed;
 use crate::number::Point;
 use crate::path::{ContourBuilder, FillRule, Path};
 
-impl Outline {
+impl LineStyle {
     /// Adds the stroke's area to `out` as polygons for the nonzero rule.
     pub(crate) fn outline_into(&self, path: &Path, tolerance: f64, out: &mut FlatPath) {
         let half = self.width * 0.5;
@@ -44,7 +44,7 @@ impl Path {
     /// What drawing uses, without the promise of a word: for tests and benches.
     #[doc(hidden)]
     #[must_use]
-    pub fn stroke_chords(&self, outline: &Outline, tolerance: f64) -> Self {
+    pub fn stroke_chords(&self, outline: &LineStyle, tolerance: f64) -> Self {
         let mut flat = FlatPath::default();
         if tolerance > 0.0 {
             outline.outline_into(self, tolerance, &mut flat);
@@ -71,7 +71,7 @@ struct Side {
 
 /// Builds the two edges of one line after the other.
 struct Sides<'a> {
-    outline: &'a Outline,
+    outline: &'a LineStyle,
     half: f64,
     /// Cosine and sine of the angle between the points of a round join or cap.
     step: Point,
@@ -82,7 +82,7 @@ struct Sides<'a> {
 }
 
 impl<'a> Sides<'a> {
-    fn new(outline: &'a Outline, half: f64, tolerance: f64) -> Self {
+    fn new(outline: &'a LineStyle, half: f64, tolerance: f64) -> Self {
         let ratio = (tolerance / half).clamp(1e-9, 0.5);
         let angle = 4.0 * (ratio * 0.5).sqrt().asin();
         // A mitre of turning angle a stands out by half (1 / cos(a / 2) - 1), about half a^2 / 8.

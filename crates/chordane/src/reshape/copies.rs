@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::{Carried, spent};
+use crate::ground::{FaultSlot, spent};
 use crate::number::{Angle, Point, around};
 use crate::path::{Affine, Path, by};
 
@@ -114,7 +114,7 @@ impl Spin {
 
 impl Reshape for Spin {
     fn reshape(&self, path: &Path) -> Path {
-        let check = |fault: &mut Carried| {
+        let check = |fault: &mut FaultSlot| {
             fault.at_most("spun", "copies", self.copies, MOST_COPIES);
             fault.point("spun", self.centre);
         };

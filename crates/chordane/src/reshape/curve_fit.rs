@@ -6,7 +6,7 @@
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::{Carried, spent};
+use crate::ground::{FaultSlot, spent};
 use crate::number::{Angle, Point, deg, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
 
@@ -347,7 +347,7 @@ fn squares(
 
 impl Reshape for CurveFit {
     fn reshape(&self, path: &Path) -> Path {
-        let check = |fault: &mut Carried| {
+        let check = |fault: &mut FaultSlot| {
             fault.positive("curve_fitted", "tolerance", self.tolerance);
             fault.finite("curve_fitted", "corner angle", self.corner.degrees());
         };

@@ -4,7 +4,7 @@ use super::Reshape;
 use super::chain::unless_faulty;
 use super::corners::corner_distances;
 use super::pattern::{MOST_DASHES, even, is_whole, joined, lay};
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::path::{Contour, Path};
 
 /// How a pattern is made to fit the line.
@@ -70,8 +70,8 @@ impl Dash {
         self
     }
 
-    fn check(&self) -> Carried {
-        let mut fault = Carried::default();
+    fn check(&self) -> FaultSlot {
+        let mut fault = FaultSlot::default();
         fault.finite("dashed", "dash offset", self.offset);
         for length in &self.pattern {
             fault.not_negative("dashed", "dash length", *length);

@@ -6,10 +6,10 @@
 use std::cell::Cell;
 
 use super::flank::{Flank, Run, across, without_standstills};
-use super::outline::{Cap, FINE, Join, Outline};
+use super::line_style::{Cap, FINE, Join, LineStyle};
 use super::{Dash, Reshape};
 use crate::arrange::{Part, arranged_within, scaled_to_numbers};
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Contour, FillRule, Path, Segment};
 
@@ -28,11 +28,11 @@ const LOOKS: f64 = 256.0;
 pub(super) type Width<'a> = &'a dyn Fn(f64) -> f64;
 
 pub(super) fn outlined(
-    outline: &Outline,
+    outline: &LineStyle,
     path: &Path,
     width: Option<Width<'_>>,
     tolerance: f64,
-    own: Carried,
+    own: FaultSlot,
 ) -> Path {
     let mut fault = path.carried().clone();
     fault.take_from(&own);
@@ -41,7 +41,7 @@ pub(super) fn outlined(
     }
     if let Some((path, factor)) = scaled_to_numbers(&[path], outline.width) {
         let [path] = &path[..] else { return Path::empty() };
-        let scaled = Outline { width: outline.width * factor, ..outline.clone() };
+        let scaled = LineStyle { width: outline.width * factor, ..outline.clone() };
         return outlined(&scaled, path, width, tolerance * factor, fault).scaled(1.0 / factor);
     }
     let call = if width.is_some() { "tapered" } else { "outlined" };
@@ -73,7 +73,7 @@ fn without_slits(rims: Vec<Contour>, tolerance: f64) -> Vec<Contour> {
 }
 
 struct Stroke<'a> {
-    outline: &'a Outline,
+    outline: &'a LineStyle,
     /// What the width is multiplied with at a share of a contour's length.
     width: Option<Width<'a>>,
     /// A width that was no number.
@@ -302,9 +302,10 @@ fn round(run: &mut Run, at: Point, [from, to]: [Point; 2], clockwise: bool) {
     }
 }
 
-impl Reshape for Outline {
+impl Reshape for LineStyle {
     fn reshape(&self, path: &Path) -> Path {
-        let fault = self.check();
+        let mut fault = FaultSlot::default();
+        self.check("outlined", &mut fault);
         if self.dash.is_empty() {
             return outlined(self, path, None, FINE, fault);
         }
@@ -318,9 +319,9 @@ impl Reshape for Outline {
 }
 
 impl Path {
-    /// The area that a stroke of a width paints, with butt caps and mitre joins; see [`Outline`].
+    /// The area that a line of a style paints, or one of a width, with butt caps and mitre joins; see [`LineStyle`].
     #[must_use]
-    pub fn outlined(&self, width: f64) -> Self {
-        self.then(Outline::new(width))
+    pub fn outlined(&self, line: impl Into<LineStyle>) -> Self {
+        self.then(line.into())
     }
 }

@@ -5,7 +5,7 @@
 
 use std::sync::Arc as Shared;
 
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Point, rad};
 use crate::path::{ArcSegment, Contour, ContourBuilder, Path, Pen, Segment, Tag};
 
@@ -165,7 +165,7 @@ impl Path {
     }
 
     /// Whether there is such a vertex, or so many beyond the last; notes a fault when not.
-    fn there(&self, call: &'static str, at: VertexAt, beyond: usize, fault: &mut Carried) -> bool {
+    fn there(&self, call: &'static str, at: VertexAt, beyond: usize, fault: &mut FaultSlot) -> bool {
         let count = self.contours().get(at.contour).map(Contour::vertex_count);
         let there = count.is_some_and(|count| at.vertex < count + beyond);
         if !there {

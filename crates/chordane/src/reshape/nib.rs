@@ -1,7 +1,7 @@
 //! Strokes of a broad nib, whose width differs with the direction of the line.
 
-use super::outline::{Cap, Join, Outline};
-use crate::ground::{Carried, Fault, FaultKind};
+use super::line_style::{Cap, Join, LineStyle};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};
 
@@ -62,7 +62,7 @@ impl Nib {
         self
     }
 
-    /// The same with another mitre limit; see [`Outline::mitre_limit`]. It is taken as seen with the ellipse stretched
+    /// The same with another mitre limit; see [`LineStyle::mitre_limit`]. It is taken as seen with the ellipse stretched
     /// to a circle.
     #[must_use]
     pub fn mitre_limit(mut self, limit: f64) -> Self {
@@ -70,8 +70,8 @@ impl Nib {
         self
     }
 
-    fn check(&self) -> Carried {
-        let mut fault = Carried::default();
+    fn check(&self) -> FaultSlot {
+        let mut fault = FaultSlot::default();
         for (what, value) in
             [("width across", self.across), ("width down", self.down), ("mitre limit", self.mitre_limit)]
         {
@@ -137,7 +137,8 @@ impl Path {
         }
         let half = Point::new(nib.across, nib.down).max(Point::splat(widest * THINNEST)) * 0.5;
         let to_nib = by::rotation(nib.slant) * Affine::from_scale(half);
-        let outline = Outline::new(2.0).cap(nib.cap).join(nib.join).mitre_limit(nib.mitre_limit);
+        let outline =
+            LineStyle { cap: nib.cap, join: nib.join, mitre_limit: nib.mitre_limit, ..LineStyle::new(2.0) };
         // Nothing is farther apart on the sheet than in the stretched plane times the longer half axis.
         let area = self.transformed(&to_nib.inverse()).stroke_chords(&outline, tolerance / (0.5 * widest));
         let back = area.transformed(&to_nib);

@@ -8,12 +8,12 @@
 use super::Reshape;
 use super::corners::{SMOOTH, jump};
 use super::flank::parallel;
-use super::outline::{FINE, Join};
+use super::line_style::{FINE, Join};
 use crate::arrange::{
     Arrangement, DirectedEdge, Edge, MOST_MEETS, Part, arranged, contours, lefts, right_of,
     scaled_to_numbers, sources, too_many,
 };
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::measure::tolerance_of;
 use crate::number::{Angle, Cell, Point};
 use crate::path::{ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
@@ -92,8 +92,8 @@ impl Offset {
         self
     }
 
-    fn check(&self) -> Carried {
-        let mut fault = Carried::default();
+    fn check(&self) -> FaultSlot {
+        let mut fault = FaultSlot::default();
         fault.finite("offset", "distance", self.distance);
         fault.not_negative("offset", "mitre limit", self.mitre_limit);
         fault.positive("offset", "tolerance", self.tolerance);
@@ -193,7 +193,7 @@ impl Offset {
             (true, false) => area != 0 || ribbon != 0,
             _ => area != 0 && ribbon == 0,
         });
-        kept.map_or_else(|| too_many("offset", Carried::default()), Path::from_contours)
+        kept.map_or_else(|| too_many("offset", FaultSlot::default()), Path::from_contours)
     }
 
     /// The lines beside an open contour: the rim of all that is near to it, as far as it is a parallel of the right side.
@@ -212,7 +212,7 @@ impl Offset {
         let off = tolerance_of(&extent);
         let sources = sources(&parts, off);
         let Some(arrangement) = Arrangement::new(&sources, off, MOST_MEETS) else {
-            return too_many("offset", Carried::default());
+            return too_many("offset", FaultSlot::default());
         };
         let lefts = lefts(&arrangement, &sources, off);
         let of = |source: usize| {

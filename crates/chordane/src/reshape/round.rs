@@ -3,7 +3,7 @@
 use super::Reshape;
 use super::chain::unless_faulty;
 use super::corners::{SMOOTH, jump};
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Contour, ContourBuilder, Path, Segment};
 
@@ -59,7 +59,7 @@ impl Round {
 
 impl Reshape for Round {
     fn reshape(&self, path: &Path) -> Path {
-        let check = |fault: &mut Carried| _ = fault.not_negative("rounded", "radius", self.radius);
+        let check = |fault: &mut FaultSlot| _ = fault.not_negative("rounded", "radius", self.radius);
         let round = |contour: &Contour| rounded(contour, self);
         unless_faulty(path, check, |_| {
             if self.radius == 0.0 {

@@ -3,7 +3,7 @@
 use super::Reshape;
 use super::chain::unless_faulty;
 use super::corners::corner_distances;
-use crate::ground::{Carried, Fault, FaultKind, in_row};
+use crate::ground::{Fault, FaultKind, FaultSlot, in_row};
 use crate::number::Point;
 use crate::path::{Contour, Path, Vertex, corner, soft, through};
 
@@ -93,7 +93,7 @@ impl Shake {
 
 impl Reshape for Shake {
     fn reshape(&self, path: &Path) -> Path {
-        let check = |fault: &mut Carried| {
+        let check = |fault: &mut FaultSlot| {
             fault.not_negative("shaken", "amount", self.amount);
             fault.positive("shaken", "length", self.length);
         };

@@ -5,7 +5,7 @@ use std::sync::Arc as Shared;
 
 use super::Reshape;
 use super::warp::beside;
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::measure::{Station, Survey};
 use crate::number::{Angle, Point, kept};
 use crate::path::{Affine, Contour, Path, by};
@@ -237,7 +237,7 @@ impl<T> Stamp<T> {
     }
 
     /// The distances along a contour of some length.
-    fn distances(&self, length: f64, closed: bool, fault: &mut Carried) -> Vec<f64> {
+    fn distances(&self, length: f64, closed: bool, fault: &mut FaultSlot) -> Vec<f64> {
         let count = match &self.spots {
             Spots::Every(spacing) if !fault.positive("stamped", "spacing", *spacing) => return Vec::new(),
             Spots::Every(spacing) => ((length - self.lead_in).max(0.0) / spacing + 1.0).min(1e18) as usize,
@@ -281,7 +281,7 @@ impl<T> Stamp<T> {
     pub(crate) fn each(
         &self,
         path: &Path,
-        fault: &mut Carried,
+        fault: &mut FaultSlot,
         mut set: impl FnMut(&StampPlace<'_>, &Affine, &Line<'_>),
     ) {
         for (what, value) in [("lead-in", self.lead_in), ("drift", self.drift)] {
@@ -353,7 +353,7 @@ impl Reshape for Stamp<Path> {
         let mut fault = path.carried().clone();
         fault.take_from(self.thing.carried());
         let mut contours: Vec<Contour> = Vec::new();
-        let mut made = Carried::default();
+        let mut made = FaultSlot::default();
         if fault.get().is_none() {
             let own = self.thing.contours();
             self.each(path, &mut fault, |_, affine, line| {

@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::{Carried, spent};
+use crate::ground::{FaultSlot, spent};
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
@@ -40,7 +40,7 @@ impl Thin {
 
 impl Reshape for Thin {
     fn reshape(&self, path: &Path) -> Path {
-        let check = |fault: &mut Carried| _ = fault.not_negative("thinned", "tolerance", self.tolerance);
+        let check = |fault: &mut FaultSlot| _ = fault.not_negative("thinned", "tolerance", self.tolerance);
         let thin = |contour: &Contour| thinned(contour, self.tolerance);
         unless_faulty(path, check, |_| path.contours().iter().map(thin).collect())
     }
@@ -160,7 +160,7 @@ impl Subdivide {
 
 impl Reshape for Subdivide {
     fn reshape(&self, path: &Path) -> Path {
-        let check = |fault: &mut Carried| {
+        let check = |fault: &mut FaultSlot| {
             if self.longest != f64::INFINITY {
                 fault.positive("subdivided", "longest piece", self.longest);
             }

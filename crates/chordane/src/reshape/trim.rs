@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::path::{Contour, Path};
 
 /// The part of a path from one place to another, by shares of its length from 0 to 1 or by distances.
@@ -113,7 +113,7 @@ impl Trim {
 
 impl Reshape for Trim {
     fn reshape(&self, path: &Path) -> Path {
-        let check = |fault: &mut Carried| {
+        let check = |fault: &mut FaultSlot| {
             for (what, value) in [("start", self.from), ("end", self.to), ("offset", self.offset)] {
                 fault.finite("trimmed", what, value);
             }

@@ -7,7 +7,7 @@ use std::f64::consts::{PI, TAU};
 
 use super::Reshape;
 use super::chain::unless_faulty;
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::measure::Survey;
 use crate::number::{Point, rad};
 use crate::path::smooth;
@@ -291,7 +291,7 @@ impl Path {
 
     /// Takes a path run by run, and joins what is made of them.
     fn along(&self, call: &'static str, height: f64, length: f64, make: impl Fn(&Run) -> Contour) -> Self {
-        let check = |fault: &mut Carried| {
+        let check = |fault: &mut FaultSlot| {
             fault.finite(call, "height", height);
             fault.positive(call, "length of a wave", length);
         };

@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use super::list::{Command, Layer, LayerKind, Owner, Scene};
 use super::placed::Placed;
-use crate::ground::{Carried, Fault, spent};
+use crate::ground::{Fault, FaultSlot, spent};
 use crate::path::Affine;
 use crate::sheet::{BlendMode, Compositing, Effect, Item, Mask, Node, Paint};
 
@@ -206,7 +206,7 @@ impl<'a> Builder<'a> {
 
     /// Takes over the fault of what is drawn for patterns; each drawing is looked at once.
     fn check_patterns(&mut self, item: &'a Item) {
-        for paint in [item.style.fill_paint(), item.style.stroke_paint()].into_iter().flatten() {
+        for paint in [item.style.fill.as_ref(), item.style.stroke.as_ref()].into_iter().flatten() {
             if let Paint::Pattern(pattern) = paint
                 && self.checked.insert(Arc::as_ptr(pattern.drawing()) as usize)
             {
@@ -217,7 +217,7 @@ impl<'a> Builder<'a> {
 
     /// Ends the list with the fault that making it was stopped.
     fn stop(&mut self) {
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         fault.stopped("scene");
         self.note(|| fault.get().cloned());
     }

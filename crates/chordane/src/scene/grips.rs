@@ -98,7 +98,7 @@ impl Placed<'_> {
             add(GripKind::Centre, bounds.centre());
         }
         let style = self.item().style();
-        for (stroke, paint) in [(false, style.fill_paint()), (true, style.stroke_paint())] {
+        for (stroke, paint) in [(false, style.fill.as_ref()), (true, style.stroke.as_ref())] {
             if let Some(Paint::Gradient(gradient)) = paint
                 && let Some(frame) = gradient.frame_of(bounds, to_sheet)
             {

@@ -150,9 +150,9 @@ impl<'a> Scene<'a> {
         }
         let (place, point) = nearest(&placed.item.path, placed.transform, spot)?;
         let distance = point.distance(spot);
-        let stroke = placed.item.style.get_stroke();
+        let line = &placed.item.style.line;
         let part = if placed.stroke().is_some()
-            && placed.item.path.stroke_chords(stroke.outline(), EDGE * stroke.width()).winding(own) != 0
+            && placed.item.path.stroke_chords(line, EDGE * line.width).winding(own) != 0
         {
             HitPart::Stroke
         } else if placed.fill().is_some() && placed.item.path.inside(own) {

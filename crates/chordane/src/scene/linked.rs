@@ -2,7 +2,7 @@
 
 use std::collections::VecDeque;
 
-use crate::ground::{Carried, spent};
+use crate::ground::{FaultSlot, spent};
 use crate::number::Cell;
 use crate::path::Path;
 use crate::sheet::{Group, Item, Node, group};
@@ -41,7 +41,7 @@ struct Meeting {
 #[must_use]
 pub fn linked<I: Into<Item>>(items: impl IntoIterator<Item = I>) -> Group {
     let items: Vec<Item> = items.into_iter().map(Into::into).collect();
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let meetings = if items.len() > MOST_LOOPS { Vec::new() } else { meetings(&items) };
     let over = over(items.len(), &meetings);
     let mut all = group().add_all(items.iter().cloned());
@@ -111,8 +111,8 @@ fn meetings(items: &[Item]) -> Vec<Meeting> {
 /// What an item paints.
 fn painted(item: &Item) -> Path {
     let style = item.style();
-    let stroked = style.seen_stroke().map(|_| item.path().then(style.get_stroke().outline().clone()));
-    let filled = style.fill_paint().map(|_| item.path().clone());
+    let stroked = style.seen_stroke().map(|_| item.path().then(style.line.clone()));
+    let filled = style.fill.as_ref().map(|_| item.path().clone());
     let area = match (filled, stroked) {
         (Some(filled), Some(stroked)) => filled.union(stroked),
         (Some(one), None) | (None, Some(one)) => one,

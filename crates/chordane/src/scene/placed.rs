@@ -117,7 +117,7 @@ impl<'a> Placed<'a> {
     /// What the inside is seen painted with; `None` where nothing of it can be seen.
     #[must_use]
     pub fn fill(&self) -> Option<&'a Paint> {
-        self.item.style.fill_paint().filter(|paint| self.is_seen(paint))
+        self.item.style.fill.as_ref().filter(|paint| self.is_seen(paint))
     }
 
     /// What the line is seen painted with; `None` where nothing of it can be seen, as with a width of 0.
@@ -133,7 +133,7 @@ impl<'a> Placed<'a> {
     /// The stroke's width in the sheet's coordinates, where it is widest; 0 where no stroke is seen.
     #[must_use]
     pub fn stroke_width(&self) -> f64 {
-        self.stroke().map_or(0.0, |_| self.item.style.get_stroke().width() * self.largest_scale())
+        self.stroke().map_or(0.0, |_| self.item.style.line.width * self.largest_scale())
     }
 
     /// How many times as long the transform makes what it makes longest, along x or y.
@@ -162,7 +162,7 @@ impl<'a> Placed<'a> {
         let filled = self.fill().and_then(|_| self.line_bounds());
         let scale = self.largest_scale();
         let stroked = self.stroke().filter(|_| scale > 0.0).and_then(|_| {
-            let area = self.item.path.stroke_chords(self.item.style.get_stroke().outline(), 0.01 / scale);
+            let area = self.item.path.stroke_chords(&self.item.style.line, 0.01 / scale);
             area.transformed(&self.transform).bounds()
         });
         filled.into_iter().chain(stroked).reduce(Cell::union)
@@ -178,8 +178,8 @@ impl<'a> Placed<'a> {
     pub(crate) fn own_reach(&self) -> Option<Cell> {
         let bounds = self.item.path.control_bounds()?;
         // A draft's line is thin, whatever the scale.
-        let stroke = self.item.style.get_stroke();
-        let by = 0.5 * stroke.width().max(DRAFT_WIDTH) * stroke.mitre_limit().max(std::f64::consts::SQRT_2);
+        let line = &self.item.style.line;
+        let by = 0.5 * line.width.max(DRAFT_WIDTH) * line.mitre_limit.max(std::f64::consts::SQRT_2);
         Some(bounds.grown(by))
     }
 

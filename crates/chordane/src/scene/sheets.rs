@@ -64,7 +64,7 @@ impl Sheet {
     #[must_use]
     pub fn dashed_solid(&self) -> Vec<&Item> {
         let solid = |item: &&Item| {
-            let dash = item.style.get_stroke().dash();
+            let dash = &item.style.line.dash;
             let too_fine = |contour: &Contour| is_too_fine(dash, contour.length());
             !dash.is_empty() && item.path.contours().iter().any(too_fine)
         };

@@ -1,7 +1,7 @@
 //! Stamps of items and groups.
 
 use super::edit::rebuilt;
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::path::{Affine, Path};
 use crate::reshape::{Stamp, StampPlace};
 use crate::sheet::{Group, Item, Node, group};
@@ -37,7 +37,7 @@ impl<T: Into<Node> + Clone> Stamp<T> {
         path: &Path,
         mut change: impl FnMut(&StampPlace<'_>, T) -> N,
     ) -> Group {
-        let mut fault: Carried = path.carried().clone();
+        let mut fault: FaultSlot = path.carried().clone();
         let mut nodes: Vec<Node> = Vec::new();
         self.each(path, &mut fault, |place, affine, line| {
             let node: Node = change(place, self.thing.clone()).into();

@@ -1,6 +1,6 @@
 //! Parts of circles and ellipses: open arcs, pies, segments that a chord cuts off, and rings.
 
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Point, deg, rad};
 use crate::path::{Arc, ContourBuilder, Path};
 
@@ -137,7 +137,7 @@ pub fn chord_cut(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Ang
     Arc::round(centre, radius, start, sweep).chord_cut()
 }
 
-fn check(call: &'static str, part: &Arc, fault: &mut Carried) -> bool {
+fn check(call: &'static str, part: &Arc, fault: &mut FaultSlot) -> bool {
     let mut sound = fault.point(call, part.centre);
     for (what, value) in [("x radius", part.radii.x), ("y radius", part.radii.y)] {
         sound &= fault.not_negative(call, what, value);
@@ -149,7 +149,7 @@ fn check(call: &'static str, part: &Arc, fault: &mut Carried) -> bool {
 }
 
 fn build(call: &'static str, part: &Arc, ends: Ends) -> Path {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let mut contours = Vec::new();
     let sound = check(call, part, &mut fault);
     if sound && part.radii.min_element() > 0.0 && part.sweep != Angle::ZERO {
@@ -200,7 +200,7 @@ pub fn ring_part(centre: impl Into<Point>, outer: f64, inner: f64, start: Angle,
 
 fn ring_as(call: &'static str, centre: Point, outer: f64, inner: f64, start: Angle, sweep: Angle) -> Path {
     let rim = Arc::round(centre, outer.max(inner), start, sweep);
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     if !check(call, &rim, &mut fault) {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }

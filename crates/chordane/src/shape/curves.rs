@@ -3,7 +3,7 @@
 use std::f64::consts::{FRAC_PI_2, PI, TAU};
 
 use super::wheels::FINE;
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::{Angle, Point, pt};
 use crate::path::smooth;
 use crate::path::{Contour, Path};
@@ -26,7 +26,7 @@ const MOST_SWINGS: usize = 100_000;
 #[must_use]
 pub fn rose(centre: impl Into<Point>, n: usize, d: usize, radius: f64) -> Path {
     let (call, centre) = ("rose", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "radius", radius)
         & fault.at_most(call, "petals", n, MOST_SWINGS)
@@ -63,7 +63,7 @@ pub fn rose(centre: impl Into<Point>, n: usize, d: usize, radius: f64) -> Path {
 #[must_use]
 pub fn superellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64, exponent: f64) -> Path {
     let (call, centre) = ("superellipse", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "x radius", radius_x)
         & fault.not_negative(call, "y radius", radius_y)
@@ -121,7 +121,7 @@ pub fn lissajous(
     phase: Angle,
 ) -> Path {
     let (call, centre) = ("lissajous", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "x radius", radius_x)
         & fault.not_negative(call, "y radius", radius_y)

@@ -1,6 +1,6 @@
 //! A small alphabet of single strokes, for labels.
 
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
 
@@ -68,7 +68,7 @@ pub fn lettering_width(text: &str, height: f64) -> f64 {
 #[must_use]
 pub fn lettering(text: &str, baseline: impl Into<Point>, height: f64) -> Path {
     let at = baseline.into();
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point("lettering", at) && fault.not_negative("lettering", "height", height);
     let mut contours = Vec::new();
     if sound && height > 0.0 {

@@ -1,6 +1,6 @@
 //! Curves of functions.
 
-use crate::ground::{Carried, Fault, FaultKind, spent};
+use crate::ground::{Fault, FaultKind, FaultSlot, spent};
 use crate::number::{Point, pt};
 use crate::path::Path;
 
@@ -29,7 +29,7 @@ const MOST_HALVINGS: u32 = 12;
 #[must_use]
 pub fn plot(from: f64, to: f64, tolerance: f64, f: impl Fn(f64) -> f64) -> Path {
     let call = "plot";
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.finite(call, "range's begin", from) & fault.finite(call, "range's end", to);
     traced(call, fault, sound && from != to, (from, to), tolerance, |x| pt(x, f(x)))
 }
@@ -44,7 +44,7 @@ pub fn plot(from: f64, to: f64, tolerance: f64, f: impl Fn(f64) -> f64) -> Path 
 /// ```
 #[must_use]
 pub fn traced_trail(tolerance: f64, f: impl Fn(f64) -> Point) -> Path {
-    traced("traced_trail", Carried::default(), true, (0.0, 1.0), tolerance, f)
+    traced("traced_trail", FaultSlot::default(), true, (0.0, 1.0), tolerance, f)
 }
 
 /// The way of a point that a function gives for shares from 0 to 1, in `n` even steps: an open path of `n` sides.
@@ -60,7 +60,7 @@ pub fn traced_trail(tolerance: f64, f: impl Fn(f64) -> Point) -> Path {
 #[must_use]
 pub fn trail(n: usize, mut f: impl FnMut(f64) -> Point) -> Path {
     let call = "trail";
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     if !fault.at_most(call, "steps", n, super::polygon::MOST_CORNERS) || n == 0 {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
@@ -75,7 +75,7 @@ pub fn trail(n: usize, mut f: impl FnMut(f64) -> Point) -> Path {
 
 fn traced(
     call: &'static str,
-    mut fault: Carried,
+    mut fault: FaultSlot,
     sound: bool,
     (from, to): (f64, f64),
     tolerance: f64,

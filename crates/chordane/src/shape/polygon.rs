@@ -1,6 +1,6 @@
 //! Shapes of straight sides round a centre.
 
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::{Point, around, deg, polar};
 use crate::path::{Path, rounded, through};
 
@@ -161,7 +161,7 @@ pub fn star_polygon(centre: impl Into<Point>, points: usize, step: usize, radius
 
 /// Corners evenly round a centre, the radii taking turns, the first corner above.
 fn rim(call: &'static str, centre: Point, corners: usize, radii: &[(&'static str, f64)]) -> Path {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & radii.iter().fold(true, |sound, (what, radius)| sound & fault.not_negative(call, what, *radius));
     let sound = sound & fault.at_most(call, "corners", corners, MOST_CORNERS);

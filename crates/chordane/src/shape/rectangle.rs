@@ -1,6 +1,6 @@
 //! Rectangles, with and without rounded corners.
 
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::{Angle, Cell, Point, pt};
 use crate::path::{ArcSegment, ContourBuilder, Path};
 
@@ -94,7 +94,7 @@ impl Cell {
 }
 
 fn build(call: &'static str, corner: Point, size: Point, radii: CornerRadii) -> Path {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let mut sound = fault.point(call, corner);
     sound &= fault.not_negative(call, "width", size.x);
     sound &= fault.not_negative(call, "height", size.y);

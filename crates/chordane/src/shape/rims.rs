@@ -1,7 +1,7 @@
 //! Shapes by their rims: teeth, scallops, blobs, and bands between two curves.
 
 use super::polygon::MOST_CORNERS;
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::{Point, around, deg, polar, turns};
 use crate::path::{ContourBuilder, FillRule, Path, flowing, start};
 
@@ -17,7 +17,7 @@ use crate::path::{ContourBuilder, FillRule, Path, flowing, start};
 #[must_use]
 pub fn gear(centre: impl Into<Point>, teeth: usize, outer: f64, inner: f64) -> Path {
     let (call, centre) = ("gear", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "outer radius", outer)
         & fault.not_negative(call, "inner radius", inner)
@@ -46,7 +46,7 @@ pub fn gear(centre: impl Into<Point>, teeth: usize, outer: f64, inner: f64) -> P
 #[must_use]
 pub fn scallop(centre: impl Into<Point>, bumps: usize, radius: f64, depth: f64) -> Path {
     let (call, centre) = ("scallop", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "radius", radius)
         & fault.finite(call, "depth", depth)
@@ -79,7 +79,7 @@ pub fn scallop(centre: impl Into<Point>, bumps: usize, radius: f64, depth: f64) 
 pub fn blob(centre: impl Into<Point>, radii: impl IntoIterator<Item = f64>) -> Path {
     let (call, centre) = ("blob", centre.into());
     let radii: Vec<f64> = radii.into_iter().collect();
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = radii
         .iter()
         .fold(fault.point(call, centre), |sound, r| sound & fault.not_negative(call, "radius", *r));
@@ -103,7 +103,7 @@ pub fn blob(centre: impl Into<Point>, radii: impl IntoIterator<Item = f64>) -> P
 /// ```
 #[must_use]
 pub fn band(one: &Path, other: &Path) -> Path {
-    let mut fault: Carried = one.carried().clone();
+    let mut fault: FaultSlot = one.carried().clone();
     fault.take_from(other.carried());
     let (Some(a), Some(b)) = (one.contours().first(), other.contours().first()) else {
         return Path::from_parts(Vec::new(), Default::default(), fault);

@@ -1,6 +1,6 @@
 //! Circles and ellipses.
 
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::{Angle, Point};
 use crate::path::{Arc, ContourBuilder, Path};
 
@@ -14,7 +14,7 @@ use crate::path::{Arc, ContourBuilder, Path};
 /// ```
 #[must_use]
 pub fn circle(centre: impl Into<Point>, radius: f64) -> Path {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.not_negative("circle", "radius", radius);
     round("circle", centre.into(), Point::splat(radius), fault, sound)
 }
@@ -32,13 +32,13 @@ pub fn circle(centre: impl Into<Point>, radius: f64) -> Path {
 /// ```
 #[must_use]
 pub fn ellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64) -> Path {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.not_negative("ellipse", "x radius", radius_x)
         & fault.not_negative("ellipse", "y radius", radius_y);
     round("ellipse", centre.into(), Point::new(radius_x, radius_y), fault, sound)
 }
 
-fn round(call: &'static str, centre: Point, radii: Point, mut fault: Carried, sound: bool) -> Path {
+fn round(call: &'static str, centre: Point, radii: Point, mut fault: FaultSlot, sound: bool) -> Path {
     let mut contours = Vec::new();
     if fault.point(call, centre) && sound && radii.min_element() > 0.0 {
         let whole = Arc { centre, radii, tilt: Angle::ZERO, start: Angle::ZERO, sweep: Angle::FULL };

@@ -3,7 +3,7 @@
 use std::f64::consts::TAU;
 
 use super::wheels::FINE;
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::number::{Point, polar, pt, turns};
 use crate::path::smooth;
 use crate::path::{Contour, Path};
@@ -25,7 +25,7 @@ const MOST_TURNS: usize = 100_000;
 #[must_use]
 pub fn spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> Path {
     let (call, centre) = ("spiral", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = given(&mut fault, call, centre, inner, outer, turns);
     let at = |angle: f64| {
         let (sin, cos) = angle.sin_cos();
@@ -48,7 +48,7 @@ pub fn spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> P
 #[must_use]
 pub fn growing_spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> Path {
     let (call, centre) = ("growing_spiral", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = given(&mut fault, call, centre, inner, outer, turns)
         && fault.positive(call, "inner radius", inner) & fault.positive(call, "outer radius", outer);
     let pace = (outer / inner).ln() / (TAU * turns);
@@ -72,7 +72,7 @@ pub fn growing_spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f
 #[must_use]
 pub fn sided_spiral(centre: impl Into<Point>, sides: usize, inner: f64, outer: f64, laps: f64) -> Path {
     let (call, centre) = ("sided_spiral", centre.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = given(&mut fault, call, centre, inner, outer, laps);
     let steps = laps.abs() * sides as f64;
     let sound = sound && fault.at_most(call, "sides", steps as usize, 10_000_000);
@@ -89,7 +89,14 @@ pub fn sided_spiral(centre: impl Into<Point>, sides: usize, inner: f64, outer: f
     Path::open(places.map(corner)).within_numbers(call)
 }
 
-fn given(fault: &mut Carried, call: &'static str, centre: Point, inner: f64, outer: f64, turns: f64) -> bool {
+fn given(
+    fault: &mut FaultSlot,
+    call: &'static str,
+    centre: Point,
+    inner: f64,
+    outer: f64,
+    turns: f64,
+) -> bool {
     fault.point(call, centre)
         & fault.not_negative(call, "inner radius", inner)
         & fault.not_negative(call, "outer radius", outer)
@@ -99,7 +106,7 @@ fn given(fault: &mut Carried, call: &'static str, centre: Point, inner: f64, out
 
 fn drawn(
     call: &'static str,
-    fault: Carried,
+    fault: FaultSlot,
     sound: bool,
     size: f64,
     turns: f64,

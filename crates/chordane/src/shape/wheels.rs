@@ -2,7 +2,7 @@
 
 use std::f64::consts::TAU;
 
-use crate::ground::{Carried, Fault, spent};
+use crate::ground::{Fault, FaultSlot, spent};
 use crate::number::{Angle, Point, deg, pt};
 use crate::path::Path;
 use crate::path::smooth;
@@ -34,7 +34,7 @@ pub struct Wheels {
     centre: Point,
     wheels: Vec<Wheel>,
     laps: Option<f64>,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 /// After how many laps a curve comes round; given by [`Wheels::closing`].
@@ -110,7 +110,7 @@ pub fn wheels_outside(centre: impl Into<Point>, ring: f64, roller: f64, pen: f64
 }
 
 fn rolling(call: &'static str, centre: Point, ring: f64, roller: f64, pen: f64, side: f64) -> Wheels {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.positive(call, "ring's radius", ring)
         & fault.positive(call, "roller's radius", roller)
         & fault.finite(call, "pen's distance", pen);
@@ -138,7 +138,7 @@ fn rolling(call: &'static str, centre: Point, ring: f64, roller: f64, pen: f64, 
 #[must_use]
 pub fn cycloid(from: impl Into<Point>, radius: f64, pen: f64, turns: f64) -> Path {
     let (call, from) = ("cycloid", from.into());
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.point(call, from)
         & fault.not_negative(call, "radius", radius)
         & fault.finite(call, "pen's distance", pen)
@@ -171,7 +171,7 @@ pub fn cycloid(from: impl Into<Point>, radius: f64, pen: f64, turns: f64) -> Pat
 #[must_use]
 pub fn wheel_polygon(centre: impl Into<Point>, sides: usize, radius: f64, pinch: f64) -> Path {
     let call = "wheel_polygon";
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let sound = fault.not_negative(call, "radius", radius)
         & fault.finite(call, "pinch", pinch)
         & fault.at_most(call, "sides", sides, MOST_SIDES);

@@ -4,7 +4,7 @@ use std::fmt;
 use std::str::FromStr;
 
 use super::colour_names::NAMES;
-use crate::ground::{Carried, Fault, FaultKind, nearest};
+use crate::ground::{Fault, FaultKind, FaultSlot, nearest};
 
 /// A colour: red, green, blue and alpha from 0 to 1, in sRGB as screens and files have it, alpha not multiplied
 /// in.
@@ -119,7 +119,7 @@ impl Colour {
 
     /// Refuses what is not a number.
     pub(super) fn finite(self, call: &'static str) -> Result<(), Fault> {
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         for (what, value) in
             [("red", self.red), ("green", self.green), ("blue", self.blue), ("alpha", self.alpha)]
         {

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::{Colour, GivenColour, Group, Item, MOST_DEPTH, Node, group};
-use crate::ground::{Carried, Fault, FaultKind, Given, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Given, Named};
 use crate::number::Point;
 use crate::path::{Affine, Path};
 
@@ -267,7 +267,7 @@ impl Compositing {
         self.mask.as_ref().map_or(0, |mask| mask.drawing.depth())
     }
 
-    fn add_effect(&mut self, call: &'static str, effect: Effect, fault: &mut Carried) {
+    fn add_effect(&mut self, call: &'static str, effect: Effect, fault: &mut FaultSlot) {
         if fault.at_most(call, "effects on one thing", self.effects.len() + 1, MOST_EFFECTS) {
             self.effects.push(effect);
         }
@@ -298,7 +298,7 @@ macro_rules! compositing_words {
                 }
             }
 
-            fn composed(mut self, change: impl FnOnce(&mut Compositing, &mut Carried)) -> Self {
+            fn composed(mut self, change: impl FnOnce(&mut Compositing, &mut FaultSlot)) -> Self {
                 change(self.compositing.get_or_insert_default(), &mut self.fault);
                 self
             }

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::{Colour, ColourSpace, GivenColour};
-use crate::ground::{Carried, Fault, FaultKind, Given, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Given, Named};
 use crate::number::{Angle, Cell, Point};
 use crate::path::Affine;
 
@@ -30,7 +30,7 @@ pub struct Gradient {
     space: ColourSpace,
     frame: Frame,
     transform: Affine,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 /// How a gradient lies.

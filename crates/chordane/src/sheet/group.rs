@@ -2,7 +2,7 @@
 
 use super::style::share;
 use super::{Item, Kept};
-use crate::ground::{Carried, Fault, FaultKind, spent};
+use crate::ground::{Fault, FaultKind, FaultSlot, spent};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};
 
@@ -87,7 +87,7 @@ pub struct Group {
     pub(crate) opacity: f64,
     pub(crate) name: Option<Box<str>>,
     pub(super) compositing: Kept,
-    pub(crate) fault: Carried,
+    pub(crate) fault: FaultSlot,
 }
 
 /// Groups are drawn, copied and dropped one inside the other, each taking some of the machine's stack; deeper than

@@ -1,7 +1,7 @@
 //! An item: a path with a style, and where it stands.
 
 use super::{GivenPaint, Kept, Paint, Style};
-use crate::ground::{Carried, Fault, Given};
+use crate::ground::{Fault, FaultSlot, Given};
 use crate::path::{Affine, FillRule, Path};
 use crate::reshape::{Cap, Join};
 
@@ -11,7 +11,7 @@ use crate::reshape::{Cap, Join};
 /// ```
 /// use chordane::prelude::*;
 /// let vent: Item = circle((30.0, 30.0), 9.0).fill("teal").stroke("navy", 2.0).named("vent");
-/// assert_eq!((vent.name(), vent.style().get_opacity()), (Some("vent"), 1.0));
+/// assert_eq!((vent.name(), vent.style().opacity), (Some("vent"), 1.0));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Item {
@@ -21,7 +21,7 @@ pub struct Item {
     pub(crate) name: Option<Box<str>>,
     pub(crate) line: Option<u32>,
     pub(super) compositing: Kept,
-    pub(crate) fault: Carried,
+    pub(crate) fault: FaultSlot,
 }
 
 impl Item {
@@ -33,7 +33,7 @@ impl Item {
             name: None,
             line: None,
             compositing: None,
-            fault: Carried::default(),
+            fault: FaultSlot::default(),
         }
     }
 
@@ -44,13 +44,13 @@ impl Item {
 
     /// Whether its opacity is that of the finished item, because several things are painted; one alone fades by its colour.
     pub(crate) fn fades_as_one(&self) -> bool {
-        let both = self.style.fill.is_some() && self.style.stroke_paint.is_some();
+        let both = self.style.fill.is_some() && self.style.stroke.is_some();
         both || !self.compositing().effects().is_empty()
     }
 
     /// Groups inside one another in its mask and its paints.
     pub(super) fn depth(&self) -> usize {
-        let paints = self.style.fill.iter().chain(&self.style.stroke_paint).map(Paint::depth);
+        let paints = self.style.fill.iter().chain(&self.style.stroke).map(Paint::depth);
         paints.fold(self.compositing().depth(), Ord::max)
     }
 
@@ -178,7 +178,7 @@ impl Item {
     /// The first fault of the path, then of the style, then of the item.
     pub fn sound(&self) -> Result<&Self, Fault> {
         self.path.sound()?;
-        self.style.fault.sound()?;
+        self.style.sound()?;
         self.fault.sound()?;
         Ok(self)
     }

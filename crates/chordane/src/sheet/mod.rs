@@ -16,7 +16,6 @@ mod paper;
 mod pattern;
 mod picture;
 mod shades;
-mod stroke;
 mod style;
 
 pub use colour::Colour;
@@ -39,5 +38,4 @@ pub(crate) use picture::Original;
 pub(crate) use picture::PictureLevel;
 pub use picture::{Picture, Sampling};
 pub use shades::{Shades, along, by_vertex};
-pub use stroke::Stroke;
 pub use style::{Style, style};

@@ -1,7 +1,7 @@
 //! The sheet itself: size, unit, ground, and where its origin stands.
 
 use super::{GivenPaint, Node, Paint};
-use crate::ground::{Carried, Fault, FaultKind, Given, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Given, Named};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 
@@ -73,7 +73,7 @@ pub struct Sheet {
     pub(crate) description: Option<Box<str>>,
     pub(crate) nodes: Vec<Node>,
     pub(crate) view: DocumentView,
-    pub(crate) fault: Carried,
+    pub(crate) fault: FaultSlot,
 }
 
 /// Of a sheet that was read from a document: how its own coordinates are put on the sheet. Two sheets may be equal however
@@ -100,7 +100,7 @@ impl PartialEq for DocumentView {
 /// ```
 #[must_use]
 pub fn sheet(width: f64, height: f64) -> Sheet {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     for (what, value) in [("width", width), ("height", height)] {
         if fault.finite("sheet", what, value) && value <= 0.0 {
             fault.note(Fault::of("sheet", FaultKind::NotPositive { what, value }));

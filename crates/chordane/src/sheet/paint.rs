@@ -12,7 +12,7 @@ use crate::ground::{Fault, FaultKind};
 /// ```
 /// use chordane::prelude::*;
 /// let vent = circle((0.0, 0.0), 9.0).fill("#c8553d");
-/// assert_eq!(vent.style().fill_paint().and_then(Paint::colour).map(Colour::hex), Some("#c8553d".to_owned()));
+/// assert_eq!(vent.style().fill.as_ref().and_then(Paint::colour).map(Colour::hex), Some("#c8553d".to_owned()));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]

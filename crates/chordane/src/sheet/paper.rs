@@ -1,7 +1,7 @@
 //! Squared paper to draw on.
 
 use super::{Group, Style, group};
-use crate::ground::{Carried, Fault, FaultKind, short};
+use crate::ground::{Fault, FaultKind, FaultSlot, short};
 use crate::number::{Cell, Point, pt};
 use crate::path::Path;
 use crate::shape::{lettering, lettering_width};
@@ -30,7 +30,7 @@ const INK: &str = "#20303c";
 /// ```
 #[must_use]
 pub fn paper(cell: &Cell, step: f64) -> Group {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let size = cell.size();
     let mut sound = fault.point("paper", cell.min);
     sound &= fault.point("paper", cell.max);

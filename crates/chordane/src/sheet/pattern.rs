@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::{Group, MOST_DEPTH, Node, Paint, Sheet, group};
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Cell, Point};
 use crate::path::{Affine, by};
 use crate::shape::rectangle;
@@ -23,7 +23,7 @@ pub struct Pattern {
     drawing: Arc<Group>,
     cell: Cell,
     transform: Affine,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 /// A drawing that is repeated; see [`Pattern`]. A cell without a size is a fault of what is painted with it.
@@ -40,7 +40,7 @@ pub fn pattern(cell: Cell, drawing: impl Into<Node>) -> Pattern {
 
 impl Pattern {
     fn of(cell: Cell, drawing: Group) -> Self {
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         fault.take_from(&drawing.fault);
         let size = cell.size();
         if fault.point("pattern", cell.min) && fault.point("pattern", cell.max) {

@@ -3,7 +3,7 @@
 use std::sync::{Arc, OnceLock};
 
 use super::{Item, Paint};
-use crate::ground::{Carried, Fault, FaultKind, Given, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Given, Named};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Fit};
 use crate::shape::rectangle;
@@ -73,7 +73,7 @@ pub struct Picture {
     fit: Fit,
     sampling: Sampling,
     cell: Option<Cell>,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 impl PartialEq for Picture {
@@ -99,7 +99,7 @@ impl Picture {
         mut pixels: Vec<[u8; 4]>,
         original: Option<Original>,
     ) -> Self {
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         let count = u64::from(width) * u64::from(height);
         if count == 0 || count != pixels.len() as u64 {
             let message = format!(

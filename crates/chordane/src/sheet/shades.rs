@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::{Colour, GivenColour, Gradient, Paint};
-use crate::ground::{Carried, Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, FaultSlot};
 
 /// Colours that follow a path; see [`by_vertex`] and [`along`].
 ///
@@ -14,7 +14,7 @@ use crate::ground::{Carried, Fault, FaultKind};
 #[derive(Clone, Debug, PartialEq)]
 pub struct Shades {
     kind: ShadesKind,
-    fault: Carried,
+    fault: FaultSlot,
 }
 
 #[derive(Clone, Debug, PartialEq)]
@@ -40,7 +40,7 @@ enum ShadesKind {
 /// ```
 #[must_use]
 pub fn by_vertex<C: Into<GivenColour>>(colours: impl IntoIterator<Item = C>) -> Shades {
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     let mut given = Vec::new();
     for colour in colours {
         match colour.into().resolve("by_vertex") {
@@ -69,7 +69,7 @@ pub fn by_vertex<C: Into<GivenColour>>(colours: impl IntoIterator<Item = C>) -> 
 #[must_use]
 pub fn along(gradient: impl Into<Gradient>) -> Shades {
     let gradient = gradient.into();
-    let mut fault = Carried::default();
+    let mut fault = FaultSlot::default();
     if let Err(wrong) = gradient.sound() {
         fault.note(wrong);
     } else if gradient.stops().is_empty() {

@@ -1,8 +1,8 @@
 //! Style as a value: what an item is painted with.
 
-use super::{GivenPaint, Paint, Stroke};
-use crate::ground::{Carried, Fault, FaultKind, Given};
-use crate::reshape::{Cap, Join};
+use super::{GivenPaint, Paint};
+use crate::ground::{Fault, FaultKind, FaultSlot, Given};
+use crate::reshape::{Cap, Join, LineStyle};
 
 /// Fill, stroke and opacity of an item. Nothing is inherited and nothing is current: what an item does not say is
 /// the default.
@@ -15,11 +15,16 @@ use crate::reshape::{Cap, Join};
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Style {
-    pub(crate) fill: Option<Paint>,
-    pub(crate) stroke_paint: Option<Paint>,
-    pub(crate) stroke: Stroke,
-    pub(crate) opacity: f64,
-    pub(crate) fault: Carried,
+    /// What the inside is filled with; `None` where it is not.
+    pub fill: Option<Paint>,
+    /// What the line is stroked with; `None` where it is not.
+    pub stroke: Option<Paint>,
+    /// How the line is stroked, in the item's own units. A width of 0 is no stroke.
+    pub line: LineStyle,
+    /// The opacity of fill and stroke together, from 0 to 1.
+    pub opacity: f64,
+    /// What went wrong in its making, a name that is no colour for instance.
+    pub fault: FaultSlot,
 }
 
 /// A style of nothing yet: no fill, no stroke. Give it to any number of items with `styled`.
@@ -37,45 +42,21 @@ pub fn style() -> Style {
 
 impl Default for Style {
     fn default() -> Self {
-        let (fill, stroke_paint, stroke, fault) = Default::default();
-        Self { fill, stroke_paint, stroke, opacity: 1.0, fault }
+        let (fill, stroke, line, fault) = Default::default();
+        Self { fill, stroke, line, opacity: 1.0, fault }
     }
 }
 
 impl Style {
-    /// What the inside is filled with; `None` where it is not.
-    #[must_use]
-    pub fn fill_paint(&self) -> Option<&Paint> {
-        self.fill.as_ref()
-    }
-
-    /// What the line is stroked with; `None` where it is not.
-    #[must_use]
-    pub fn stroke_paint(&self) -> Option<&Paint> {
-        self.stroke_paint.as_ref()
-    }
-
-    /// How the line is stroked: width, cap, join, mitre limit and dash.
-    #[must_use]
-    pub fn get_stroke(&self) -> &Stroke {
-        &self.stroke
-    }
-
-    /// The opacity of fill and stroke together, from 0 to 1.
-    #[must_use]
-    pub fn get_opacity(&self) -> f64 {
-        self.opacity
-    }
-
     /// What the line is stroked with, where it has a width.
     pub(crate) fn seen_stroke(&self) -> Option<&Paint> {
-        self.stroke_paint.as_ref().filter(|_| self.stroke.width() > 0.0)
+        self.stroke.as_ref().filter(|_| self.line.width > 0.0)
     }
 
     /// Whether anything that is painted lets what is below show through.
     pub(crate) fn lets_through(&self) -> bool {
         let clear = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| !paint.is_opaque());
-        self.opacity < 1.0 || clear(&self.fill) || clear(&self.stroke_paint)
+        self.opacity < 1.0 || clear(&self.fill) || clear(&self.stroke)
     }
 
     /// Whether there is neither a fill nor a stroke that has a width.
@@ -105,12 +86,10 @@ impl Style {
     #[must_use]
     pub fn stroke(mut self, paint: impl Into<GivenPaint>, width: f64) -> Self {
         match paint.into().resolve("stroke") {
-            Ok(paint) => self.stroke_paint = Some(paint),
+            Ok(paint) => self.stroke = Some(paint),
             Err(fault) => self.fault.note(fault),
         }
-        if self.fault.not_negative("stroke", "width", width) {
-            self.stroke.line.width = width;
-        }
+        self.line.width = width;
         self
     }
 
@@ -118,7 +97,7 @@ impl Style {
     #[must_use]
     pub fn cap(mut self, cap: impl Into<Given<Cap>>) -> Self {
         match cap.into().resolve("cap") {
-            Ok(cap) => self.stroke.line.cap = cap,
+            Ok(cap) => self.line.cap = cap,
             Err(fault) => self.fault.note(fault),
         }
         self
@@ -128,7 +107,7 @@ impl Style {
     #[must_use]
     pub fn join(mut self, join: impl Into<Given<Join>>) -> Self {
         match join.into().resolve("join") {
-            Ok(join) => self.stroke.line.join = join,
+            Ok(join) => self.line.join = join,
             Err(fault) => self.fault.note(fault),
         }
         self
@@ -137,15 +116,7 @@ impl Style {
     /// The longest mitre as a multiple of the width, 1 or more (4 by default); longer ones are bevelled.
     #[must_use]
     pub fn mitre_limit(mut self, limit: f64) -> Self {
-        if self.fault.finite("mitre_limit", "mitre limit", limit) {
-            if limit >= 1.0 {
-                self.stroke.line.mitre_limit = limit;
-            } else {
-                let kind =
-                    FaultKind::OutOfRange { what: "mitre limit", value: limit, low: 1.0, high: f64::MAX };
-                self.fault.note(Fault::of("mitre_limit", kind));
-            }
-        }
+        self.line.mitre_limit = limit;
         self
     }
 
@@ -153,45 +124,47 @@ impl Style {
     /// negative length is a fault.
     #[must_use]
     pub fn dash(mut self, pattern: impl Into<Vec<f64>>) -> Self {
-        let pattern = pattern.into();
-        if pattern.iter().all(|length| self.fault.not_negative("dash", "dash length", *length)) {
-            self.stroke.line.dash = pattern;
-        }
+        self.line.dash = pattern.into();
         self
     }
 
     /// How far into the dash pattern the line begins, in sheet units; negative begins before it.
     #[must_use]
     pub fn dash_offset(mut self, offset: f64) -> Self {
-        if self.fault.finite("dash_offset", "dash offset", offset) {
-            self.stroke.line.dash_offset = offset;
-        }
+        self.line.dash_offset = offset;
         self
     }
 
     /// The opacity of fill and stroke together, from 0 to 1: where they overlap, neither shows through the other.
     #[must_use]
     pub fn opacity(mut self, opacity: f64) -> Self {
-        if share("opacity", opacity, &mut self.fault) {
-            self.opacity = opacity;
-        }
+        self.opacity = opacity;
         self
     }
 }
 
 impl Style {
-    /// The fault of the style's making, if any.
+    /// The style itself where nothing went wrong in its making and its numbers are in their ranges.
     ///
     /// # Errors
     ///
-    /// The first fault.
+    /// The first fault of its making; then of its fields.
     pub fn sound(&self) -> Result<&Self, Fault> {
-        self.fault.sound().map(|()| self)
+        let mut fault = self.fault.clone();
+        let line = &self.line;
+        fault.not_negative("stroke", "width", line.width);
+        fault.in_range("mitre_limit", "mitre limit", line.mitre_limit, 1.0, f64::MAX);
+        for length in &line.dash {
+            fault.not_negative("dash", "dash length", *length);
+        }
+        fault.finite("dash_offset", "dash offset", line.dash_offset);
+        fault.in_range("opacity", "opacity", self.opacity, 0.0, 1.0);
+        fault.sound().map(|()| self)
     }
 }
 
 /// Notes a fault unless the number is from 0 to 1.
-pub(super) fn share(call: &'static str, value: f64, fault: &mut Carried) -> bool {
+pub(super) fn share(call: &'static str, value: f64, fault: &mut FaultSlot) -> bool {
     let sound = fault.finite(call, call, value);
     let within = (0.0..=1.0).contains(&value);
     if sound && !within {

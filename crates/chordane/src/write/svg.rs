@@ -8,7 +8,7 @@ use super::svg_items::FILL;
 use super::svg_paint::{Definitions, whole};
 use super::svg_text::{Ids, escaped_text, plain};
 use super::svg_writer::Writer;
-use crate::ground::{Carried, Fault};
+use crate::ground::{Fault, FaultSlot};
 use crate::number::Point;
 use crate::scene::Scene;
 use crate::shape::rectangle;
@@ -90,7 +90,7 @@ impl Sheet {
     /// The first fault of what is drawn.
     pub fn svg_with(&self, options: &SvgOptions) -> Result<String, Fault> {
         if let Some((width, height)) = options.size {
-            let mut fault = Carried::default();
+            let mut fault = FaultSlot::default();
             fault.positive("svg", "width in pixels", width.into());
             fault.positive("svg", "height in pixels", height.into());
             fault.sound()?;
@@ -117,7 +117,7 @@ impl Sheet {
             ids: Ids::of(&scene),
             definitions: Definitions::default(),
             blends: scene.blends(),
-            fault: Carried::default(),
+            fault: FaultSlot::default(),
         };
         writer.document(self, &scene, options);
         writer.fault.sound()?;

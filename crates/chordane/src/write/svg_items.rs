@@ -63,16 +63,15 @@ impl Writer {
         let item = placed.item();
         let style = &item.style;
         let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
-        let bounds =
-            (shaded(&style.fill) || shaded(&style.stroke_paint)).then(|| item.path.bounds()).flatten();
-        let stroke = style.get_stroke();
-        let beyond = style.seen_stroke().map_or(0.0, |_| reach(stroke.width(), stroke.mitre_limit()));
+        let bounds = (shaded(&style.fill) || shaded(&style.stroke)).then(|| item.path.bounds()).flatten();
+        let line = &style.line;
+        let beyond = style.seen_stroke().map_or(0.0, |_| reach(line.width, line.mitre_limit));
         let place = Place { bounds, reach: beyond, placed: *placed.transform(), outer: Affine::IDENTITY };
         let inner = scale * largest_scale(&item.transform);
         if self.picture_item(scene, placed, inner) {
             return;
         }
-        let half_width = 0.5 * style.get_stroke().width();
+        let half_width = 0.5 * line.width;
         let fill = style.fill.as_ref().map(|paint| self.defined(paint, &place, (&item.path, None)));
         let stroke =
             style.seen_stroke().map(|paint| self.defined(paint, &place, (&item.path, Some(half_width))));
@@ -119,22 +118,22 @@ impl Writer {
         }
         let Some(paint) = stroked else { return };
         self.paint(STROKE, Some(&paint), share);
-        let stroke = style.get_stroke();
-        self.out.attribute_unless("stroke-width", &plain(stroke.width()), "1");
-        match stroke.cap() {
+        let line = &style.line;
+        self.out.attribute_unless("stroke-width", &plain(line.width), "1");
+        match line.cap {
             Cap::Butt => {}
             Cap::Round => self.out.attribute("stroke-linecap", "round"),
             Cap::Square => self.out.attribute("stroke-linecap", "square"),
         }
-        match stroke.join() {
-            Join::Mitre => self.out.attribute_unless("stroke-miterlimit", &plain(stroke.mitre_limit()), "4"),
+        match line.join {
+            Join::Mitre => self.out.attribute_unless("stroke-miterlimit", &plain(line.mitre_limit), "4"),
             Join::Round => self.out.attribute("stroke-linejoin", "round"),
             Join::Bevel => self.out.attribute("stroke-linejoin", "bevel"),
         }
-        if stroke.dash().iter().any(|length| *length > 0.0) {
-            let lengths: Vec<String> = stroke.dash().iter().map(|length| plain(*length)).collect();
+        if line.dash.iter().any(|length| *length > 0.0) {
+            let lengths: Vec<String> = line.dash.iter().map(|length| plain(*length)).collect();
             self.out.attribute("stroke-dasharray", &lengths.join(" "));
-            self.out.attribute_unless("stroke-dashoffset", &plain(stroke.dash_offset()), "0");
+            self.out.attribute_unless("stroke-dashoffset", &plain(line.dash_offset), "0");
         }
     }
 
@@ -217,7 +216,7 @@ impl Writer {
     /// A picture that is just its own rectangle, as an element for itself.
     fn picture_item(&mut self, scene: &Scene<'_>, placed: &Placed<'_>, inner: f64) -> bool {
         let (item, style) = (placed.item(), placed.item().style());
-        let Some(Paint::Picture(picture)) = style.fill_paint().filter(|_| style.seen_stroke().is_none())
+        let Some(Paint::Picture(picture)) = style.fill.as_ref().filter(|_| style.seen_stroke().is_none())
         else {
             return false;
         };

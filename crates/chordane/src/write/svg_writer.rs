@@ -3,7 +3,7 @@
 use super::element::Sink;
 use super::svg_paint::Definitions;
 use super::svg_text::{Ids, escaped, plain};
-use crate::ground::Carried;
+use crate::ground::FaultSlot;
 use crate::path::{Affine, Path};
 
 /// A document that is being written.
@@ -15,7 +15,7 @@ pub(super) struct Writer {
     /// Whether anything is blended with what is below it.
     pub(super) blends: bool,
     /// The first thing that cannot be written.
-    pub(super) fault: Carried,
+    pub(super) fault: FaultSlot,
 }
 
 impl Writer {

@@ -8,7 +8,7 @@ mod grid;
 mod room;
 mod trail;
 
-use crate::ground::{Carried, Fault, Named};
+use crate::ground::{Fault, FaultSlot, Named};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, Path, Segment, start};
 use crate::reshape::{Cap, Join};
@@ -169,7 +169,7 @@ impl Sheet {
         let pixels = options
             .shown
             .map_or(self.size * self.unit.pixels(), |(w, h)| Point::new(f64::from(w), f64::from(h)));
-        let mut fault = Carried::default();
+        let mut fault = FaultSlot::default();
         fault.positive("bones", "width in pixels", pixels.x);
         fault.positive("bones", "height in pixels", pixels.y);
         fault.sound()?;
