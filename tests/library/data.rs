@@ -82,7 +82,7 @@ fn what_is_set_can_be_read() {
     assert_eq!((line.mitre_limit, line.dash.as_slice(), line.dash_offset), (7.0, &[4.0, 2.0][..], 1.5));
     assert_eq!((&hem.fill, hem.clone().opacity(0.5).opacity), (&None, 0.5));
     let both = group().opacity(0.25).named("kite").clipped(circle((0.0, 0.0), 1.0));
-    assert_eq!((both.get_opacity(), both.name(), both.clip_path().is_some()), (0.25, Some("kite"), true));
+    assert_eq!((both.opacity, both.name(), both.compositing().clip.is_some()), (0.25, Some("kite"), true));
     let page = sheet(9.0, 8.0).unit("mm").centred().y_up().ground("gold").metadata("made so");
     assert_eq!((page.get_unit(), page.is_centred(), page.is_y_up()), (Unit::Mm, true, true));
     assert_eq!(page.ground_paint().and_then(Paint::colour), Some(Colour::parse("gold").unwrap()));

@@ -26,7 +26,7 @@ fn items(body: &str) -> Vec<Item> {
 fn data(body: &str) -> String {
     let all = items(body);
     assert_eq!(all.len(), 1, "{body}");
-    all[0].path().transformed(all[0].transform()).data()
+    all[0].path().transformed(&all[0].placement().transform).data()
 }
 
 fn notes(body: &str) -> Vec<String> {
@@ -485,7 +485,7 @@ fn filters_masks_and_images_are_read_as_far_as_they_are_understood() {
         made.items().next().unwrap().item().clone()
     };
     let shade = "<filter id='f'><feGaussianBlur stdDeviation='2'/><feDropShadow dx='3' dy='4' flood-color='teal' flood-opacity='.5'/></filter>";
-    let effects = of(shade, "filter='url(#f)'").compositing().effects().len();
+    let effects = of(shade, "filter='url(#f)'").compositing().effects.len();
     assert_eq!(effects, 2);
     let other = "<filter id='f'><feGaussianBlur stdDeviation='2'/><feTurbulence/></filter><rect width='9' height='9' filter='url(#f)'/>";
     assert_eq!(
@@ -493,8 +493,11 @@ fn filters_masks_and_images_are_read_as_far_as_they_are_understood() {
         ["line 1: the filter step <feTurbulence> is not understood: the filter is left out"]
     );
     let mask = "<mask id='m' style='mask-type:alpha'><circle r='9'/></mask>";
-    assert_eq!(of(mask, "mask='url(#m)'").compositing().mask().map(Mask::kind), Some(MaskKind::Alpha));
-    assert_eq!(of("", "style='mix-blend-mode:screen'").compositing().blend(), BlendMode::Screen);
+    assert_eq!(
+        of(mask, "mask='url(#m)'").compositing().mask.as_ref().map(|mask| mask.kind),
+        Some(MaskKind::Alpha)
+    );
+    assert_eq!(of("", "style='mix-blend-mode:screen'").compositing().blend, BlendMode::Screen);
     assert_eq!(
         notes("<image width='9' height='9' href='kite.png'/>"),
         ["line 1: the image \"kite.png\" is not in the document itself and is not fetched: left out"]

@@ -46,7 +46,13 @@ fn groups_are_bent_item_by_item_where_they_stand() {
                 assert!((away - low).abs() < 0.02 || (away - high).abs() < 0.02, "{away}");
             }
         }
-        assert!(group.clip_path().is_some_and(|clip| clip.inside(node.bounds().unwrap().centre())));
+        assert!(
+            group
+                .compositing()
+                .clip
+                .as_ref()
+                .is_some_and(|clip| clip.inside(node.bounds().unwrap().centre()))
+        );
     }
 }
 

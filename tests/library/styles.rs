@@ -118,7 +118,8 @@ fn style_sheets_stand_anywhere_and_mean_what_is_used_too() {
     assert_eq!((hidden.sheet.items().count(), hidden.notes.len()), (0, 0));
     let clipped = "<style>.c { clip-path: url(#k) } .k { clip-rule: evenodd }</style><clipPath id='k' class='k'><path d='M0 0H9V9H0Z M1 1H8V8H1Z'/></clipPath>";
     let clip = read(&format!("{clipped}{}", shape("class='c'")));
-    let rule = clip.sheet.items().next().and_then(|item| Some(item.item().compositing().clip()?.fill_rule()));
+    let rule =
+        clip.sheet.items().next().and_then(|item| Some(item.item().compositing().clip.as_ref()?.fill_rule()));
     assert_eq!(rule, Some(FillRule::EvenOdd));
 }
 

@@ -1,5 +1,6 @@
 //! Scripts as people write them: what they draw, and what they are told when something is wrong.
 
+use chordane::sheet::Layered;
 use std::time::{Duration, Instant};
 
 use chordane_score::{Limits, Mistake, Runner, Score, Script, Settings, words};

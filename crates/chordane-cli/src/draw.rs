@@ -2,7 +2,7 @@
 
 use std::time::Instant;
 
-use chordane::sheet::Sheet;
+use chordane::sheet::{Layered, Sheet};
 use chordane::write::Format;
 use chordane_score::{Limits, Runner, Settings};
 

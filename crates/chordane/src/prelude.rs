@@ -8,7 +8,8 @@ pub use crate::chance::Dice;
 pub use crate::combine::{Blend, Morph, union_all};
 pub use crate::ground::Fault;
 pub use crate::motion::{
-    Easing, Jump, Keys, Pose, Timeline, Way, ease, hold, keys, pose, pulse, rounds, saw, swing, timeline,
+    Easing, Jump, Keys, Marching, Pose, Posed, Timeline, Way, ease, hold, keys, pose, pulse, rounds, saw,
+    swing, timeline,
 };
 pub use crate::number::{
     Angle, Extent, Point, around, between, cell, deg, golden_places, part, polar, pt, rad, rescale,
@@ -33,9 +34,9 @@ pub use crate::shape::{
     wheel, wheel_polygon, wheels_inside, wheels_outside,
 };
 pub use crate::sheet::{
-    BlendMode, Colour, ColourSpace, Frame, Gradient, Group, Item, Mask, MaskKind, Paint, Pattern, Picture,
-    Sampling, Shades, Sheet, Spread, Style, Unit, along, by_vertex, copies_at, group, hsl, hwb, lab, lch,
-    linear_gradient, mix, mix_in, oklab, oklch, palette, paper, pattern, radial_gradient, rgb, ring_of,
-    sheet, style, sweep_gradient,
+    BlendMode, Colour, ColourSpace, Frame, Gradient, Group, Item, Layered, Mask, MaskKind, Paint, Pattern,
+    Picture, Placement, Sampling, Shades, Sheet, Spread, Style, Styled, Unit, along, by_vertex, copies_at,
+    group, hsl, hwb, lab, lch, linear_gradient, mix, mix_in, oklab, oklch, palette, paper, pattern,
+    radial_gradient, rgb, ring_of, sheet, style, sweep_gradient,
 };
 pub use crate::write::{Format, SvgOptions};

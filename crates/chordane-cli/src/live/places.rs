@@ -4,6 +4,7 @@ use chordane::ground::{short, visible};
 use chordane::number::Point;
 use chordane::path::{Contour, Path};
 use chordane::scene::{Grip, GripKind, Placed};
+use chordane::sheet::Layered;
 use chordane_score::{Hold, Holds, Script};
 
 use super::message::{GripTold, ItemTold};

@@ -216,6 +216,15 @@ pub(crate) enum Painted {
     Style(Style),
 }
 
+impl Styled for Painted {
+    fn style_mut(&mut self) -> &mut Style {
+        match self {
+            Self::Item(item) => item.style_mut(),
+            Self::Style(style) => style,
+        }
+    }
+}
+
 impl Take for Painted {
     const KINDS: &'static [Kind] = &[Kind::Path, Kind::Item, Kind::Style];
 
@@ -227,6 +236,12 @@ impl Take for Painted {
 /// What is stroked already: an item or a style.
 #[derive(Clone, Debug)]
 pub(crate) struct Stroked(pub(crate) Painted);
+
+impl Styled for Stroked {
+    fn style_mut(&mut self) -> &mut Style {
+        self.0.style_mut()
+    }
+}
 
 impl Take for Stroked {
     const KINDS: &'static [Kind] = &[Kind::Item, Kind::Style];

@@ -46,8 +46,8 @@ fn words() -> Vec<Word> {
             r##"union_all([circle(pt(0, 0), 30), circle(pt(40, 0), 30), rectangle(pt(0, 0), 40, 60)])"##,
             |paths: Vec<Node>| {
                 let one = |node: Node| match node {
-                    Node::Item(item) => Ok(item.path().transformed(item.transform())),
-                    _ => Err(Refusal::new("a group has no one outline; give a list of paths")),
+                    Node::Item(item) => Ok(item.path().transformed(&item.placement().transform)),
+                    Node::Group(_) => Err(Refusal::new("a group has no one outline; give a list of paths")),
                 };
                 Ok::<_, Refusal>(union_all(paths.into_iter().map(one).collect::<Result<Vec<_>, _>>()?))
             },

@@ -8,17 +8,16 @@ use crate::refusal::Refusal;
 use crate::values::{Thing, Tint};
 
 /// Carries out a word that means the same on an item and on a group; a path becomes an item by it.
-macro_rules! layered {
-    ($thing:expr, $one:ident => $done:expr) => {
-        match $thing {
-            Thing::Path(path) => {
-                let $one = Item::from(path);
-                Thing::Item($done)
-            }
-            Thing::Item($one) => Thing::Item($done),
-            Thing::Group($one) => Thing::Group($done),
-        }
+pub(super) fn layered(thing: Thing, change: impl FnOnce(Node) -> Node) -> Thing {
+    let node = match thing {
+        Thing::Path(path) => path.into(),
+        Thing::Item(item) => item.into(),
+        Thing::Group(group) => group.into(),
     };
+    match change(node) {
+        Node::Item(item) => Thing::Item(*item),
+        Node::Group(group) => Thing::Group(*group),
+    }
 }
 
 pub(super) fn section() -> Section {
@@ -36,27 +35,27 @@ fn words() -> Vec<Word> {
             ".clipped(by)",
             "Shows a path, an item or a group only where another path would be filled; the other path moves with it.",
             r##"polygon(pt(0, 0), 4, 40).fill("teal").clipped(circle(pt(0, 0), 30))"##,
-            |thing: Thing, by: Path| layered!(thing, one => one.clipped(by)),
+            |thing: Thing, by: Path| layered(thing, |node| node.clipped(by)),
         ),
         word(
             ".masked(by)",
             "Shows it as far as another drawing is bright: white shows, black and nothing hide. The mask moves with it.",
             r##"let fade = radial_gradient(pt(0, 0), 40).colours(["white", "black"]);
 polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##,
-            |thing: Thing, by: Node| layered!(thing, one => one.masked(by)),
+            |thing: Thing, by: Node| layered(thing, |node| node.masked(by)),
         ),
         word(
             ".masked_by(by, kind)",
             "The same by `luminance`, how bright the mask is, or by `alpha`, how opaque it is.",
             r##"polygon(pt(0, 0), 4, 40).fill("teal").masked_by(circle(pt(0, 0), 30).fill("navy"), "alpha")"##,
-            |thing: Thing, by: Node, kind: String| layered!(thing, one => one.masked_by(by, kind.as_str())),
+            |thing: Thing, by: Node, kind: String| layered(thing, |node| node.masked_by(by, kind.as_str())),
         ),
         word(
             ".blend(mode)",
             "How its colours are mixed with those below: `multiply`, `screen`, `overlay`, `darken`, `lighten`, `color-dodge`, `color-burn`, `hard-light`, \
             `soft-light`, `difference`, `exclusion`, `hue`, `saturation`, `color`, `luminosity` or `normal`.",
             r##"group().add(circle(pt(-10, 0), 20).fill("gold")).add(circle(pt(10, 0), 20).fill("teal").blend("multiply"))"##,
-            |thing: Thing, mode: String| layered!(thing, one => one.blend(mode.as_str())),
+            |thing: Thing, mode: String| layered(thing, |node| node.blend(mode.as_str())),
         ),
         word(
             ".isolated()",
@@ -68,7 +67,7 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
             ".blurred(radius)",
             "Blurred by a Gaussian curve whose standard deviation is the radius; what is seen reaches about three times as far.",
             r##"circle(pt(0, 0), 20).fill("teal").blurred(4)"##,
-            |thing: Thing, radius: f64| layered!(thing, one => one.blurred(radius)),
+            |thing: Thing, radius: f64| layered(thing, |node| node.blurred(radius)),
         ),
         word(
             ".shadow(step, radius, colour)",
@@ -76,7 +75,7 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
             r##"circle(pt(0, 0), 20).fill("white").shadow([4, 6], 3, "rgb(32 48 60 / 60%)")"##,
             |thing: Thing, step: Point, radius: f64, colour: Tint| {
                 let colour = colour.of("shadow")?;
-                Ok::<_, Refusal>(layered!(thing, one => one.shadow(step, radius, colour)))
+                Ok::<_, Refusal>(layered(thing, |node| node.shadow(step, radius, colour)))
             },
         ),
         word(
@@ -85,14 +84,14 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
             r##"circle(pt(0, 0), 9).fill("#fff6d8").glow(4, "gold").glow(12, "#c8553d")"##,
             |thing: Thing, radius: f64, colour: Tint| {
                 let colour = colour.of("glow")?;
-                Ok::<_, Refusal>(layered!(thing, one => one.glow(radius, colour)))
+                Ok::<_, Refusal>(layered(thing, |node| node.glow(radius, colour)))
             },
         ),
         word(
             ".order(number)",
             "Its place among its siblings: larger numbers lie over smaller ones, equal ones as they are added. 0 at first.",
             r##"group().add(circle(pt(0, 0), 9).fill("gold").order(1)).add(circle(pt(0, 0), 20).fill("teal"))"##,
-            |thing: Thing, number: f64| layered!(thing, one => one.order(number)),
+            |thing: Thing, number: f64| layered(thing, |node| node.order(number)),
         ),
     ]
 }

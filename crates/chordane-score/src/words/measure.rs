@@ -155,7 +155,7 @@ fn places(crossings: Vec<Crossing>) -> Vec<Point> {
 fn placed(thing: Thing) -> Vec<Path> {
     match thing {
         Thing::Path(path) => vec![path],
-        Thing::Item(item) => vec![item.path().transformed(item.transform())],
+        Thing::Item(item) => vec![item.path().transformed(&item.placement().transform)],
         Thing::Group(group) => sheet(1.0, 1.0).add(group).items().map(|item| item.path()).collect(),
     }
 }

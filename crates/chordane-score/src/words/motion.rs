@@ -5,10 +5,9 @@ use rhai::Array;
 
 use super::entry::{Section, Word, word};
 use super::paths::each;
-use super::styles::both;
 use crate::call::Call;
 use crate::refusal::Refusal;
-use crate::values::{End, Moving, Painted, ScoreKeys, Stroked, Thing};
+use crate::values::{End, Moving, ScoreKeys, Stroked, Thing};
 
 pub(super) const TITLE: &str = "Motion";
 
@@ -273,7 +272,7 @@ fn riding() -> Vec<Word> {
             ".marching(phase)",
             "Dashes marched on by a share of their pattern, so that a whole phase brings them to where they were. Give the dashes first.",
             r##"circle(pt(0, 0), 40).stroke("teal", 3).dash([9, 6]).marching(phase())"##,
-            |on: Stroked, phase: f64| Stroked(both!(on.0, one => one.marching(phase))),
+            |on: Stroked, phase: f64| on.marching(phase),
         ),
     ]
 }

@@ -4,20 +4,10 @@ use chordane::prelude::*;
 use chordane::sheet::GivenPaint;
 
 use super::entry::{Section, Word, word};
+use super::layers::layered;
 use crate::call::Call;
 use crate::refusal::Refusal;
 use crate::values::{Fading, Painted, Stroked, Thing};
-
-/// Carries out a word that means the same on an item and on a style.
-macro_rules! both {
-    ($on:expr, $one:ident => $done:expr) => {
-        match $on {
-            Painted::Item($one) => Painted::Item($done),
-            Painted::Style($one) => Painted::Style($done),
-        }
-    };
-}
-pub(super) use both;
 
 pub(super) fn section() -> Section {
     Section {
@@ -47,43 +37,43 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
             ".fill(paint)",
             "Filled with a colour, a gradient, a picture, a pattern, or colours that follow the path.",
             r##"circle(pt(0, 0), 20).fill("rgb(200 85 61 / 50%)")"##,
-            |on: Painted, paint: GivenPaint| both!(on, one => one.fill(paint)),
+            |on: Painted, paint: GivenPaint| on.fill(paint),
         ),
         word(
             ".stroke(paint, width)",
             "Stroked with a colour or another paint, half of the width on either side of the line.",
             r##"circle(pt(0, 0), 20).stroke("#20303c", 3)"##,
-            |on: Painted, paint: GivenPaint, width: f64| both!(on, one => one.stroke(paint, width)),
+            |on: Painted, paint: GivenPaint, width: f64| on.stroke(paint, width),
         ),
         word(
             ".cap(name)",
             "How the stroke ends: `butt`, `round` or `square`.",
             r##"open([[0, 0], [40, 0]]).stroke("teal", 8).cap("round")"##,
-            |on: Stroked, name: String| Stroked(both!(on.0, one => one.cap(name.as_str()))),
+            |on: Stroked, name: String| on.cap(name.as_str()),
         ),
         word(
             ".join(name)",
             "How the stroke turns corners: `mitre`, `round` or `bevel`.",
             r##"polygon(pt(0, 0), 3, 40).stroke("teal", 8).join("round")"##,
-            |on: Stroked, name: String| Stroked(both!(on.0, one => one.join(name.as_str()))),
+            |on: Stroked, name: String| on.join(name.as_str()),
         ),
         word(
             ".mitre_limit(limit)",
             "The longest mitre as a multiple of the width, 1 or more; longer ones are bevelled. 4 by default.",
             r##"star(pt(0, 0), 5, 40, 12).stroke("teal", 4).mitre_limit(10)"##,
-            |on: Stroked, limit: f64| Stroked(both!(on.0, one => one.mitre_limit(limit))),
+            |on: Stroked, limit: f64| on.mitre_limit(limit),
         ),
         word(
             ".dash(lengths)",
             "Dashed: lengths of line and gap in turn.",
             r##"circle(pt(0, 0), 40).stroke("teal", 4).dash([12, 6])"##,
-            |on: Stroked, lengths: Vec<f64>| Stroked(both!(on.0, one => one.dash(lengths))),
+            |on: Stroked, lengths: Vec<f64>| on.dash(lengths),
         ),
         word(
             ".dash_offset(offset)",
             "How far into the dash pattern the line begins.",
             r##"circle(pt(0, 0), 40).stroke("teal", 4).dash([12, 6]).dash_offset(6)"##,
-            |on: Stroked, offset: f64| Stroked(both!(on.0, one => one.dash_offset(offset))),
+            |on: Stroked, offset: f64| on.dash_offset(offset),
         ),
         word(
             ".opacity(share)",
@@ -115,11 +105,7 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
             ".named(name)",
             "With a name: the id in an SVG file.",
             r##"circle(pt(0, 0), 20).fill("teal").named("vent")"##,
-            |thing: Thing, name: String| match thing {
-                Thing::Path(path) => Thing::Item(Item::from(path).named(&name)),
-                Thing::Item(item) => Thing::Item(item.named(&name)),
-                Thing::Group(group) => Thing::Group(group.named(&name)),
-            },
+            |thing: Thing, name: String| layered(thing, |node| node.named(&name)),
         ),
     ]
 }

@@ -28,7 +28,7 @@ pub(crate) fn scene() -> Outcome {
                     Node::Item(item) => Some((**item).clone()),
                     _ => None,
                 });
-                Some((*group.transform(), items.collect()))
+                Some((group.placement().transform, items.collect()))
             }
             _ => None,
         })
@@ -43,7 +43,9 @@ pub(crate) fn scene() -> Outcome {
         || {
             let mut placed = Vec::with_capacity(100_000);
             for (outer, items) in black_box(&items) {
-                placed.extend(items.iter().map(|item| (item.path().clone(), *outer * *item.transform())));
+                placed.extend(
+                    items.iter().map(|item| (item.path().clone(), *outer * item.placement().transform)),
+                );
             }
             black_box(placed);
         },

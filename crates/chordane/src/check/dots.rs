@@ -7,6 +7,7 @@ use super::rings::Ring;
 use super::wording::short;
 use super::{DocumentSpace, Drawn};
 use crate::number::{Cell, Point};
+use crate::sheet::Layered;
 
 /// A line no larger than this share of its sheet is a dot.
 const SHARE: f64 = 0.02;

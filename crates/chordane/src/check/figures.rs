@@ -5,7 +5,7 @@ use crate::ground::Fault;
 use crate::measure::Direction;
 use crate::number::{Cell, Point};
 use crate::path::{ContourBuilder, FillRule, Path};
-use crate::sheet::Paint;
+use crate::sheet::{Layered, Paint};
 
 /// What a path measures, where it stands on the sheet.
 ///

@@ -5,6 +5,7 @@ use std::fmt;
 use super::Drawn;
 use crate::ground::visible;
 use crate::number::Point;
+use crate::sheet::Layered;
 
 /// What kind of thing a finding is; the names do not change.
 ///

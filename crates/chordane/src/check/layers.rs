@@ -10,7 +10,7 @@ use crate::ground::Fault;
 use crate::measure::BoxTree;
 use crate::number::{Cell, Point};
 use crate::path::Path;
-use crate::sheet::Paint;
+use crate::sheet::{Layered, Paint};
 
 /// Smaller than this both ways, in pixels of 1/96 inch, a path covers less than one of them.
 const SPECK: f64 = 0.75;

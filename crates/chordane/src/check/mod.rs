@@ -23,7 +23,7 @@ pub use seam::LoopMoments;
 use crate::arrange::Filling;
 use crate::ground::{Fault, FaultSlot, at_most, spent, threads};
 use crate::path::Contour;
-use crate::sheet::Sheet;
+use crate::sheet::{Layered, Sheet};
 use drawn::{DocumentSpace, Drawn};
 use finding::Findings;
 

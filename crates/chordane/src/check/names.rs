@@ -1,5 +1,6 @@
 //! Findings on names.
 
+use crate::sheet::Layered;
 use std::collections::HashMap;
 
 use super::Drawn;

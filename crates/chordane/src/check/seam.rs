@@ -8,7 +8,7 @@ use super::{DocumentSpace, Drawn};
 use crate::ground::{Fault, visible};
 use crate::number::{Cell, Point};
 use crate::path::Path;
-use crate::sheet::{Colour, Paint, Sheet};
+use crate::sheet::{Colour, Layered, Paint, Sheet};
 
 /// So many places of a line are compared.
 const PLACES: usize = 24;

@@ -19,5 +19,6 @@ pub use keyed::Keyed;
 pub use keys::{Keys, Way, keys};
 pub(crate) use parts::Parts;
 pub use pose::{Pose, pose};
+pub use ride::{Marching, Posed};
 pub use timeline::{Timeline, timeline};
 pub use wave::{hold, pulse, rounds, saw, swing};

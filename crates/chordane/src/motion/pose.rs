@@ -2,7 +2,6 @@
 
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};
-use crate::sheet::{Group, Item};
 
 /// Where a thing is, how far it is turned and how large it is: scaled first, then turned about its origin, then moved.
 ///
@@ -49,17 +48,3 @@ impl Path {
         self.transformed(&pose.affine())
     }
 }
-
-macro_rules! posed {
-    ($($type:ty),*) => {$(
-        impl $type {
-            /// In a pose, after the transforms that there are.
-            #[must_use]
-            pub fn posed(self, pose: Pose) -> Self {
-                self.transformed(&pose.affine())
-            }
-        }
-    )*};
-}
-
-posed!(Item, Group);

@@ -1,9 +1,9 @@
 //! Motion along a path: things that ride on it, lines that draw themselves, dashes that march.
 
-use super::rounds;
+use super::{Pose, rounds};
 use crate::ground::{Fault, FaultKind};
 use crate::path::{Affine, Path, by};
-use crate::sheet::{Group, Item, Style};
+use crate::sheet::{Layered, Styled};
 
 /// The place at a share of a path's length, turned with it or not. Open paths end; closed ones are gone round again and again.
 fn place(on: &Path, share: f64, turned: bool) -> Result<Affine, Fault> {
@@ -18,43 +18,75 @@ fn place(on: &Path, share: f64, turned: bool) -> Result<Affine, Fault> {
     Ok(if turned { step * by::rotation(station.heading()) } else { step })
 }
 
-macro_rules! riding {
-    ($type:ty) => {
-        impl $type {
-            /// Riding on a path: its origin at a share of the path's length, and turned with the path, its +x along the way. At a constant speed where the share
-            /// rises evenly; a closed path of one contour is gone round again and again, on others it stays at the ends. On an empty path it stays as
-            /// it is. Each call measures the path.
-            #[must_use]
-            pub fn riding(self, path: &Path, share: f64) -> Self {
-                match place(path, share, true) {
-                    Ok(to) => self.transformed(&to),
-                    Err(fault) => self.with_fault(fault),
-                }
-            }
+/// The words of motion that mean the same for an item and for a group.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let hoop = circle((0.0, 0.0), 40.0);
+/// let kite = group().add(polygon((0.0, 0.0), 3, 5.0).fill("teal")).riding(&hoop, 0.25);
+/// assert!(kite.placement().transform.translation.distance(pt(0.0, 40.0)) < 1e-9);
+/// ```
+pub trait Posed: Layered {
+    /// In a pose, after the transforms that there are.
+    #[must_use]
+    fn posed(self, pose: Pose) -> Self {
+        self.transformed(&pose.affine())
+    }
 
-            /// As [`riding`](Self::riding), upright: moved and not turned.
-            #[must_use]
-            pub fn riding_upright(self, path: &Path, share: f64) -> Self {
-                match place(path, share, false) {
-                    Ok(to) => self.transformed(&to),
-                    Err(fault) => self.with_fault(fault),
-                }
-            }
+    /// Riding on a path: its origin at a fraction of the path's length, and turned with the path, its +x along the way. At a constant speed where the fraction
+    /// rises evenly; a closed path of one contour is gone round again and again, on others it stays at the ends. On an empty path it stays as
+    /// it is. Each call measures the path.
+    #[must_use]
+    fn riding(self, path: &Path, fraction: f64) -> Self {
+        match place(path, fraction, true) {
+            Ok(to) => self.transformed(&to),
+            Err(fault) => self.with_fault(fault),
         }
-    };
+    }
+
+    /// As [`riding`](Posed::riding), upright: moved and not turned.
+    #[must_use]
+    fn riding_upright(self, path: &Path, fraction: f64) -> Self {
+        match place(path, fraction, false) {
+            Ok(to) => self.transformed(&to),
+            Err(fault) => self.with_fault(fault),
+        }
+    }
 }
 
-riding!(Item);
-riding!(Group);
+impl<T: Layered> Posed for T {}
+
+/// The word of dashes that march, for a style and for what has one.
+pub trait Marching: Styled {
+    /// Dashes marched on along the line by a fraction of their pattern, so that a phase from 0 to 1 brings them to where they were. Give the dashes
+    /// first; without any it changes nothing.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let dashed = style().stroke("teal", 2.0).dash([6.0, 4.0]);
+    /// assert_eq!(dashed.marching(0.25).line.dash_offset, -2.5);
+    /// ```
+    #[must_use]
+    fn marching(mut self, phase: f64) -> Self {
+        let line = &mut self.style_mut().line;
+        let pattern = line.dash.iter().sum::<f64>() * if line.dash.len() % 2 == 1 { 2.0 } else { 1.0 };
+        if pattern != 0.0 {
+            line.dash_offset = -pattern * rounds(phase, 1.0, 0.0);
+        }
+        self
+    }
+}
+
+impl<T: Styled> Marching for T {}
 
 impl Path {
-    /// As [`Item::riding`].
+    /// As [`Posed::riding`].
     #[must_use]
     pub fn riding(&self, path: &Self, share: f64) -> Self {
         self.placed(place(path, share, true))
     }
 
-    /// As [`Item::riding_upright`].
+    /// As [`Posed::riding_upright`].
     #[must_use]
     pub fn riding_upright(&self, path: &Self, share: f64) -> Self {
         self.placed(place(path, share, false))
@@ -98,31 +130,5 @@ impl Path {
             _ if share >= 1.0 => self.trimmed(0.0, 0.0),
             _ => self.trimmed(share, 1.0),
         }
-    }
-}
-
-impl Style {
-    /// Dashes marched on along the line by a share of their pattern, so that a phase from 0 to 1 brings them to where they were. Give the dashes
-    /// first; without any it changes nothing.
-    ///
-    /// ```
-    /// use chordane::prelude::*;
-    /// let dashed = style().stroke("teal", 2.0).dash([6.0, 4.0]);
-    /// assert_eq!(dashed.marching(0.25).line.dash_offset, -2.5);
-    /// ```
-    #[must_use]
-    pub fn marching(self, phase: f64) -> Self {
-        let dash = &self.line.dash;
-        let pattern = dash.iter().sum::<f64>() * if dash.len() % 2 == 1 { 2.0 } else { 1.0 };
-        if pattern == 0.0 { self } else { self.dash_offset(-pattern * rounds(phase, 1.0, 0.0)) }
-    }
-}
-
-impl Item {
-    /// As [`Style::marching`].
-    #[must_use]
-    pub fn marching(self, phase: f64) -> Self {
-        let style = self.style().clone().marching(phase);
-        self.styled(&style)
     }
 }

@@ -7,6 +7,7 @@ use crate::reshape::{Cap, Join};
 use crate::scene::{Frame, Scene};
 use crate::shape::{lettering, lettering_width, rectangle};
 use crate::sheet::{Effect, Group, Item, Sheet, group, sheet};
+use crate::sheet::{Layered, Styled};
 
 /// The width that a contact sheet is made for, in pixels, where its pictures are not smaller.
 const WIDTH: f64 = 1280.0;
@@ -54,7 +55,7 @@ impl Sheet {
         let corner = self.corner();
         let frame = rectangle(corner, self.size.x, self.size.y);
         let mut framed = group();
-        framed.fault.take_from(&self.fault);
+        framed.placement.fault.take_from(&self.fault);
         if let Some(ground) = &self.ground {
             framed = framed.add(frame.clone().fill(ground));
         }

@@ -3,7 +3,7 @@
 use super::pixels::{DrawError, PixelOptions};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
-use crate::sheet::{Group, Item, Picture, Sheet, sheet};
+use crate::sheet::{Group, Item, Layered, Picture, Sheet, sheet};
 
 impl Sheet {
     /// The sheet drawn on a coarse grid of so many pixels, as a sheet of one picture with hard edges; of the same size, or as much higher or wider as
@@ -65,7 +65,7 @@ impl Item {
     /// The item moved so that the middle of its line's bounds lies in the middle of a square; see [`Path::snapped`].
     #[must_use]
     pub fn snapped(self, side: f64) -> Self {
-        let bounds = self.path().transformed(self.transform()).bounds();
+        let bounds = self.path().transformed(&self.placement.transform).bounds();
         self.moved(step(bounds, side))
     }
 }
@@ -74,7 +74,7 @@ impl Group {
     /// The group moved so that the middle of its lines' bounds lies in the middle of a square; see [`Path::snapped`].
     #[must_use]
     pub fn snapped(self, side: f64) -> Self {
-        let by = crate::scene::Scene::of(self.nodes(), self.transform()).line_bounds();
+        let by = crate::scene::Scene::of(self.nodes(), &self.placement.transform).line_bounds();
         self.transformed(&Affine::from_translation(step(by, side)))
     }
 }

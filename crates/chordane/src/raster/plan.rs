@@ -22,7 +22,7 @@ use crate::number::{Cell, Point};
 use crate::path::Affine;
 use crate::scene::{Command, Frame, Layer, LayerKind, Scene};
 use crate::shape::rectangle;
-use crate::sheet::{Effect, Paint, Pattern, PictureLevel, Sheet};
+use crate::sheet::{Effect, Layered, Paint, Pattern, PictureLevel, Sheet};
 
 /// Commands that are planned together.
 const COMMANDS_A_CHUNK: usize = 256;

@@ -9,45 +9,9 @@ use super::tree::Element;
 use super::walk::{Own, Walk};
 use crate::ground::Given;
 use crate::number::{Cell, Point};
-use crate::path::{Affine, Path};
+use crate::path::Affine;
 use crate::shape::rectangle;
-use crate::sheet::{BlendMode, Effect, Group, Item, MaskKind, Node, group};
-
-/// The words that items and groups have in common here.
-pub(super) trait Layered: Sized {
-    fn clip(self, path: Path) -> Self;
-    fn mask(self, mask: Group, kind: MaskKind) -> Self;
-    fn mix(self, mode: BlendMode) -> Self;
-    fn effect(self, effect: &Effect) -> Self;
-}
-
-macro_rules! layered {
-    ($type:ty) => {
-        impl Layered for $type {
-            fn clip(self, path: Path) -> Self {
-                self.clipped(path)
-            }
-
-            fn mask(self, mask: Group, kind: MaskKind) -> Self {
-                self.masked_by(mask, kind)
-            }
-
-            fn mix(self, mode: BlendMode) -> Self {
-                self.blend(mode)
-            }
-
-            fn effect(self, effect: &Effect) -> Self {
-                match *effect {
-                    Effect::Blur { radius } => self.blurred(radius),
-                    Effect::Shadow { step, radius, colour } => self.shadow(step, radius, colour),
-                }
-            }
-        }
-    };
-}
-
-layered!(Item);
-layered!(Group);
+use crate::sheet::{BlendMode, Effect, Group, Layered, MaskKind, Node, group};
 
 impl Own {
     /// Takes over a property that is not handed down; what the element around says of itself is only for those that ask for it.
@@ -118,7 +82,10 @@ impl<'a> Walk<'a> {
         let mut made = made;
         if let Some(id) = &own.filter {
             for effect in self.effects(id, element) {
-                made = made.effect(&effect);
+                made = match effect {
+                    Effect::Blur { radius } => made.blurred(radius),
+                    Effect::Shadow { step, radius, colour } => made.shadow(step, radius, colour),
+                };
             }
         }
         if let Some(id) = &own.clip {
@@ -131,16 +98,16 @@ impl<'a> Walk<'a> {
                 &|id| self.element_of(id).map(|(n, _)| n),
                 0,
             ) {
-                Ok(path) => made = made.clip(path),
+                Ok(path) => made = made.clipped(path),
                 Err(told) => self.note(element.at, told),
             }
         }
         if let Some(id) = &own.mask
             && let Some((mask, kind)) = self.mask(id, bounds, (element, viewport))?
         {
-            made = made.mask(mask, kind);
+            made = made.masked_by(mask, kind);
         }
-        Ok(if own.blend == BlendMode::Normal { made } else { made.mix(own.blend) })
+        Ok(if own.blend == BlendMode::Normal { made } else { made.blend(own.blend) })
     }
 
     fn mask(

@@ -6,7 +6,7 @@ use super::attributes::{Along, length, numbers, share};
 use crate::number::Point;
 use crate::path::FillRule;
 use crate::reshape::{Cap, Join};
-use crate::sheet::{self, Colour, Style, style};
+use crate::sheet::{self, Colour, Style, Styled, style};
 
 /// A paint as it is handed down: what `currentColor` is, is only known where it is used.
 #[derive(Clone, Debug, PartialEq)]

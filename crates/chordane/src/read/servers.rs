@@ -8,7 +8,9 @@ use super::viewport::{fitted, view_box};
 use super::walk::Walk;
 use crate::number::{Cell, Point};
 use crate::path::Affine;
-use crate::sheet::{self, Colour, Gradient, Group, Node, group, linear_gradient, pattern, radial_gradient};
+use crate::sheet::{
+    self, Colour, Gradient, Group, Layered, Node, group, linear_gradient, pattern, radial_gradient,
+};
 
 /// What one takes from another goes through so many at most.
 const MOST_LINKS: usize = 8;
@@ -246,7 +248,7 @@ fn alone(nodes: &[Node], cell: &Cell, on: &Painted<'_>) -> Option<sheet::Paint> 
     let Some(sheet::Paint::Picture(picture)) = item.style().fill.as_ref().filter(|_| plain) else {
         return None;
     };
-    let to = item.transform();
+    let to = &item.placement.transform;
     let upright = to.matrix2.x_axis.y == 0.0 && to.matrix2.y_axis.x == 0.0;
     let area = item.path().transformed(to).bounds().filter(|_| upright && to.matrix2.determinant() > 0.0)?;
     let within = cell.contains(area.min)

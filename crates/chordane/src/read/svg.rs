@@ -1,5 +1,6 @@
 //! An SVG document as a sheet: shapes, groups, transforms, `use`, and the paints that shapes inherit.
 
+use crate::sheet::{Layered, Styled};
 use std::collections::HashMap;
 
 use super::attributes::{self, Along, length, numbers, with_unit};

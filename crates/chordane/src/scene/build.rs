@@ -7,7 +7,7 @@ use super::list::{Command, Layer, LayerKind, Owner, Scene};
 use super::placed::Placed;
 use crate::ground::{Fault, FaultSlot, spent};
 use crate::path::Affine;
-use crate::sheet::{BlendMode, Compositing, Effect, Item, Mask, Node, Paint};
+use crate::sheet::{BlendMode, Compositing, Effect, Item, Layered, Mask, Node, Paint};
 
 /// What is handed down to what is in a group.
 #[derive(Clone, Copy)]
@@ -38,12 +38,12 @@ impl Inherited {
 
     /// What a node hands on to what is drawn for it.
     fn under(self, own: &Affine, opacity: f64, compositing: &Compositing) -> Self {
-        let clip = compositing.clip().is_some();
+        let clip = compositing.clip.is_some();
         Self {
             transform: self.transform * *own,
             opacity: self.opacity * opacity,
             clipped: self.clipped || clip,
-            cut_off: self.cut_off || clip || compositing.mask().is_some(),
+            cut_off: self.cut_off || clip || compositing.mask.is_some(),
             plain: self.plain && compositing.is_plain(),
             ..self
         }
@@ -76,9 +76,11 @@ impl<'a> Builder<'a> {
             match node {
                 Node::Item(item) => self.item(item, from),
                 Node::Group(group) => {
-                    self.note(|| group.fault.get().map(|fault| fault.clone().on_item(group.name(), None)));
+                    self.note(|| {
+                        group.placement.fault.get().map(|fault| fault.clone().on_item(group.name(), None))
+                    });
                     let compositing = group.compositing();
-                    let under = from.under(&group.transform, group.opacity, compositing);
+                    let under = from.under(&group.placement.transform, group.opacity, compositing);
                     let isolates = group.opacity < 1.0 || !compositing.is_plain();
                     let owner = Owner::Group(group);
                     self.layer(owner, (isolates, group.opacity), &under, |builder, inside| {
@@ -94,7 +96,7 @@ impl<'a> Builder<'a> {
         self.note(|| item.sound().err().map(named));
         self.check_patterns(item);
         let compositing = item.compositing();
-        let under = from.under(&item.transform, item.style.opacity, compositing);
+        let under = from.under(&item.placement.transform, item.style.opacity, compositing);
         // One paint alone fades by its colour.
         let opacity = if item.fades_as_one() { item.style.opacity } else { 1.0 };
         if opacity < 1.0 || !compositing.is_plain() {
@@ -125,8 +127,7 @@ impl<'a> Builder<'a> {
     ) {
         let compositing = owner.compositing();
         let kind = if matches!(owner, Owner::Group(_)) { LayerKind::Group } else { LayerKind::Item };
-        let (effects, cut) =
-            (compositing.effects(), compositing.clip().is_some() || compositing.mask().is_some());
+        let (effects, cut) = (&compositing.effects, compositing.clip.is_some() || compositing.mask.is_some());
         // Effects come before what cuts off.
         let apart = cut && effects.iter().any(Effect::shows);
         let number = self.push(kind, owner, under);
@@ -139,12 +140,12 @@ impl<'a> Builder<'a> {
         } else {
             content(self, &inside);
         }
-        if compositing.clip().is_some() {
+        if compositing.clip.is_some() {
             let clip = self.push(LayerKind::Clip, owner, &inside);
             self.pop(clip);
         }
-        let mask = compositing.mask().map(|mask| self.mask(mask, owner, &inside));
-        let blend = compositing.blend();
+        let mask = compositing.mask.as_ref().map(|mask| self.mask(mask, owner, &inside));
+        let blend = compositing.blend;
         self.list.blends |= !under.in_mask && blend != BlendMode::Normal;
         self.layer_mut(number, |layer| {
             layer.effects = if apart { &[] } else { effects };
@@ -154,9 +155,9 @@ impl<'a> Builder<'a> {
     }
 
     fn mask(&mut self, mask: &'a Mask, owner: Owner<'a>, inside: &Inherited) -> usize {
-        let number = self.push(LayerKind::Mask(mask.kind()), owner, inside);
+        let number = self.push(LayerKind::Mask(mask.kind), owner, inside);
         let anew = Inherited { layer: Some(number), in_mask: true, ..Inherited::outside(&inside.transform) };
-        self.nodes(mask.nodes(), &anew);
+        self.nodes(mask.drawing.nodes(), &anew);
         self.pop(number);
         number
     }

@@ -37,7 +37,7 @@ pub(super) fn rebuilt(
     match node {
         Node::Item(one) => item(*one, outer).into(),
         Node::Group(mut all) => {
-            let inner = *outer * all.transform;
+            let inner = *outer * all.placement.transform;
             all.nodes = all_rebuilt(std::mem::take(&mut all.nodes), &inner, item, group);
             group(&mut all, &inner);
             Node::Group(all)

@@ -5,7 +5,7 @@ use std::collections::VecDeque;
 use crate::ground::{FaultSlot, spent};
 use crate::number::Cell;
 use crate::path::Path;
-use crate::sheet::{Group, Item, Node, group};
+use crate::sheet::{Group, Item, Layered, Node, group};
 
 /// More loops than these lie as they were given: every two that overlap are looked at.
 const MOST_LOOPS: usize = 2000;
@@ -55,7 +55,7 @@ pub fn linked<I: Into<Item>>(items: impl IntoIterator<Item = I>) -> Group {
         }
     }
     fault.stopped("linked");
-    all.fault.take_from(&fault);
+    all.placement.fault.take_from(&fault);
     all
 }
 
@@ -65,7 +65,9 @@ fn meetings(items: &[Item]) -> Vec<Meeting> {
     let bounds: Vec<Option<Cell>> = painted.iter().map(Path::bounds).collect();
     let lines: Vec<_> = items
         .iter()
-        .map(|item| item.path().transformed(item.transform()).contours().first().map(|rim| rim.survey()))
+        .map(|item| {
+            item.path().transformed(&item.placement.transform).contours().first().map(|rim| rim.survey())
+        })
         .collect();
     let mut found: Vec<Meeting> = Vec::new();
     for (i, a) in painted.iter().enumerate() {
@@ -118,7 +120,7 @@ fn painted(item: &Item) -> Path {
         (Some(one), None) | (None, Some(one)) => one,
         (None, None) => Path::empty(),
     };
-    area.transformed(item.transform())
+    area.transformed(&item.placement.transform)
 }
 
 /// The parts of an area that do not hang together, each with its holes.

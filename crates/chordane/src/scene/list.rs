@@ -6,7 +6,7 @@ use super::placed::Placed;
 use crate::ground::Fault;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
-use crate::sheet::{BlendMode, Compositing, Effect, Group, Item, MaskKind};
+use crate::sheet::{BlendMode, Compositing, Effect, Group, Item, Layered, MaskKind};
 
 /// The display list of a sheet: its items in drawing order, each with everything that it inherits from the groups around it, and the layers that
 /// they are drawn on.
@@ -122,8 +122,8 @@ impl<'a> Owner<'a> {
     /// From its own coordinates to those around it.
     fn transform(self) -> &'a Affine {
         match self {
-            Self::Group(group) => &group.transform,
-            Self::Item(item) => &item.transform,
+            Self::Group(group) => &group.placement.transform,
+            Self::Item(item) => &item.placement.transform,
         }
     }
 }
@@ -139,8 +139,8 @@ impl<'a> Layer<'a> {
     #[must_use]
     pub fn name(&self) -> Option<&'a str> {
         match self.owner {
-            Owner::Group(group) => group.name.as_deref(),
-            Owner::Item(item) => item.name.as_deref(),
+            Owner::Group(group) => group.placement.name.as_deref(),
+            Owner::Item(item) => item.placement.name.as_deref(),
         }
     }
 
@@ -179,7 +179,7 @@ impl<'a> Layer<'a> {
 
     /// The path of a clip.
     pub(crate) fn clip_path(&self) -> Option<&'a Path> {
-        self.compositing().clip().filter(|_| self.kind == LayerKind::Clip)
+        self.compositing().clip.as_ref().filter(|_| self.kind == LayerKind::Clip)
     }
 }
 
@@ -318,7 +318,11 @@ impl<'a> Scene<'a> {
                 }
                 Command::Draw(_) | Command::DrawInMask(_) => {
                     let Some(placed) = self.drawn(command) else { continue };
-                    let own = if self.own_layer(placed).is_some() { to } else { to * placed.item.transform };
+                    let own = if self.own_layer(placed).is_some() {
+                        to
+                    } else {
+                        to * placed.item.placement.transform
+                    };
                     let seen = if frame == Frame::List { placed.transform } else { own };
                     all = join(all, Placed { transform: seen, ..*placed }.reach());
                 }
@@ -338,6 +342,6 @@ impl<'a> Scene<'a> {
         let layer = |at: Option<usize>| at.and_then(|at| self.layers.get(at));
         std::iter::successors(layer(item.layer), move |inner| layer(inner.parent))
             .filter(|layer| layer.kind != LayerKind::Effects)
-            .filter_map(|layer| Some((layer.compositing().clip()?, layer.transform)))
+            .filter_map(|layer| Some((layer.compositing().clip.as_ref()?, layer.transform)))
     }
 }

@@ -3,7 +3,7 @@
 use crate::measure::Place;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
-use crate::sheet::{Item, Paint};
+use crate::sheet::{Item, Layered, Paint};
 
 /// Strokes thinner than this count as so wide when it is asked how far paint can reach: a draft's line is this wide.
 const DRAFT_WIDTH: f64 = 2.0;

@@ -4,7 +4,7 @@ use super::edit::rebuilt;
 use crate::ground::FaultSlot;
 use crate::path::{Affine, Path};
 use crate::reshape::{Stamp, StampPlace};
-use crate::sheet::{Group, Item, Node, group};
+use crate::sheet::{Group, Item, Layered, Node, group};
 
 impl<T: Into<Node> + Clone> Stamp<T> {
     /// The stamps along a path, as a group.
@@ -48,7 +48,7 @@ impl<T: Into<Node> + Clone> Stamp<T> {
             });
         });
         let mut all = group().add_all(nodes);
-        all.fault.take_from(&fault);
+        all.placement.fault.take_from(&fault);
         all
     }
 }
@@ -56,16 +56,16 @@ impl<T: Into<Node> + Clone> Stamp<T> {
 /// Every path of a node, where it stands, sent through a function; styles stay.
 fn bent(node: Node, outer: &Affine, bend: &impl Fn(&Path) -> Path) -> Node {
     let mut item = |item: Item, groups: &Affine| {
-        let path = bend(&item.path.transformed(&(*groups * item.transform)));
+        let path = bend(&item.path.transformed(&(*groups * item.placement.transform)));
         let mut item = item;
-        let outer = *groups * item.transform;
-        item.map_clip(|clip| bend(&clip.transformed(&outer)));
-        item.transform = Affine::IDENTITY;
+        let outer = *groups * item.placement.transform;
+        item.placement.map_clip(|clip| bend(&clip.transformed(&outer)));
+        item.placement.transform = Affine::IDENTITY;
         item.with_path(path)
     };
     let stand = |group: &mut Group, groups: &Affine| {
-        group.map_clip(|clip| bend(&clip.transformed(groups)));
-        group.transform = Affine::IDENTITY;
+        group.placement.map_clip(|clip| bend(&clip.transformed(groups)));
+        group.placement.transform = Affine::IDENTITY;
     };
     rebuilt(node, outer, &mut item, &stand)
 }

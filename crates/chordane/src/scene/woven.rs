@@ -4,7 +4,7 @@ use super::list::Scene;
 use crate::number::{Angle, Cell, Point, deg, polar};
 use crate::path::{Affine, Path};
 use crate::shape::rectangle;
-use crate::sheet::{Group, Node, group};
+use crate::sheet::{Group, Layered, Node, group};
 
 /// How many straight sides stand for the far rim of a wedge, per half turn.
 const WEDGE_SIDES: usize = 16;

@@ -1,6 +1,6 @@
 //! One thing many times.
 
-use super::{Group, Node, group};
+use super::{Group, Layered, Node, group};
 use crate::ground::{Fault, FaultKind};
 use crate::number::{Angle, Point, around, pt};
 use crate::path::{Affine, by};
@@ -11,7 +11,7 @@ const MOST_COPIES: usize = 10_000_000;
 /// Copies of a path, item or group evenly on a ring round the origin, so far from it, each turned with the ring: the
 /// first stands straight above, as it is, the others follow clockwise as seen.
 ///
-/// No copies give an empty group. A radius that is not finite is a fault. Move the ring with [`Group::moved`]. Put copies
+/// No copies give an empty group. A radius that is not finite is a fault. Move the ring with [`moved`](super::Layered::moved). Put copies
 /// of rings on a ring for rings of rings.
 ///
 /// ```
@@ -22,7 +22,7 @@ const MOST_COPIES: usize = 10_000_000;
 #[must_use]
 pub fn ring_of(node: impl Into<Node>, n: usize, radius: f64) -> Group {
     let mut ring = group();
-    if !ring.fault.finite("ring_of", "radius", radius) {
+    if !ring.placement.fault.finite("ring_of", "radius", radius) {
         return ring;
     }
     let node = node.into();
@@ -48,7 +48,7 @@ pub fn copies_at<P: Into<Point>>(node: impl Into<Node>, points: impl IntoIterato
 fn several(call: &'static str, mut group: Group, n: usize, nodes: impl Iterator<Item = Node>) -> Group {
     if n > MOST_COPIES {
         let kind = FaultKind::TooMany { what: "copies", count: n, limit: MOST_COPIES };
-        group.fault.note(Fault::of(call, kind));
+        group.placement.fault.note(Fault::of(call, kind));
         return group;
     }
     group.add_all(nodes)

@@ -1,10 +1,9 @@
-//! Groups, and the words that move an item or a group.
+//! Groups, and what a sheet holds.
 
 use super::style::share;
-use super::{Item, Kept};
-use crate::ground::{Fault, FaultKind, FaultSlot, spent};
-use crate::number::{Angle, Point};
-use crate::path::{Affine, Path, by};
+use super::{Item, Layered, Placement};
+use crate::ground::{Fault, FaultKind, spent};
+use crate::path::Path;
 
 /// Something on a sheet or in a group.
 ///
@@ -15,7 +14,6 @@ use crate::path::{Affine, Path, by};
 /// assert!(matches!(page.nodes(), [Node::Item(_), Node::Group(_)]));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
-#[non_exhaustive]
 pub enum Node {
     /// A path with its style.
     Item(Box<Item>),
@@ -42,15 +40,6 @@ impl From<Group> for Node {
 }
 
 impl Node {
-    /// Under an affine transform, after those that there are.
-    #[must_use]
-    pub fn transformed(self, by: &Affine) -> Self {
-        match self {
-            Self::Item(item) => item.transformed(by).into(),
-            Self::Group(group) => group.transformed(by).into(),
-        }
-    }
-
     /// How many items and groups this is, itself and all in it.
     fn count(&self) -> usize {
         match self {
@@ -83,11 +72,9 @@ pub struct Group {
     depth: usize,
     /// How many items and groups there are in it, and in those.
     count: usize,
-    pub(crate) transform: Affine,
-    pub(crate) opacity: f64,
-    pub(crate) name: Option<Box<str>>,
-    pub(super) compositing: Kept,
-    pub(crate) fault: FaultSlot,
+    /// The opacity of the finished group, from 0 to 1.
+    pub opacity: f64,
+    pub(crate) placement: Placement,
 }
 
 /// Groups are drawn, copied and dropped one inside the other, each taking some of the machine's stack; deeper than
@@ -109,8 +96,7 @@ pub(super) const MOST_DEPTH: usize = 200;
 /// ```
 #[must_use]
 pub fn group() -> Group {
-    let (nodes, name, compositing, fault) = Default::default();
-    Group { nodes, depth: 1, count: 1, transform: Affine::IDENTITY, opacity: 1.0, name, compositing, fault }
+    Group { nodes: Vec::new(), depth: 1, count: 1, opacity: 1.0, placement: Placement::default() }
 }
 
 impl Group {
@@ -131,13 +117,15 @@ impl Group {
         // It was copied to get here, or will be.
         let count = node.count();
         if spent(count.saturating_mul(10)) {
-            self.fault.stopped(call);
+            self.placement.fault.stopped(call);
             return;
         }
         let depth = node.depth() + 1;
         if depth > MOST_DEPTH {
             let what = "groups inside one another";
-            self.fault.note(Fault::of(call, FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
+            self.placement
+                .fault
+                .note(Fault::of(call, FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
         } else {
             self.depth = self.depth.max(depth);
             self.count = self.count.saturating_add(count);
@@ -150,7 +138,7 @@ impl Group {
     pub fn add_all<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
         for node in nodes {
             self.push("add_all", node.into());
-            if self.fault.get().is_some() {
+            if self.placement.fault.get().is_some() {
                 break;
             }
         }
@@ -160,35 +148,16 @@ impl Group {
     /// The opacity of the whole group, from 0 to 1.
     #[must_use]
     pub fn opacity(mut self, opacity: f64) -> Self {
-        if share("opacity", opacity, &mut self.fault) {
+        if share("opacity", opacity, &mut self.placement.fault) {
             self.opacity = opacity;
         }
         self
     }
 
-    /// The same group with a name: the `id` in an SVG file.
-    #[must_use]
-    pub fn named(mut self, name: &str) -> Self {
-        self.name = Some(name.into());
-        self
-    }
-
-    /// The opacity of the whole group.
-    #[must_use]
-    pub fn get_opacity(&self) -> f64 {
-        self.opacity
-    }
-
-    /// The name, if it was given one.
-    #[must_use]
-    pub fn name(&self) -> Option<&str> {
-        self.name.as_deref()
-    }
-
     /// The first fault of the group's own making; what is in it is not looked at. Constant cost.
     #[must_use]
     pub fn own_fault(&self) -> Option<&Fault> {
-        self.fault.get()
+        self.placement.fault.get()
     }
 
     /// What is in the group, in the order of drawing.
@@ -196,87 +165,30 @@ impl Group {
     pub fn nodes(&self) -> &[Node] {
         &self.nodes
     }
+}
 
-    /// Where the group stands.
-    #[must_use]
-    pub fn transform(&self) -> &Affine {
-        &self.transform
+impl Layered for Group {
+    fn placement(&self) -> &Placement {
+        &self.placement
+    }
+
+    fn placement_mut(&mut self) -> &mut Placement {
+        &mut self.placement
     }
 }
 
-/// The words that move things mean the same for an item and for a group.
-macro_rules! transform_words {
-    ($type:ty) => {
-        impl $type {
-            fn then_by(mut self, call: &'static str, by: Affine) -> Self {
-                let next = by * self.transform;
-                if next.is_finite() {
-                    self.transform = next;
-                } else {
-                    let value =
-                        by.to_cols_array().into_iter().find(|v| !v.is_finite()).unwrap_or(f64::INFINITY);
-                    self.fault.note(Fault::of(call, FaultKind::NotFinite { what: "number", value }));
-                }
-                self
-            }
-
-            /// Carrying a fault, unless it has one already.
-            pub(crate) fn with_fault(mut self, fault: Fault) -> Self {
-                self.fault.note(fault);
-                self
-            }
-
-            /// Moved by a step.
-            #[must_use]
-            pub fn moved(self, step: impl Into<Point>) -> Self {
-                self.then_by("moved", Affine::from_translation(step.into()))
-            }
-
-            /// Turned about the origin; a positive angle turns clockwise as seen on a sheet with y down.
-            #[must_use]
-            pub fn rotated(self, angle: Angle) -> Self {
-                self.then_by("rotated", by::rotation(angle))
-            }
-
-            /// Turned about a point; a positive angle turns clockwise as seen on a sheet with y down.
-            #[must_use]
-            pub fn rotated_about(self, centre: impl Into<Point>, angle: Angle) -> Self {
-                self.then_by("rotated_about", by::about(centre.into(), by::rotation(angle)))
-            }
-
-            /// Scaled evenly from the origin, strokes and all.
-            #[must_use]
-            pub fn scaled(self, factor: f64) -> Self {
-                self.then_by("scaled", Affine::from_scale(Point::splat(factor)))
-            }
-
-            /// Scaled from the origin by a factor along x and one along y, strokes and all.
-            #[must_use]
-            pub fn scaled_by(self, factors: impl Into<Point>) -> Self {
-                self.then_by("scaled_by", Affine::from_scale(factors.into()))
-            }
-
-            /// Scaled evenly from a point, strokes and all: the point stays where it is.
-            #[must_use]
-            pub fn scaled_about(self, centre: impl Into<Point>, factor: f64) -> Self {
-                let by = by::about(centre.into(), Affine::from_scale(Point::splat(factor)));
-                self.then_by("scaled_about", by)
-            }
-
-            /// Sheared; see [`Path::sheared`].
-            #[must_use]
-            pub fn sheared(self, x: Angle, y: Angle) -> Self {
-                self.then_by("sheared", by::shear(x, y))
-            }
-
-            /// Under an affine transform, after those that there are.
-            #[must_use]
-            pub fn transformed(self, by: &Affine) -> Self {
-                self.then_by("transformed", *by)
-            }
+impl Layered for Node {
+    fn placement(&self) -> &Placement {
+        match self {
+            Self::Item(item) => item.placement(),
+            Self::Group(group) => group.placement(),
         }
-    };
-}
+    }
 
-transform_words!(Item);
-transform_words!(Group);
+    fn placement_mut(&mut self) -> &mut Placement {
+        match self {
+            Self::Item(item) => item.placement_mut(),
+            Self::Group(group) => group.placement_mut(),
+        }
+    }
+}

@@ -1,6 +1,6 @@
 //! Squared paper to draw on.
 
-use super::{Group, Style, group};
+use super::{Group, Style, Styled, group};
 use crate::ground::{Fault, FaultKind, FaultSlot, short};
 use crate::number::{Cell, Point, pt};
 use crate::path::Path;

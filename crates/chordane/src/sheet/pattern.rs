@@ -41,7 +41,7 @@ pub fn pattern(cell: Cell, drawing: impl Into<Node>) -> Pattern {
 impl Pattern {
     fn of(cell: Cell, drawing: Group) -> Self {
         let mut fault = FaultSlot::default();
-        fault.take_from(&drawing.fault);
+        fault.take_from(&drawing.placement.fault);
         let size = cell.size();
         if fault.point("pattern", cell.min) && fault.point("pattern", cell.max) {
             for (what, value) in [("width", size.x), ("height", size.y)] {

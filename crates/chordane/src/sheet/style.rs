@@ -65,80 +65,101 @@ impl Style {
         self.fill.is_none() && self.seen_stroke().is_none()
     }
 
-    /// Fills the inside with a colour, or CSS colour text.
-    #[must_use]
-    pub fn fill(mut self, paint: impl Into<GivenPaint>) -> Self {
-        match paint.into().resolve("fill") {
-            Ok(paint) => self.fill = Some(paint),
-            Err(fault) => self.fault.note(fault),
-        }
-        self
-    }
-
     /// The same without a fill.
     #[cfg(feature = "svg-read")]
     pub(crate) fn unfilled(self) -> Self {
         Self { fill: None, ..self }
     }
+}
+
+/// The words of a style, on a style itself and on what has one.
+///
+/// ```
+/// use chordane::prelude::*;
+/// fn hemmed<T: Styled>(on: T) -> T {
+///     on.stroke("#20303c", 3.0).cap("round").dash([12.0, 6.0])
+/// }
+/// let hem = hemmed(style());
+/// assert_eq!(hemmed(circle((0.0, 0.0), 9.0).fill("gold")).style().line, hem.line);
+/// ```
+pub trait Styled: Sized {
+    /// The style, to be changed.
+    fn style_mut(&mut self) -> &mut Style;
+
+    /// Fills the inside with a colour, or CSS colour text.
+    #[must_use]
+    fn fill(mut self, paint: impl Into<GivenPaint>) -> Self {
+        match paint.into().resolve("fill") {
+            Ok(paint) => self.style_mut().fill = Some(paint),
+            Err(fault) => self.style_mut().fault.note(fault),
+        }
+        self
+    }
 
     /// Draws the line with a colour and a width, half of it on either side of the line. A width of 0 is no
     /// stroke; a negative one is a fault.
     #[must_use]
-    pub fn stroke(mut self, paint: impl Into<GivenPaint>, width: f64) -> Self {
+    fn stroke(mut self, paint: impl Into<GivenPaint>, width: f64) -> Self {
         match paint.into().resolve("stroke") {
-            Ok(paint) => self.stroke = Some(paint),
-            Err(fault) => self.fault.note(fault),
+            Ok(paint) => self.style_mut().stroke = Some(paint),
+            Err(fault) => self.style_mut().fault.note(fault),
         }
-        self.line.width = width;
+        self.style_mut().line.width = width;
         self
     }
 
     /// How the stroke ends: `Cap` or `"butt"`, `"round"`, `"square"`.
     #[must_use]
-    pub fn cap(mut self, cap: impl Into<Given<Cap>>) -> Self {
+    fn cap(mut self, cap: impl Into<Given<Cap>>) -> Self {
         match cap.into().resolve("cap") {
-            Ok(cap) => self.line.cap = cap,
-            Err(fault) => self.fault.note(fault),
+            Ok(cap) => self.style_mut().line.cap = cap,
+            Err(fault) => self.style_mut().fault.note(fault),
         }
         self
     }
 
     /// How the stroke turns corners: `Join` or `"mitre"`, `"round"`, `"bevel"`.
     #[must_use]
-    pub fn join(mut self, join: impl Into<Given<Join>>) -> Self {
+    fn join(mut self, join: impl Into<Given<Join>>) -> Self {
         match join.into().resolve("join") {
-            Ok(join) => self.line.join = join,
-            Err(fault) => self.fault.note(fault),
+            Ok(join) => self.style_mut().line.join = join,
+            Err(fault) => self.style_mut().fault.note(fault),
         }
         self
     }
 
     /// The longest mitre as a multiple of the width, 1 or more (4 by default); longer ones are bevelled.
     #[must_use]
-    pub fn mitre_limit(mut self, limit: f64) -> Self {
-        self.line.mitre_limit = limit;
+    fn mitre_limit(mut self, limit: f64) -> Self {
+        self.style_mut().line.mitre_limit = limit;
         self
     }
 
     /// Dashes the stroke: lengths of line and gap in turn, in sheet units. None, or all zero, is not a dash; a
     /// negative length is a fault.
     #[must_use]
-    pub fn dash(mut self, pattern: impl Into<Vec<f64>>) -> Self {
-        self.line.dash = pattern.into();
+    fn dash(mut self, pattern: impl Into<Vec<f64>>) -> Self {
+        self.style_mut().line.dash = pattern.into();
         self
     }
 
     /// How far into the dash pattern the line begins, in sheet units; negative begins before it.
     #[must_use]
-    pub fn dash_offset(mut self, offset: f64) -> Self {
-        self.line.dash_offset = offset;
+    fn dash_offset(mut self, offset: f64) -> Self {
+        self.style_mut().line.dash_offset = offset;
         self
     }
 
     /// The opacity of fill and stroke together, from 0 to 1: where they overlap, neither shows through the other.
     #[must_use]
-    pub fn opacity(mut self, opacity: f64) -> Self {
-        self.opacity = opacity;
+    fn opacity(mut self, opacity: f64) -> Self {
+        self.style_mut().opacity = opacity;
+        self
+    }
+}
+
+impl Styled for Style {
+    fn style_mut(&mut self) -> &mut Style {
         self
     }
 }

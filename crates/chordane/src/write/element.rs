@@ -6,6 +6,7 @@ use super::svg_text::plain;
 use crate::number::Cell;
 use crate::path::{Affine, Path};
 use crate::scene::Placed;
+use crate::sheet::Layered;
 
 /// What an attribute is in one frame.
 #[derive(Clone, Debug, PartialEq)]

@@ -15,7 +15,7 @@ use crate::raster::DRAFT;
 use crate::reshape::{Cap, Join};
 use crate::scene::{Command, Layer, LayerKind, Placed, Scene, largest_scale};
 use crate::shape::rectangle;
-use crate::sheet::{BlendMode, Colour, Item, Paint, Pattern, Sampling};
+use crate::sheet::{BlendMode, Colour, Item, Layered, Paint, Pattern, Sampling};
 
 /// A paint as an element can name it.
 pub(super) enum Defined {
@@ -67,7 +67,7 @@ impl Writer {
         let line = &style.line;
         let beyond = style.seen_stroke().map_or(0.0, |_| reach(line.width, line.mitre_limit));
         let place = Place { bounds, reach: beyond, placed: *placed.transform(), outer: Affine::IDENTITY };
-        let inner = scale * largest_scale(&item.transform);
+        let inner = scale * largest_scale(&item.placement.transform);
         if self.picture_item(scene, placed, inner) {
             return;
         }
@@ -79,7 +79,7 @@ impl Writer {
         self.out.source(placed);
         self.out.begin("path");
         self.name(item.name());
-        self.transform(&item.transform);
+        self.transform(&item.placement.transform);
         if let Some((layer, defined)) = &layer {
             self.layering(layer, defined, None);
         }
@@ -238,7 +238,7 @@ impl Writer {
         self.out.source(placed);
         self.out.begin("image");
         self.name(item.name());
-        self.transform(item.transform());
+        self.transform(&item.placement.transform);
         self.out.attribute_unless("opacity", &plain(style.opacity), "1");
         let styled = layer.as_ref().is_none_or(|(layer, _)| layer.blend == BlendMode::Normal);
         if let Some((layer, defined)) = &layer {

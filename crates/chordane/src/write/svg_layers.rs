@@ -42,9 +42,9 @@ impl Writer {
             return Layering::default();
         }
         Layering {
-            clip: compositing.clip().map(|path| self.clip(path, scale)),
+            clip: compositing.clip.as_ref().map(|path| self.clip(path, scale)),
             mask: layer.mask.and_then(|mask| scene.layers().get(mask)).map(|mask| self.mask(scene, mask)),
-            filter: reach().and_then(|reach| self.filter(compositing.effects(), &reach)),
+            filter: reach().and_then(|reach| self.filter(&compositing.effects, &reach)),
         }
     }
 
@@ -58,14 +58,14 @@ impl Writer {
             }
         }
         let mut style = Vec::new();
-        let mode = compositing.blend();
+        let mode = compositing.blend;
         if mode != BlendMode::Normal {
             let at = BlendMode::VALUES.iter().position(|known| *known == mode).unwrap_or(0);
             style.push(format!("mix-blend-mode:{}", BlendMode::NAMES.get(at).unwrap_or(&"normal")));
         }
         // A clip alone does not keep apart what is in a group.
         let group = layer.kind() == LayerKind::Group;
-        if compositing.is_isolated() || (group && self.blends && compositing.clip().is_some()) {
+        if compositing.isolated || (group && self.blends && compositing.clip.is_some()) {
             style.push("isolation:isolate".to_owned());
         }
         style.extend(more.map(str::to_owned));

@@ -15,6 +15,7 @@ use crate::reshape::{Cap, Join};
 use crate::scene::Placed;
 use crate::shape::{circle, lettering, lettering_width, rectangle};
 use crate::sheet::{Colour, GivenPaint, Group, Item, Sheet, group, sheet};
+use crate::sheet::{Layered, Styled};
 use room::Room;
 
 /// How the bones are drawn.

@@ -6,6 +6,7 @@ use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
 use crate::shape::circle;
 use crate::sheet::{Group, Sheet, group};
+use crate::sheet::{Layered, Styled};
 
 /// More ways than this are not all drawn, but every second, fifth and so on.
 const MOST_WAYS: usize = 120;
