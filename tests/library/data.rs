@@ -87,18 +87,6 @@ fn what_is_set_can_be_read() {
     assert_eq!((page.get_unit(), page.is_centred(), page.is_y_up()), (Unit::Mm, true, true));
     assert_eq!(page.ground_paint().and_then(Paint::colour), Some(Colour::parse("gold").unwrap()));
     assert_eq!(page.get_metadata(), Some("made so"));
-    assert_eq!((Round::new(3.0).eased().radius(), Round::new(3.0).eased().is_eased()), (3.0, true));
-    let dash = Dash::new([3.0, 1.0]).offset(2.0).to_corners();
-    assert_eq!((dash.pattern(), dash.get_offset(), dash.goes_to_corners()), (&[3.0, 1.0][..], 2.0, true));
-    let trim = Trim::new(0.25, 0.5).offset(0.1).each();
-    assert_eq!((trim.from(), trim.to(), trim.get_offset(), trim.is_each()), (0.25, 0.5, 0.1, true));
-    let offset = Offset::new(4.0).join(Join::Round).both().tolerance(0.1);
-    assert_eq!((offset.distance(), offset.get_join(), offset.is_both()), (4.0, Join::Round, true));
-    assert_eq!(
-        (Spin::new(5).about((1.0, 2.0)).copies(), Spin::new(5).about((1.0, 2.0)).centre()),
-        (5, pt(1.0, 2.0))
-    );
-    assert_eq!((Shake::new(2.0, 9.0, 7).jagged().seed(), Shake::new(2.0, 9.0, 7).is_jagged()), (7, false));
     let stamp = Stamp::new(circle((0.0, 0.0), 1.0)).every(5.0).lead_in(2.0).drift(1.0).upright();
     assert_eq!((stamp.spacing(), stamp.get_count(), stamp.get_lead_in()), (Some(5.0), None, 2.0));
     assert!(stamp.is_upright() && !stamp.is_bent());
@@ -143,8 +131,8 @@ fn tolerances_that_cannot_be_are_faults() {
             sail.curve_fitted(bad),
             sail.warped(bad, |p| p),
             sail.nibbed(&Nib::new(3.0, 1.0), bad),
-            sail.then(Offset::new(2.0).tolerance(bad)),
-            sail.then(Bend::along(&sail).tolerance(bad)),
+            sail.then(Offset { tolerance: bad, ..Offset::new(2.0) }),
+            sail.then(Bend { tolerance: bad, ..Bend::along(&sail) }),
             sail.then(Taper { tolerance: bad, ..LineStyle::new(2.0).tapered(|_| 1.0) }),
             plot(0.0, 1.0, bad, |x| x),
             traced_trail(bad, |share| pt(share, share)),

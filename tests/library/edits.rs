@@ -59,7 +59,7 @@ proptest! {
     /// A round nib is a round pen.
     #[test]
     fn a_nib_as_wide_as_high_is_a_plain_stroke(path in any_path(60.0), width in 0.5..9.0_f64) {
-        let nib = Nib::new(width, width).cap(Cap::Round).join(Join::Round);
+        let nib = Nib { cap: Cap::Round, join: Join::Round, ..Nib::new(width, width) };
         let (nibbed, outlined) =
             (path.nibbed(&nib, 0.05), path.stroke_chords(&LineStyle { cap: Cap::Round, join: Join::Round, ..LineStyle::new(width) }, 0.05));
         // Chords may end a little elsewhere, within the tolerance.

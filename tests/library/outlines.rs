@@ -118,7 +118,7 @@ fn tapers_of_straight_lines() {
 fn dashes_are_outlined_one_by_one() {
     let hoop = circle((0.0, 0.0), 20.0);
     let dashes = hoop.then(LineStyle { dash: vec![10.0, 5.0], dash_offset: 3.0, ..LineStyle::new(4.0) });
-    let pieces = hoop.then(Dash::new([10.0, 5.0]).offset(3.0));
+    let pieces = hoop.then(Dash { offset: 3.0, ..Dash::new([10.0, 5.0]) });
     assert_eq!(dashes.contours().len(), pieces.contours().len());
     assert!((dashes.area().unwrap() - 4.0 * pieces.length().unwrap()).abs() < 1e-6);
     assert_eq!(kinds(&dashes)[1..3], [0, 0]);

@@ -45,7 +45,7 @@ proptest! {
 
     #[test]
     fn rounded_corners_go_on_smoothly(path in outlines(), radius in 0.1..30.0_f64, eased in any::<bool>()) {
-        let round = if eased { Round::new(radius).eased() } else { Round::new(radius) };
+        let round = if eased { Round { eased: true, ..Round::new(radius) } } else { Round::new(radius) };
         let soft = path.then(round);
         for (contour, sharp) in soft.contours().iter().zip(path.contours()) {
             // Where the line turns straight back it stays as it is.
@@ -63,7 +63,7 @@ proptest! {
     #[test]
     fn what_grows_and_shrinks_again_holds_a_convex_shape(path in convex(), by in 0.1..20.0_f64) {
         for join in [Join::Round, Join::Mitre, Join::Bevel] {
-            let offset = |by: f64| Offset::new(by).join(join).mitre_limit(1e9);
+            let offset = |by: f64| Offset { join, mitre_limit: 1e9, ..Offset::new(by) };
             let grown = path.then(offset(by));
             prop_assert!(path.difference(&grown).area().unwrap() < 1e-6);
             // A corner that is cut straight takes away more than it gave.
@@ -82,7 +82,7 @@ proptest! {
             path.contours().iter().filter(|contour| contour.is_closed()).cloned()
         ).with_fill_rule(path.fill_rule());
         let plain = closed.simplified();
-        let moved = closed.then(Offset::new(by).join(Join::Round));
+        let moved = closed.then(Offset { join: Join::Round, ..Offset::new(by) });
         for spot in spots {
             let away = plain.distance(spot).unwrap();
             if (away - by.abs()).abs() < 0.02 || away < 1e-6 {
@@ -98,8 +98,8 @@ proptest! {
     fn dashes_and_gaps_take_up_the_whole_line(
         path in any_path(60.0), dash in 0.5..20.0_f64, gap in 0.5..20.0_f64, offset in -50.0..50.0_f64,
     ) {
-        let drawn = path.then(Dash::new([dash, gap]).offset(offset)).length().unwrap();
-        let left_out = path.then(Dash::new([gap, dash]).offset(offset - dash)).length().unwrap();
+        let drawn = path.then(Dash { offset, ..Dash::new([dash, gap]) }).length().unwrap();
+        let left_out = path.then(Dash { offset: offset - dash, ..Dash::new([gap, dash]) }).length().unwrap();
         let whole = path.length().unwrap();
         prop_assert!((drawn + left_out - whole).abs() <= 1e-6 * whole.max(1.0), "{} {} {}", drawn, left_out, whole);
     }
@@ -194,7 +194,7 @@ fn offsets_of_shapes_with_known_areas() {
     assert!((area(&hoop.offset(25.0)) - PI * 65.0 * 65.0).abs() < 1e-6);
     assert!(hoop.offset(-10.5).is_empty(), "{}", hoop.offset(-10.5).data());
     assert!(hoop.offset(5.0).segments().all(|segment| matches!(segment, Segment::Arc(_))));
-    let both = hoop.then(Offset::new(2.0).both());
+    let both = hoop.then(Offset { both: true, ..Offset::new(2.0) });
     assert!((area(&both) - PI * (42.0 * 42.0 - 38.0 * 38.0 + 22.0 * 22.0 - 18.0 * 18.0)).abs() < 1e-6);
     // Two squares with a bridge fall apart.
     let bell = rectangle((0.0, 0.0), 20.0, 20.0).union(rectangle((20.0, 9.0), 20.0, 2.0)).union(rectangle(
@@ -207,14 +207,14 @@ fn offsets_of_shapes_with_known_areas() {
     let bend = Path::open([(0.0, 0.0), (50.0, 0.0), (50.0, 50.0)]);
     assert_eq!(bend.offset(5.0).data(), "M0 5H45V50");
     assert_eq!(bend.offset(-5.0).data(), "M0-5H55V50");
-    assert_eq!(bend.then(Offset::new(5.0).both()).contours().len(), 2);
+    assert_eq!(bend.then(Offset { both: true, ..Offset::new(5.0) }).contours().len(), 2);
     assert_eq!(bend.offset(0.0), bend);
 }
 
 #[test]
 fn dashes_fit_and_lie_round_corners() {
     let square = rectangle((0.0, 0.0), 40.0, 40.0);
-    let corners = square.then(Dash::new([8.0, 4.0]).to_corners());
+    let corners = square.then(Dash { fit: DashFit::Corners, ..Dash::new([8.0, 4.0]) });
     // Every corner has a dash that goes round it, evenly.
     for corner in square.contours()[0].vertices() {
         let dash = corners
@@ -225,7 +225,7 @@ fn dashes_fit_and_lie_round_corners() {
         let arms = [dash.start().distance(corner), dash.end().distance(corner)];
         assert!((arms[0] - arms[1]).abs() < 1e-9 && arms[0] > 3.0, "{arms:?}");
     }
-    let round = square.then(Dash::new([9.0, 5.0]).fitted());
+    let round = square.then(Dash { fit: DashFit::Whole, ..Dash::new([9.0, 5.0]) });
     assert_eq!(round.contours().len(), 11);
     let whole = square.length().unwrap();
     assert!((round.length().unwrap() - whole * 9.0 / 14.0).abs() < 1e-9);
@@ -309,7 +309,10 @@ fn mirrors_spins_and_chains() {
         sail.then(|path: &Path| path.rounded(4.0)).dashed([6.0, 3.0]).mirrored((0.0, 0.0), deg(90.0)),
         sail.then(chain)
     );
-    assert_eq!(sail.then(Ripple::new(3.0, 8.0).teeth()), sail.toothed(3.0, 8.0));
+    assert_eq!(
+        sail.then(Ripple { shape: RippleShape::Teeth, ..Ripple::new(3.0, 8.0) }),
+        sail.toothed(3.0, 8.0)
+    );
 }
 
 #[test]
@@ -322,7 +325,10 @@ fn a_shaken_line_comes_from_its_seed() {
     assert_eq!(sharpest(&line(4).contours()[0]).round(), 0.0);
     let box_of = rectangle((0.0, 0.0), 60.0, 40.0);
     assert_eq!(box_of.shaken(0.0, 10.0, 1).bounds(), box_of.bounds());
-    assert_eq!(box_of.then(Shake::new(1.0, 10.0, 1).jagged()).contours()[0].vertex_count(), 20);
+    assert_eq!(
+        box_of.then(Shake { jagged: true, ..Shake::new(1.0, 10.0, 1) }).contours()[0].vertex_count(),
+        20
+    );
     assert_eq!(
         box_of.shaken(1.0, 0.0, 1).sound().unwrap_err().to_string(),
         "`shaken`: the length 0 is not positive; give more than 0"

@@ -126,7 +126,7 @@ proptest! {
     #[test]
     fn grown_convex_shapes_follow_the_formula(shape in convex(), distance in 0.1..12.0_f64) {
         let (area, rim) = (shape.area().unwrap(), shape.length().unwrap());
-        let grown = shape.then(Offset::new(distance).join(Join::Round));
+        let grown = shape.then(Offset { join: Join::Round, ..Offset::new(distance) });
         let expected = area + rim * distance + PI * distance * distance;
         prop_assert!((grown.area().unwrap() / expected - 1.0).abs() < 1e-9);
         prop_assert!((grown.length().unwrap() - rim - 2.0 * PI * distance).abs() < 1e-7 * rim);
@@ -136,7 +136,7 @@ proptest! {
             let (a, b) = (corners[(i + 1) % n] - corners[i], corners[(i + 2) % n] - corners[(i + 1) % n]);
             distance * distance * (0.5 * a.perp_dot(b).atan2(a.dot(b)).abs()).tan()
         }).sum();
-        let mitred = shape.then(Offset::new(distance).mitre_limit(1e6));
+        let mitred = shape.then(Offset { mitre_limit: 1e6, ..Offset::new(distance) });
         prop_assert!((mitred.area().unwrap() / (area + rim * distance + kites) - 1.0).abs() < 1e-9);
         // The ring of the outline lies half a width on either side.
         let ring = shape.then(LineStyle { join: Join::Round, ..LineStyle::new(2.0 * distance) });
@@ -164,7 +164,7 @@ proptest! {
     #[test]
     fn dashes_are_walked(points in zigzag(), dash in 2.0..30.0_f64, gap in 2.0..30.0_f64, offset in 0.0..60.0_f64) {
         let length = length_of(&points);
-        let dashes = Path::open(points.iter().copied()).then(Dash::new([dash, gap]).offset(offset));
+        let dashes = Path::open(points.iter().copied()).then(Dash { offset, ..Dash::new([dash, gap]) });
         // Where the pattern draws, from its first dash that reaches the line.
         let mut at = -(offset % (dash + gap));
         let mut expected = Vec::new();

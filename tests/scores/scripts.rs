@@ -660,13 +660,16 @@ fn reshapes_read_as_in_rust() {
     let own = Path::closed([(0.0, 0.0), (60.0, 0.0), (0.0, 80.0)]);
     let same = [
         ("rounded(6).dashed([12, 6])", own.then(Round::new(6.0)).then(Dash::new([12.0, 6.0]))),
-        ("dashed_to_corners([12, 6])", own.then(Dash::new([12.0, 6.0]).to_corners())),
-        ("trimmed(0.2, 0.7, 0.5)", own.then(Trim::new(0.2, 0.7).offset(0.5))),
-        ("offset(5, \"round\")", own.then(Offset::new(5.0).join(Join::Round))),
-        ("offset_both(3)", own.then(Offset::new(3.0).both())),
+        ("dashed_to_corners([12, 6])", own.then(Dash { fit: DashFit::Corners, ..Dash::new([12.0, 6.0]) })),
+        ("trimmed(0.2, 0.7, 0.5)", own.then(Trim { offset: 0.5, ..Trim::new(0.2, 0.7) })),
+        ("offset(5, \"round\")", own.then(Offset { join: Join::Round, ..Offset::new(5.0) })),
+        ("offset_both(3)", own.then(Offset { both: true, ..Offset::new(3.0) })),
         ("shaken(2, 9, 4)", own.shaken(2.0, 9.0, 4)),
         ("subdivided(3).thinned(0.1)", own.subdivided(3).thinned(0.1)),
-        ("mirrored_beside([0, 0], deg(90))", own.then(Mirror::new((0.0, 0.0), deg(90.0)).beside())),
+        (
+            "mirrored_beside([0, 0], deg(90))",
+            own.then(Mirror { beside: true, ..Mirror::new((0.0, 0.0), deg(90.0)) }),
+        ),
         ("spun(3, [5, 5])", own.spun(3, (5.0, 5.0))),
         ("union(circle([0, 0], 20))", own.union(circle((0.0, 0.0), 20.0))),
         ("xor(circle([0, 0], 20))", own.xor(circle((0.0, 0.0), 20.0))),

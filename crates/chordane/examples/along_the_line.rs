@@ -22,7 +22,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let tail = through([(60.0, 50.0), (150.0, 150.0), (60.0, 260.0), (150.0, 430.0)]).open();
     let bow = Path::closed([(0.0, 0.0), (16.0, -14.0), (26.0, -12.0), (26.0, 12.0), (16.0, 14.0)])
         .rounded(3.0)
-        .then(Mirror::new((0.0, 0.0), deg(90.0)).beside());
+        .then(Mirror { beside: true, ..Mirror::new((0.0, 0.0), deg(90.0)) });
     let bows =
         Stamp::new(bow).every(42.0).lead_in(20.0).turn(|_| deg(90.0)).scale(|at| 1.1 - 0.7 * at.share());
     sheet = sheet.add(tail.then(LineStyle::new(9.0).tapered(|share| 1.0 - 0.8 * share)).fill("#20303c"));
@@ -38,7 +38,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
         .add(hem.then(Shadow(6.0)).fill("#d8cbb0"))
         .add(hem.fill("#f7ecd2"))
         .add(sail.clone().fill("#c8553d"));
-    let stitches = sail.offset(7.0).then(Dash::new([8.0, 6.0]).fitted());
+    let stitches = sail.offset(7.0).then(Dash { fit: DashFit::Whole, ..Dash::new([8.0, 6.0]) });
     sheet = sheet.add(stitches.stroke("#20303c", 2.0).cap(Cap::Round));
 
     // A line on the way from calm to wild, step by step.

@@ -22,8 +22,8 @@ pub use crate::path::{
 pub use crate::picture::{BonesOptions, contact_sheet};
 pub use crate::raster::{PixelOptions, Pixels};
 pub use crate::reshape::{
-    Bend, Cap, CurveFit, Dash, Join, LineStyle, Mirror, Nib, Offset, Reshape, Ripple, Round, Shake, Spin,
-    Stamp, Subdivide, Taper, Thin, Trim, Warp,
+    Bend, Cap, CurveFit, Dash, DashFit, Join, LineStyle, Mirror, Nib, Offset, Reshape, Ripple, RippleShape,
+    Round, Shake, Spin, Stamp, Subdivide, Taper, Thin, Trim, Warp,
 };
 pub use crate::scene::{linked, woven};
 pub use crate::shape::{

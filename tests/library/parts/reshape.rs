@@ -150,7 +150,7 @@ mod nib {
     fn a_nib_paints_where_it_is_set_down() {
         let line =
             start((0.0, 0.0)).cubic((60.0, -20.0), (-20.0, 60.0), (50.0, 50.0)).line((80.0, 10.0)).open();
-        let nib = Nib::new(14.0, 5.0).slant(deg(-35.0)).cap(Cap::Round).join(Join::Round);
+        let nib = Nib { slant: deg(-35.0), cap: Cap::Round, join: Join::Round, ..Nib::new(14.0, 5.0) };
         let (area, ellipse) = (line.nibbed(&nib, 0.01), ellipse((0.0, 0.0), 7.0, 2.5).rotated(deg(-35.0)));
         let mut hits = 0;
         for x in -4..40 {
@@ -184,7 +184,7 @@ mod nib {
             "`nibbed`: the tolerance 0 is not positive; give more than 0"
         );
         assert_eq!(
-            fault(&Nib::new(1.0, 2.0).slant(deg(f64::NAN)), 0.1),
+            fault(&Nib { slant: deg(f64::NAN), ..Nib::new(1.0, 2.0) }, 0.1),
             "`nibbed`: the slant NaN is not finite; give a finite number"
         );
     }

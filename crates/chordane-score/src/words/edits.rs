@@ -101,7 +101,7 @@ fn words() -> Vec<Word> {
             "The same with the nib turned, clockwise as seen.",
             "flowing([[0, 0], [40, 30], [80, 0]]).open().nibbed(12, 3, deg(-40))",
             |path: Path, across: f64, down: f64, slant: Angle| {
-                nibbed(&path, across, down, |nib| nib.slant(slant))
+                nibbed(&path, across, down, |nib| Nib { slant, ..nib })
             },
         ),
         word(
@@ -110,7 +110,7 @@ fn words() -> Vec<Word> {
             r#"open([[0, 60], [0, 0], [40, 0]]).nibbed(12, 4, deg(0), "round", "round")"#,
             |call: &Call<'_>, path: Path, across: f64, down: f64, slant: Angle, cap: String, join: String| {
                 let (cap, join) = (call.choice(&cap)?, call.choice(&join)?);
-                Ok::<_, Refusal>(nibbed(&path, across, down, |nib| nib.slant(slant).cap(cap).join(join)))
+                Ok::<_, Refusal>(nibbed(&path, across, down, |nib| Nib { slant, cap, join, ..nib }))
             },
         ),
     ]

@@ -28,7 +28,7 @@ fn words() -> Vec<Word> {
             ".rounded_eased(radius)",
             "The same with corners whose bend grows from nothing and dies away.",
             r##"polygon(pt(0, 0), 5, 60).rounded_eased(15)"##,
-            |path: Path, radius: f64| path.then(Round::new(radius).eased()),
+            |path: Path, radius: f64| path.then(Round { eased: true, ..Round::new(radius) }),
         ),
         word(
             ".dashed(pattern)",
@@ -40,19 +40,19 @@ fn words() -> Vec<Word> {
             ".dashed(pattern, offset)",
             "The same, begun so far into the pattern.",
             r##"circle(pt(0, 0), 40).dashed([12, 6], 4)"##,
-            |path: Path, pattern: Vec<f64>, offset: f64| path.then(Dash::new(pattern).offset(offset)),
+            |path: Path, pattern: Vec<f64>, offset: f64| path.then(Dash { offset, ..Dash::new(pattern) }),
         ),
         word(
             ".dashed_fitted(pattern)",
             "Dashes stretched or squeezed until a whole number of patterns goes on each contour.",
             r##"circle(pt(0, 0), 40).dashed_fitted([12, 6])"##,
-            |path: Path, pattern: Vec<f64>| path.then(Dash::new(pattern).fitted()),
+            |path: Path, pattern: Vec<f64>| path.then(Dash { fit: DashFit::Whole, ..Dash::new(pattern) }),
         ),
         word(
             ".dashed_to_corners(pattern)",
             "Dashes stretched or squeezed from corner to corner, so that the middle of one lies on every corner.",
             r##"polygon(pt(0, 0), 4, 60).dashed_to_corners([12, 6])"##,
-            |path: Path, pattern: Vec<f64>| path.then(Dash::new(pattern).to_corners()),
+            |path: Path, pattern: Vec<f64>| path.then(Dash { fit: DashFit::Corners, ..Dash::new(pattern) }),
         ),
         word(
             ".trimmed(from, to)",
@@ -64,19 +64,19 @@ fn words() -> Vec<Word> {
             ".trimmed(from, to, offset)",
             "The same part moved on along the line by a share.",
             r##"circle(pt(0, 0), 40).trimmed(0, 0.25, 0.9)"##,
-            |path: Path, from: f64, to: f64, offset: f64| path.then(Trim::new(from, to).offset(offset)),
+            |path: Path, from: f64, to: f64, offset: f64| path.then(Trim { offset, ..Trim::new(from, to) }),
         ),
         word(
             ".trimmed_each(from, to)",
             "The part between two shares of every contour by itself.",
             r##"ring(pt(0, 0), 40, 20).trimmed_each(0, 0.5)"##,
-            |path: Path, from: f64, to: f64| path.then(Trim::new(from, to).each()),
+            |path: Path, from: f64, to: f64| path.then(Trim { each: true, ..Trim::new(from, to) }),
         ),
         word(
             ".trimmed_at(from, to)",
             "The part between two distances along the path.",
             r##"circle(pt(0, 0), 40).trimmed_at(20, 120)"##,
-            |path: Path, from: f64, to: f64| path.then(Trim::new(from, to).distances()),
+            |path: Path, from: f64, to: f64| path.then(Trim { distances: true, ..Trim::new(from, to) }),
         ),
         word(
             ".offset(distance)",
@@ -89,14 +89,14 @@ fn words() -> Vec<Word> {
             "The same with corners joined by \"mitre\", \"round\" or \"bevel\".",
             r##"star(pt(0, 0), 5, 60, 30).offset(8, "round")"##,
             |call: &Call<'_>, path: Path, distance: f64, join: String| {
-                Ok::<_, Refusal>(path.then(Offset::new(distance).join(call.choice(&join)?)))
+                Ok::<_, Refusal>(path.then(Offset { join: call.choice(&join)?, ..Offset::new(distance) }))
             },
         ),
         word(
             ".offset_both(distance)",
             "The rim: all that is no farther from the area's line, on either side; the parallels of an open line on both sides.",
             r##"polygon(pt(0, 0), 6, 50).offset_both(5)"##,
-            |path: Path, distance: f64| path.then(Offset::new(distance).both()),
+            |path: Path, distance: f64| path.then(Offset { both: true, ..Offset::new(distance) }),
         ),
         word(
             ".outlined(width)",
@@ -133,7 +133,7 @@ fn words() -> Vec<Word> {
             "The same with straight sides from place to place.",
             r##"polygon(pt(0, 0), 4, 50).shaken_jagged(3, 12, 7)"##,
             |path: Path, amount: f64, length: f64, seed: u64| {
-                path.then(Shake::new(amount, length, seed).jagged())
+                path.then(Shake { jagged: true, ..Shake::new(amount, length, seed) })
             },
         ),
         word(
@@ -165,7 +165,7 @@ fn words() -> Vec<Word> {
             "The path and its mirror image.",
             r##"pie(pt(0, 0), 40, deg(0), deg(60)).mirrored_beside([0, 0], deg(90))"##,
             |path: Path, through: Point, direction: Angle| {
-                path.then(Mirror::new(through, direction).beside())
+                path.then(Mirror { beside: true, ..Mirror::new(through, direction) })
             },
         ),
         word(
@@ -192,7 +192,7 @@ fn words() -> Vec<Word> {
             ".bent_fitted(spine)",
             "The same with the path's width laid along the whole of the other.",
             r##"rectangle(pt(0, -6), 90, 12).toothed(3, 10).bent_fitted(circle(pt(0, 0), 40).trimmed(0, 0.75))"##,
-            |path: Path, spine: Path| path.then(Bend::along(&spine).fitted()),
+            |path: Path, spine: Path| path.then(Bend { fitted: true, ..Bend::along(&spine) }),
         ),
     ]
 }

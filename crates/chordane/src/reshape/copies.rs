@@ -16,13 +16,16 @@ const MOST_COPIES: usize = 1_000_000;
 /// let wing = Path::closed([(0.0, 0.0), (30.0, 10.0), (0.0, 40.0)]);
 /// let mirror = Mirror::new((0.0, 0.0), deg(90.0));
 /// assert_eq!(wing.then(mirror).data(), "M0 0-30 10 0 40Z");
-/// assert_eq!(wing.then(mirror.beside()).contours().len(), 2);
+/// assert_eq!(wing.then(Mirror { beside: true, ..mirror }).contours().len(), 2);
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Mirror {
-    through: Point,
-    direction: Angle,
-    beside: bool,
+    /// A point of the line.
+    pub through: Point,
+    /// The direction of the line, clockwise as seen from +x.
+    pub direction: Angle,
+    /// Whether the path itself is kept, the image after it.
+    pub beside: bool,
 }
 
 impl Mirror {
@@ -30,31 +33,6 @@ impl Mirror {
     #[must_use]
     pub fn new(through: impl Into<Point>, direction: Angle) -> Self {
         Self { through: through.into(), direction, beside: false }
-    }
-
-    /// The same with the path itself kept, the image after it.
-    #[must_use]
-    pub fn beside(mut self) -> Self {
-        self.beside = true;
-        self
-    }
-
-    /// A point of the line.
-    #[must_use]
-    pub fn through(&self) -> Point {
-        self.through
-    }
-
-    /// The direction of the line, clockwise as seen from +x.
-    #[must_use]
-    pub fn direction(&self) -> Angle {
-        self.direction
-    }
-
-    /// Whether the path itself is kept.
-    #[must_use]
-    pub fn is_beside(&self) -> bool {
-        self.beside
     }
 }
 
@@ -81,8 +59,10 @@ impl Reshape for Mirror {
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Spin {
-    copies: usize,
-    centre: Point,
+    /// How many copies there are, the first one counted; more than a million are a fault.
+    pub copies: usize,
+    /// The point that they are turned round; the origin by default.
+    pub centre: Point,
 }
 
 impl Spin {
@@ -90,25 +70,6 @@ impl Spin {
     #[must_use]
     pub fn new(copies: usize) -> Self {
         Self { copies, centre: Point::ZERO }
-    }
-
-    /// The same round another centre.
-    #[must_use]
-    pub fn about(mut self, centre: impl Into<Point>) -> Self {
-        self.centre = centre.into();
-        self
-    }
-
-    /// How many copies there are, the first one counted.
-    #[must_use]
-    pub fn copies(&self) -> usize {
-        self.copies
-    }
-
-    /// The point that they stand round.
-    #[must_use]
-    pub fn centre(&self) -> Point {
-        self.centre
     }
 }
 
@@ -140,6 +101,6 @@ impl Path {
     /// Copies turned evenly round a centre; see [`Spin`].
     #[must_use]
     pub fn spun(&self, copies: usize, centre: impl Into<Point>) -> Self {
-        self.then(Spin::new(copies).about(centre))
+        self.then(Spin { centre: centre.into(), ..Spin::new(copies) })
     }
 }

@@ -37,8 +37,10 @@ const SPLIT_SHARE: f64 = 0.25;
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct CurveFit {
-    tolerance: f64,
-    corner: Angle,
+    /// How far a point may be from the cubics, in sheet units; zero and below are a fault.
+    pub tolerance: f64,
+    /// A vertex where the line turns by more than this is a corner: 60 degrees by default; 180 degrees and more make no corners.
+    pub corner: Angle,
 }
 
 impl CurveFit {
@@ -47,13 +49,6 @@ impl CurveFit {
     #[must_use]
     pub fn within(tolerance: f64) -> Self {
         Self { tolerance, corner: deg(60.0) }
-    }
-
-    /// The same with corners where the line turns by more than another angle; 180 degrees and more make no corners.
-    #[must_use]
-    pub fn corners(mut self, angle: Angle) -> Self {
-        self.corner = angle;
-        self
     }
 
     fn fitted(&self, contour: &Contour) -> Contour {
@@ -244,18 +239,6 @@ impl CurveFit {
                 }
             }
         }
-    }
-
-    /// The tolerance in sheet units.
-    #[must_use]
-    pub fn tolerance(&self) -> f64 {
-        self.tolerance
-    }
-
-    /// From what turn on a vertex is a corner.
-    #[must_use]
-    pub fn corner_angle(&self) -> Angle {
-        self.corner
     }
 }
 

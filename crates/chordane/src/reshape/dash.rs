@@ -7,13 +7,17 @@ use super::pattern::{MOST_DASHES, even, is_whole, joined, lay};
 use crate::ground::FaultSlot;
 use crate::path::{Contour, Path};
 
-/// How a pattern is made to fit the line.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Fitted {
-    No,
-    /// A whole number of patterns on each contour.
+/// How dashes are made to fit a contour.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum DashFit {
+    /// Not at all: the lengths are as given.
+    #[default]
+    None,
+    /// Stretched or squeezed so that a whole number of patterns goes on each contour: round a closed one, or
+    /// from a whole dash at the start of an open one to a whole dash at its end.
     Whole,
-    /// A dash round each corner, and a whole number of patterns from corner to corner.
+    /// Stretched or squeezed from corner to corner, so that the middle of a dash lies on every corner. The
+    /// offset is not used then.
     Corners,
 }
 
@@ -28,46 +32,26 @@ enum Fitted {
 /// use chordane::prelude::*;
 /// let spar = start((0.0, 0.0)).line((32.0, 0.0)).open();
 /// assert_eq!(spar.then(Dash::new([10.0, 5.0])).data(), "M0 0H10M15 0H25M30 0H32");
-/// assert_eq!(spar.then(Dash::new([10.0, 5.0]).offset(8.0)).data(), "M0 0H2M7 0H17M22 0H32");
+/// assert_eq!(spar.then(Dash { offset: 8.0, ..Dash::new([10.0, 5.0]) }).data(), "M0 0H2M7 0H17M22 0H32");
 /// // Stretched a little, so that it ends with a whole dash.
 /// let spar = start((0.0, 0.0)).line((28.0, 0.0)).open();
-/// assert_eq!(spar.then(Dash::new([8.0, 4.0]).fitted()).data(), "M0 0H7M10.5 0H17.5M21 0H28");
+/// assert_eq!(spar.then(Dash { fit: DashFit::Whole, ..Dash::new([8.0, 4.0]) }).data(), "M0 0H7M10.5 0H17.5M21 0H28");
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Dash {
-    pattern: Vec<f64>,
-    offset: f64,
-    fitted: Fitted,
+    /// Lengths of line and gap in turn, in sheet units. A negative length is a fault.
+    pub pattern: Vec<f64>,
+    /// How far into the pattern each contour begins. Counting it up draws the dashes back toward the start.
+    pub offset: f64,
+    /// How they are made to fit.
+    pub fit: DashFit,
 }
 
 impl Dash {
     /// Lengths of line and gap in turn. A negative length is a fault.
     #[must_use]
     pub fn new(pattern: impl Into<Vec<f64>>) -> Self {
-        Self { pattern: pattern.into(), offset: 0.0, fitted: Fitted::No }
-    }
-
-    /// The same, beginning so far into the pattern. Counting it up draws the dashes back toward the start.
-    #[must_use]
-    pub fn offset(mut self, offset: f64) -> Self {
-        self.offset = offset;
-        self
-    }
-
-    /// The same, stretched or squeezed so that a whole number of patterns goes on each contour: round a closed one, or
-    /// from a whole dash at the start of an open one to a whole dash at its end.
-    #[must_use]
-    pub fn fitted(mut self) -> Self {
-        self.fitted = Fitted::Whole;
-        self
-    }
-
-    /// The same, stretched or squeezed from corner to corner, so that the middle of a dash lies on every corner. The
-    /// offset is not used then.
-    #[must_use]
-    pub fn to_corners(mut self) -> Self {
-        self.fitted = Fitted::Corners;
-        self
+        Self { pattern: pattern.into(), offset: 0.0, fit: DashFit::None }
     }
 
     fn check(&self) -> FaultSlot {
@@ -84,18 +68,18 @@ impl Dash {
         let (pattern, period) = even(&self.pattern, length)?;
         let first = pattern.first().copied().unwrap_or(0.0);
         let mut drawn = Vec::new();
-        match self.fitted {
-            Fitted::No => lay(&mut drawn, &pattern, 1.0, self.offset, (0.0, length)),
-            Fitted::Whole if contour.is_closed() => {
+        match self.fit {
+            DashFit::None => lay(&mut drawn, &pattern, 1.0, self.offset, (0.0, length)),
+            DashFit::Whole if contour.is_closed() => {
                 let scale = length / (period * (length / period).round().max(1.0));
                 lay(&mut drawn, &pattern, scale, self.offset * scale, (0.0, length));
             }
-            Fitted::Whole => {
+            DashFit::Whole => {
                 let whole = period * ((length - first) / period).round().max(0.0) + first;
                 let scale = length / whole;
                 lay(&mut drawn, &pattern, scale, self.offset * scale, (0.0, length));
             }
-            Fitted::Corners => {
+            DashFit::Corners => {
                 let mut ends = corners.to_vec();
                 match (contour.is_closed(), ends.first()) {
                     (true, Some(first)) => ends.push(first + length),
@@ -110,30 +94,6 @@ impl Dash {
             }
         }
         Some(joined(drawn, contour.is_closed(), length))
-    }
-
-    /// Lengths of line and gap in turn, in sheet units.
-    #[must_use]
-    pub fn pattern(&self) -> &[f64] {
-        &self.pattern
-    }
-
-    /// How far into the pattern it begins, in sheet units.
-    #[must_use]
-    pub fn get_offset(&self) -> f64 {
-        self.offset
-    }
-
-    /// Whether a whole number of patterns is made to go on each contour.
-    #[must_use]
-    pub fn is_fitted(&self) -> bool {
-        self.fitted == Fitted::Whole
-    }
-
-    /// Whether the pattern is fitted from corner to corner.
-    #[must_use]
-    pub fn goes_to_corners(&self) -> bool {
-        self.fitted == Fitted::Corners
     }
 }
 

@@ -313,7 +313,7 @@ impl Reshape for LineStyle {
         if fault.get().is_some() {
             return outlined(&solid, path, None, FINE, fault);
         }
-        let dashes = path.then(Dash::new(self.dash.clone()).offset(self.dash_offset));
+        let dashes = path.then(Dash { offset: self.dash_offset, ..Dash::new(self.dash.clone()) });
         outlined(&solid, &dashes, None, FINE, fault)
     }
 }

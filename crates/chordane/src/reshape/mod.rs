@@ -26,7 +26,7 @@ mod waves;
 pub use chain::{Chain, Function, IntoReshape, Reshape};
 pub use copies::{Mirror, Spin};
 pub use curve_fit::CurveFit;
-pub use dash::Dash;
+pub use dash::{Dash, DashFit};
 pub use edit::VertexAt;
 pub use line_style::{Cap, Join, LineStyle};
 pub use nib::Nib;
@@ -40,7 +40,7 @@ pub use taper::Taper;
 pub use thin::{Subdivide, Thin};
 pub use trim::Trim;
 pub use warp::{Bend, Warp};
-pub use waves::Ripple;
+pub use waves::{Ripple, RippleShape};
 
 pub(crate) use corners::jump;
 pub(crate) use flat::FlatPath;

@@ -17,12 +17,19 @@ use crate::path::{Affine, Path, by};
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Nib {
-    across: f64,
-    down: f64,
-    slant: Angle,
-    cap: Cap,
-    join: Join,
-    mitre_limit: f64,
+    /// The width of upright strokes, in sheet units.
+    pub across: f64,
+    /// The height of level strokes, in sheet units.
+    pub down: f64,
+    /// By how much the nib is turned, clockwise as seen: `across` is then its extent along this direction. Upright and level
+    /// strokes have the widths that the turned ellipse gives them.
+    pub slant: Angle,
+    /// How open ends look. A round one is the nib itself set down at the end.
+    pub cap: Cap,
+    /// How corners look. A round one is the nib itself turning the corner.
+    pub join: Join,
+    /// The longest mitre, as in [`LineStyle`], as seen with the ellipse stretched to a circle.
+    pub mitre_limit: f64,
 }
 
 /// The thinnest a nib may be, as a share of its width: an edge without a thickness has no area to give out.
@@ -40,36 +47,6 @@ impl Nib {
         Self { across, down, slant, cap, join, mitre_limit: 4.0 }
     }
 
-    /// The same nib turned, clockwise as seen: `across` is then its extent along this direction. Upright and level
-    /// strokes have the widths that the turned ellipse gives them.
-    #[must_use]
-    pub fn slant(mut self, angle: Angle) -> Self {
-        self.slant = angle;
-        self
-    }
-
-    /// The same with another cap. A round one is the nib itself set down at the end.
-    #[must_use]
-    pub fn cap(mut self, cap: Cap) -> Self {
-        self.cap = cap;
-        self
-    }
-
-    /// The same with another join. A round one is the nib itself turning the corner.
-    #[must_use]
-    pub fn join(mut self, join: Join) -> Self {
-        self.join = join;
-        self
-    }
-
-    /// The same with another mitre limit; see [`LineStyle::mitre_limit`]. It is taken as seen with the ellipse stretched
-    /// to a circle.
-    #[must_use]
-    pub fn mitre_limit(mut self, limit: f64) -> Self {
-        self.mitre_limit = limit;
-        self
-    }
-
     fn check(&self) -> FaultSlot {
         let mut fault = FaultSlot::default();
         for (what, value) in
@@ -79,42 +56,6 @@ impl Nib {
         }
         fault.finite("nibbed", "slant", self.slant.degrees());
         fault
-    }
-
-    /// The width of upright strokes, in sheet units.
-    #[must_use]
-    pub fn across(&self) -> f64 {
-        self.across
-    }
-
-    /// The height of level strokes, in sheet units.
-    #[must_use]
-    pub fn down(&self) -> f64 {
-        self.down
-    }
-
-    /// By how much the nib is turned, clockwise as seen.
-    #[must_use]
-    pub fn get_slant(&self) -> Angle {
-        self.slant
-    }
-
-    /// How open ends look.
-    #[must_use]
-    pub fn get_cap(&self) -> Cap {
-        self.cap
-    }
-
-    /// How corners look.
-    #[must_use]
-    pub fn get_join(&self) -> Join {
-        self.join
-    }
-
-    /// The longest mitre, as seen with the nib stretched to a circle.
-    #[must_use]
-    pub fn get_mitre_limit(&self) -> f64 {
-        self.mitre_limit
     }
 }
 

@@ -18,20 +18,13 @@ use crate::measure::tolerance_of;
 use crate::number::{Angle, Cell, Point};
 use crate::path::{ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
 
-/// Which parallel of an open contour is given.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Sides {
-    One,
-    Both,
-}
-
 /// The parallel curve at a distance: areas grown or shrunk, open lines doubled.
 ///
 /// Closed contours are taken as an area under the fill rule: a positive distance grows it, a negative one shrinks it, holes
 /// the other way, and what is nowhere thick enough vanishes; shrunk to nothing it is an empty path. [`Offset::both`] gives
 /// the rim instead: all that is no farther from the line, on either side. Open contours give the line beside them, to the
 /// right of the way on for a positive distance, without loops and without what comes nearer than the distance to another
-/// part; [`Offset::both`] gives the lines on both sides.
+/// part; `both` gives the lines on both sides.
 ///
 /// Sides stay sides and arcs of circles arcs; parallels of other curves are cubics to within a tolerance. Corners that
 /// point outward are joined by a mitre, by an arc, or straight.
@@ -42,16 +35,23 @@ enum Sides {
 /// assert_eq!(sail.then(Offset::new(5.0)).data(), "M-5-5H45V35H-5Z");
 /// assert_eq!(sail.then(Offset::new(-5.0)).data(), "M5 5H35V25H5Z");
 /// assert!(sail.then(Offset::new(-20.0)).is_empty());
-/// let hem = sail.then(Offset::new(5.0).join(Join::Round));
+/// let hem = sail.then(Offset { join: Join::Round, ..Offset::new(5.0) });
 /// assert_eq!(hem.data(), "M-5 0A5 5 0 0 1 0-5H40A5 5 0 0 1 45 0V30A5 5 0 0 1 40 35H0A5 5 0 0 1-5 30Z");
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Offset {
-    distance: f64,
-    join: Join,
-    mitre_limit: f64,
-    sides: Sides,
-    tolerance: f64,
+    /// The distance in sheet units. Zero gives the area without its crossings, and open lines as they are.
+    pub distance: f64,
+    /// How corners that point outward are joined.
+    pub join: Join,
+    /// The longest mitre, from the corner of a stroke twice as wide as the distance to
+    /// its tip, as a multiple of that width; 4 by default. Beyond it the corner is cut straight.
+    pub mitre_limit: f64,
+    /// Whether both sides are given.
+    pub both: bool,
+    /// How near the parallels of curves are to the true ones, in sheet units, 0.005 by default; no finer
+    /// than a millionth of the curve's size and the distance.
+    pub tolerance: f64,
 }
 
 impl Offset {
@@ -59,37 +59,7 @@ impl Offset {
     /// open lines as they are.
     #[must_use]
     pub fn new(distance: f64) -> Self {
-        Self { distance, join: Join::Mitre, mitre_limit: 4.0, sides: Sides::One, tolerance: FINE }
-    }
-
-    /// The same with other joins at corners.
-    #[must_use]
-    pub fn join(mut self, join: Join) -> Self {
-        self.join = join;
-        self
-    }
-
-    /// The same with another mitre limit: the longest mitre, from the corner of a stroke twice as wide as the distance to
-    /// its tip, as a multiple of that width. Beyond it the corner is cut straight.
-    #[must_use]
-    pub fn mitre_limit(mut self, limit: f64) -> Self {
-        self.mitre_limit = limit;
-        self
-    }
-
-    /// Both sides.
-    #[must_use]
-    pub fn both(mut self) -> Self {
-        self.sides = Sides::Both;
-        self
-    }
-
-    /// The same with parallels of curves within another tolerance, in sheet units, where 0.005 is taken otherwise; no finer
-    /// than a millionth of the curve's size and the distance.
-    #[must_use]
-    pub fn tolerance(mut self, tolerance: f64) -> Self {
-        self.tolerance = tolerance;
-        self
+        Self { distance, join: Join::Mitre, mitre_limit: 4.0, both: false, tolerance: FINE }
     }
 
     fn check(&self) -> FaultSlot {
@@ -98,36 +68,6 @@ impl Offset {
         fault.not_negative("offset", "mitre limit", self.mitre_limit);
         fault.positive("offset", "tolerance", self.tolerance);
         fault
-    }
-
-    /// The distance in sheet units.
-    #[must_use]
-    pub fn distance(&self) -> f64 {
-        self.distance
-    }
-
-    /// How corners that point outward are joined.
-    #[must_use]
-    pub fn get_join(&self) -> Join {
-        self.join
-    }
-
-    /// The longest mitre as a multiple of twice the distance.
-    #[must_use]
-    pub fn get_mitre_limit(&self) -> f64 {
-        self.mitre_limit
-    }
-
-    /// Whether both sides are given.
-    #[must_use]
-    pub fn is_both(&self) -> bool {
-        self.sides == Sides::Both
-    }
-
-    /// The tolerance in sheet units.
-    #[must_use]
-    pub fn get_tolerance(&self) -> f64 {
-        self.tolerance
     }
 }
 
@@ -172,14 +112,11 @@ impl Offset {
         let reach = self.distance.abs();
         let outer = || plain.contours().iter().flat_map(|contour| self.ribbons(contour, -reach));
         let inner = || plain.contours().iter().flat_map(|contour| self.ribbons(contour, reach));
-        let (grow, shrink) = match self.sides {
-            Sides::One => (self.distance > 0.0, self.distance < 0.0),
-            Sides::Both => (true, true),
-        };
-        let ribbons: Vec<Ribbon> = match self.sides {
-            Sides::Both => outer().chain(inner()).collect(),
-            Sides::One if grow => outer().collect(),
-            Sides::One => inner().collect(),
+        let (grow, shrink) = (self.both || self.distance > 0.0, self.both || self.distance < 0.0);
+        let ribbons: Vec<Ribbon> = match (self.both, grow) {
+            (true, _) => outer().chain(inner()).collect(),
+            (false, true) => outer().collect(),
+            (false, false) => inner().collect(),
         };
         let one = |operand: usize| move |contour| Part { contour, operand, weight: 1 };
         let parts: Vec<Part<'_>> = plain
@@ -221,7 +158,7 @@ impl Offset {
         let wanted = |source: usize| {
             let (part, number) = of(source);
             let parallel = all.get(part).is_some_and(|ribbon| number < ribbon.parallel);
-            parallel && (self.sides == Sides::Both || part < own)
+            parallel && (self.both || part < own)
         };
         let rim = |(number, (edge, left)): (usize, (&Edge, &[i32; 2]))| {
             let (inside_left, inside_right) = (left[0] != 0, right_of(*left, Some(edge))[0] != 0);

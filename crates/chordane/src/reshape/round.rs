@@ -25,8 +25,11 @@ const TRIES: usize = 40;
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Round {
-    radius: f64,
-    eased: bool,
+    /// The radius of corners, in sheet units. Zero changes nothing; a negative one is a fault.
+    pub radius: f64,
+    /// Whether corners ease in and out: the bend grows from nothing and dies away, where an arc begins at
+    /// once. They come as near to the corner as the arc of the radius does, and take more of the sides for it.
+    pub eased: bool,
 }
 
 impl Round {
@@ -34,26 +37,6 @@ impl Round {
     #[must_use]
     pub fn new(radius: f64) -> Self {
         Self { radius, eased: false }
-    }
-
-    /// The same with corners that ease in and out: the bend grows from nothing and dies away, where an arc begins at
-    /// once. They come as near to the corner as the arc of the radius does, and take more of the sides for it.
-    #[must_use]
-    pub fn eased(mut self) -> Self {
-        self.eased = true;
-        self
-    }
-
-    /// The radius in sheet units.
-    #[must_use]
-    pub fn radius(&self) -> f64 {
-        self.radius
-    }
-
-    /// Whether the bend of the corners grows and dies away.
-    #[must_use]
-    pub fn is_eased(&self) -> bool {
-        self.eased
     }
 }
 

@@ -25,10 +25,14 @@ const MOST_VERTICES: usize = 5_000_000;
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Shake {
-    amount: f64,
-    length: f64,
-    seed: u64,
-    jagged: bool,
+    /// By how much the line strays at most, in sheet units. A negative amount is a fault.
+    pub amount: f64,
+    /// About how far apart the places are, in sheet units. Zero and below are a fault.
+    pub length: f64,
+    /// The seed.
+    pub seed: u64,
+    /// Whether sides are straight from place to place, where they are smooth curves otherwise.
+    pub jagged: bool,
 }
 
 impl Shake {
@@ -37,13 +41,6 @@ impl Shake {
     #[must_use]
     pub fn new(amount: f64, length: f64, seed: u64) -> Self {
         Self { amount, length, seed, jagged: false }
-    }
-
-    /// The same with straight sides from place to place, where they are smooth curves otherwise.
-    #[must_use]
-    pub fn jagged(mut self) -> Self {
-        self.jagged = true;
-        self
     }
 
     /// How far along the places are, and which are corners.
@@ -64,30 +61,6 @@ impl Shake {
         places.iter_mut().for_each(|(at, _)| *at = if *at > length { *at - length } else { *at });
         places.extend((!contour.is_closed()).then_some((length, true)));
         places
-    }
-
-    /// By how much the line strays at most, in sheet units.
-    #[must_use]
-    pub fn amount(&self) -> f64 {
-        self.amount
-    }
-
-    /// About how far apart the places are, in sheet units.
-    #[must_use]
-    pub fn length(&self) -> f64 {
-        self.length
-    }
-
-    /// The seed.
-    #[must_use]
-    pub fn seed(&self) -> u64 {
-        self.seed
-    }
-
-    /// Whether sides are straight from place to place.
-    #[must_use]
-    pub fn is_jagged(&self) -> bool {
-        self.jagged
     }
 }
 

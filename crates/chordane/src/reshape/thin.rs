@@ -21,7 +21,8 @@ const MOST_PIECES: usize = 10_000_000;
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Thin {
-    tolerance: f64,
+    /// In sheet units. Zero leaves out what lies exactly on a line; a negative one is a fault.
+    pub tolerance: f64,
 }
 
 impl Thin {
@@ -29,12 +30,6 @@ impl Thin {
     #[must_use]
     pub fn new(tolerance: f64) -> Self {
         Self { tolerance }
-    }
-
-    /// The tolerance in sheet units.
-    #[must_use]
-    pub fn tolerance(&self) -> f64 {
-        self.tolerance
     }
 }
 
@@ -121,8 +116,10 @@ fn kept(points: &[Point], tolerance: f64) -> Vec<Point> {
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Subdivide {
-    pieces: usize,
-    longest: f64,
+    /// Into how many pieces each segment is split at least; 0 and 1 change nothing.
+    pub pieces: usize,
+    /// How long a piece may be at most, in sheet units; infinite where that is not limited. Zero and below are a fault.
+    pub longest: f64,
 }
 
 impl Subdivide {
@@ -143,18 +140,6 @@ impl Subdivide {
         let by_length =
             if self.longest == f64::INFINITY { 1.0 } else { (segment.length() / self.longest).ceil() };
         by_length.max(self.pieces as f64).max(1.0)
-    }
-
-    /// Into how many pieces each segment is split at least.
-    #[must_use]
-    pub fn pieces(&self) -> usize {
-        self.pieces
-    }
-
-    /// How long a piece may be at most, in sheet units, where that is limited.
-    #[must_use]
-    pub fn longest_piece(&self) -> Option<f64> {
-        Some(self.longest).filter(|longest| *longest != f64::INFINITY)
     }
 }
 

@@ -16,17 +16,22 @@ use crate::path::{Contour, Path};
 /// use chordane::prelude::*;
 /// let tail = start((0.0, 0.0)).line((40.0, 0.0)).open();
 /// assert_eq!(tail.then(Trim::new(0.25, 0.5)).data(), "M10 0H20");
-/// assert_eq!(tail.then(Trim::new(5.0, 12.0).distances()).data(), "M5 0H12");
+/// assert_eq!(tail.then(Trim { distances: true, ..Trim::new(5.0, 12.0) }).data(), "M5 0H12");
 /// let hem = rectangle((0.0, 0.0), 10.0, 10.0);
-/// assert_eq!(hem.then(Trim::new(0.0, 0.25).offset(0.875)).data(), "M0 5V0H5");
+/// assert_eq!(hem.then(Trim { offset: 0.875, ..Trim::new(0.0, 0.25) }).data(), "M0 5V0H5");
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Trim {
-    from: f64,
-    to: f64,
-    offset: f64,
-    distances: bool,
-    each: bool,
+    /// Where the part begins: a fraction of the length, or a distance in sheet units.
+    pub from: f64,
+    /// Where the part ends.
+    pub to: f64,
+    /// By how much the part is moved on along the line; on closed contours it comes round.
+    pub offset: f64,
+    /// Whether start, end and offset are distances in sheet units, not fractions.
+    pub distances: bool,
+    /// Whether every contour is taken by itself, where otherwise they count as one line, one after the other.
+    pub each: bool,
 }
 
 impl Trim {
@@ -34,27 +39,6 @@ impl Trim {
     #[must_use]
     pub fn new(from: f64, to: f64) -> Self {
         Self { from, to, offset: 0.0, distances: false, each: false }
-    }
-
-    /// The same, read as distances in sheet units; the offset too.
-    #[must_use]
-    pub fn distances(mut self) -> Self {
-        self.distances = true;
-        self
-    }
-
-    /// The same part moved on along the line; on closed contours it comes round.
-    #[must_use]
-    pub fn offset(mut self, by: f64) -> Self {
-        self.offset = by;
-        self
-    }
-
-    /// The same for every contour by itself, where otherwise the contours count as one line, one after the other.
-    #[must_use]
-    pub fn each(mut self) -> Self {
-        self.each = true;
-        self
     }
 
     fn part(&self, path: &Path) -> Vec<Contour> {
@@ -78,36 +62,6 @@ impl Trim {
             survey.section(from, to)
         };
         part.contours().to_vec()
-    }
-
-    /// Where the part begins: a share, or a distance in sheet units.
-    #[must_use]
-    pub fn from(&self) -> f64 {
-        self.from
-    }
-
-    /// Where the part ends: a share, or a distance in sheet units.
-    #[must_use]
-    pub fn to(&self) -> f64 {
-        self.to
-    }
-
-    /// By how much it is moved on along the line.
-    #[must_use]
-    pub fn get_offset(&self) -> f64 {
-        self.offset
-    }
-
-    /// Whether places are distances, not shares.
-    #[must_use]
-    pub fn by_distance(&self) -> bool {
-        self.distances
-    }
-
-    /// Whether every contour is taken by itself.
-    #[must_use]
-    pub fn is_each(&self) -> bool {
-        self.each
     }
 }
 

@@ -32,8 +32,10 @@ const STEP: f64 = 1e-5;
 /// ```
 #[derive(Clone, Copy, Debug)]
 pub struct Warp<F> {
-    function: F,
-    tolerance: f64,
+    /// Where each point comes to.
+    pub function: F,
+    /// How near the cubics are to the true curves, in sheet units; 0.01 by default, and zero and below are a fault.
+    pub tolerance: f64,
 }
 
 impl<F: Fn(Point) -> Point> Warp<F> {
@@ -41,13 +43,6 @@ impl<F: Fn(Point) -> Point> Warp<F> {
     #[must_use]
     pub fn new(function: F) -> Self {
         Self { function, tolerance: FINE }
-    }
-
-    /// The same within another tolerance, in sheet units: zero and below are a fault.
-    #[must_use]
-    pub fn tolerance(mut self, tolerance: f64) -> Self {
-        self.tolerance = tolerance;
-        self
     }
 }
 
@@ -61,7 +56,7 @@ impl Path {
     /// The path with every point sent through a function, to within a tolerance in sheet units; see [`Warp`].
     #[must_use]
     pub fn warped(&self, tolerance: f64, function: impl Fn(Point) -> Point) -> Self {
-        self.then(Warp::new(function).tolerance(tolerance))
+        self.then(Warp { tolerance, ..Warp::new(function) })
     }
 
     /// The path bent along another; see [`Bend`].
@@ -127,14 +122,17 @@ fn straight(segment: &Segment, tolerance: f64, to: &impl Fn(Point) -> Point) -> 
 /// use chordane::prelude::*;
 /// let ribbon = rectangle((0.0, -4.0), 60.0, 8.0);
 /// let bow = start((0.0, 0.0)).arc_about((40.0, 0.0), deg(90.0)).open();
-/// let bent = ribbon.then(Bend::along(&bow).fitted());
+/// let bent = ribbon.then(Bend { fitted: true, ..Bend::along(&bow) });
 /// assert!(bent.inside((39.0, -40.0 + 3.0)) && !bent.inside((39.0, -40.0 + 5.0)));
 /// ```
 #[derive(Clone, Debug)]
 pub struct Bend {
-    spine: Path,
-    fitted: bool,
-    tolerance: f64,
+    /// The path that it is bent along.
+    pub spine: Path,
+    /// Whether the path is made longer or shorter so that its width lies along the whole spine.
+    pub fitted: bool,
+    /// How near the cubics are to the true curves, in sheet units; 0.01 by default, and zero and below are a fault.
+    pub tolerance: f64,
 }
 
 impl Bend {
@@ -142,38 +140,6 @@ impl Bend {
     #[must_use]
     pub fn along(spine: &Path) -> Self {
         Self { spine: spine.clone(), fitted: false, tolerance: FINE }
-    }
-
-    /// The same with the path made longer or shorter so that its width lies along the whole spine.
-    #[must_use]
-    pub fn fitted(mut self) -> Self {
-        self.fitted = true;
-        self
-    }
-
-    /// The same within another tolerance, in sheet units, where 0.01 is taken otherwise.
-    #[must_use]
-    pub fn tolerance(mut self, tolerance: f64) -> Self {
-        self.tolerance = tolerance;
-        self
-    }
-
-    /// The path that it is bent along.
-    #[must_use]
-    pub fn spine(&self) -> &Path {
-        &self.spine
-    }
-
-    /// Whether the width of what is bent is laid along the whole spine.
-    #[must_use]
-    pub fn is_fitted(&self) -> bool {
-        self.fitted
-    }
-
-    /// The tolerance in sheet units.
-    #[must_use]
-    pub fn get_tolerance(&self) -> f64 {
-        self.tolerance
     }
 }
 

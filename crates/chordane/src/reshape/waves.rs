@@ -13,14 +13,22 @@ use crate::number::{Point, rad};
 use crate::path::smooth;
 use crate::path::{Contour, ContourBuilder, Path, start};
 
-/// What stands along the line in a [`Ripple`].
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Shape {
+/// What a [`Ripple`] looks like.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum RippleShape {
+    /// Waves; see [`Path::waved`].
+    #[default]
     Wave,
+    /// Waves that grow from nothing at each end of a run and die away; see [`Path::rippled`].
     Swell,
+    /// A zigzag; see [`Path::zigzagged`].
     Zigzag,
-    Scallop,
+    /// Bows on one side; see [`Path::scalloped`].
+    Scallops,
+    /// Square teeth; see [`Path::toothed`].
     Teeth,
+    /// A coil, the height its radius; see [`Path::coiled`].
     Coil,
 }
 
@@ -30,62 +38,23 @@ enum Shape {
 /// use chordane::prelude::*;
 /// let line = start((0.0, 0.0)).line((100.0, 0.0)).open();
 /// assert_eq!(line.then(Ripple::new(5.0, 24.0)), line.waved(5.0, 24.0));
-/// assert_eq!(line.then(Ripple::new(5.0, 24.0).zigzag()), line.zigzagged(5.0, 24.0));
+/// assert_eq!(line.then(Ripple { shape: RippleShape::Zigzag, ..Ripple::new(5.0, 24.0) }), line.zigzagged(5.0, 24.0));
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Ripple {
-    height: f64,
-    length: f64,
-    shape: Shape,
+    /// By how much it swings to either side, in sheet units.
+    pub height: f64,
+    /// About how long one wave is, in sheet units.
+    pub length: f64,
+    /// What it looks like.
+    pub shape: RippleShape,
 }
 
 impl Ripple {
     /// Waves that swing by a height to either side, each about so long, in sheet units; see [`Path::waved`].
     #[must_use]
     pub fn new(height: f64, length: f64) -> Self {
-        Self { height, length, shape: Shape::Wave }
-    }
-
-    /// The same growing from nothing at each end of a run and dying away; see [`Path::rippled`].
-    #[must_use]
-    pub fn swelling(self) -> Self {
-        Self { shape: Shape::Swell, ..self }
-    }
-
-    /// A zigzag; see [`Path::zigzagged`].
-    #[must_use]
-    pub fn zigzag(self) -> Self {
-        Self { shape: Shape::Zigzag, ..self }
-    }
-
-    /// Bows on one side; see [`Path::scalloped`].
-    #[must_use]
-    pub fn scallops(self) -> Self {
-        Self { shape: Shape::Scallop, ..self }
-    }
-
-    /// Square teeth; see [`Path::toothed`].
-    #[must_use]
-    pub fn teeth(self) -> Self {
-        Self { shape: Shape::Teeth, ..self }
-    }
-
-    /// A coil, the height its radius; see [`Path::coiled`].
-    #[must_use]
-    pub fn coil(self) -> Self {
-        Self { shape: Shape::Coil, ..self }
-    }
-
-    /// The height in sheet units.
-    #[must_use]
-    pub fn height(&self) -> f64 {
-        self.height
-    }
-
-    /// About how long one wave is, in sheet units.
-    #[must_use]
-    pub fn length(&self) -> f64 {
-        self.length
+        Self { height, length, shape: RippleShape::Wave }
     }
 }
 
@@ -93,12 +62,12 @@ impl Reshape for Ripple {
     fn reshape(&self, path: &Path) -> Path {
         let (height, length) = (self.height, self.length);
         match self.shape {
-            Shape::Wave => path.waved(height, length),
-            Shape::Swell => path.rippled(height, length),
-            Shape::Zigzag => path.zigzagged(height, length),
-            Shape::Scallop => path.scalloped(height, length),
-            Shape::Teeth => path.toothed(height, length),
-            Shape::Coil => path.coiled(height, length),
+            RippleShape::Wave => path.waved(height, length),
+            RippleShape::Swell => path.rippled(height, length),
+            RippleShape::Zigzag => path.zigzagged(height, length),
+            RippleShape::Scallops => path.scalloped(height, length),
+            RippleShape::Teeth => path.toothed(height, length),
+            RippleShape::Coil => path.coiled(height, length),
         }
     }
 }
