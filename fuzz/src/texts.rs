@@ -74,7 +74,7 @@ pub fn documents(bytes: &[u8]) {
 
 /// A sheet is drawn and looked through, or tells its fault.
 fn draw(sheet: &Sheet) {
-    match sheet.pixels_with(&PixelOptions::default().size(24, 18)) {
+    match sheet.pixels_with(&WriteOptions::sized(24, 18)) {
         Ok(picture) => assert_eq!((picture.width(), picture.height()), (24, 18)),
         Err(mistake) => is_plain(&mistake.to_string()),
     }
@@ -161,7 +161,7 @@ pub fn metadata(bytes: &[u8]) {
         }
         Err(fault) => is_plain(&fault.to_string()),
     }
-    if let Ok(png) = page.pixels().map(|pixels| pixels.png()) {
+    if let Ok(Ok(png)) = page.pixels().map(|pixels| pixels.png()) {
         assert_eq!(read_metadata(&png).as_deref(), Some(&*text));
     }
 }

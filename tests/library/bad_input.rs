@@ -138,7 +138,9 @@ fn styles_and_sheets_of_hard_numbers() {
             let _ = page.pixels();
         }
         let picture = shape().fill("red");
-        let _ = sheet(10.0, 10.0).add(picture).pixels_with(&PixelOptions::default().tolerance(a));
+        let _ = sheet(10.0, 10.0)
+            .add(picture)
+            .pixels_with(&WriteOptions { tolerance: a, ..WriteOptions::default() });
     }
 }
 

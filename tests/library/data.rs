@@ -52,7 +52,7 @@ fn faults_survive_what_a_reshape_does() {
         faulty.then(Box::new(Forgetful)),
         faulty.then(std::sync::Arc::new(Forgetful)),
         faulty.then(Forgetful.then(Round::new(2.0))),
-        faulty.then(|_: &Path| Path::empty()),
+        faulty.then(ReshapeFn(|_: &Path| Path::empty())),
         faulty.then(Box::new(Forgetful) as Box<dyn Reshape>),
     ];
     for path in ways {
@@ -60,8 +60,11 @@ fn faults_survive_what_a_reshape_does() {
     }
     // The first fault is the one that is told.
     let own = |path: &Path| path.clone().with_fault(Fault::new("hemmed", "no"));
-    assert_eq!(faulty.then(own).fault().unwrap().call(), "circle");
-    assert_eq!(circle((0.0, 0.0), 1.0).then(own).then(Round::new(-1.0)).fault().unwrap().call(), "hemmed");
+    assert_eq!(faulty.then(ReshapeFn(own)).fault().unwrap().call(), "circle");
+    assert_eq!(
+        circle((0.0, 0.0), 1.0).then(ReshapeFn(own)).then(Round::new(-1.0)).fault().unwrap().call(),
+        "hemmed"
+    );
     // Of what is left of it, it goes on answering; what leaves the library gives the fault back.
     assert_eq!((faulty.data().as_str(), faulty.bounds(), faulty.inside((0.0, 0.0))), ("", None, false));
     assert_eq!((faulty.signed_area(), faulty.segments().count()), (0.0, 0));
@@ -116,7 +119,7 @@ fn counts_beyond_all_measure_answer_at_once() {
     assert!(cell((0.0, 0.0), 9.0, 9.0).grid(most, most).next().is_some());
     assert!(wheel(5.0, 1.0, deg(0.0)).points(most).is_empty());
     assert!(matches!(Pixels::new(u32::MAX, u32::MAX), Err(DrawError::TooLarge { .. })));
-    let huge = PixelOptions::default().size(u32::MAX, 2).max_side(u32::MAX);
+    let huge = WriteOptions { max_side: u32::MAX, ..WriteOptions::sized(u32::MAX, 2) };
     assert!(matches!(sheet(9.0, 9.0).pixels_with(&huge), Err(DrawError::TooLarge { .. })));
     assert!(begin.elapsed().as_secs() < 20);
 }
@@ -141,7 +144,7 @@ fn tolerances_that_cannot_be_are_faults() {
             let told = path.sound().unwrap_err().to_string();
             assert!(told.contains("the tolerance "), "{told}");
         }
-        let options = PixelOptions::default().tolerance(bad);
+        let options = WriteOptions { tolerance: bad, ..WriteOptions::default() };
         let told =
             sheet(9.0, 9.0).add(sail.clone().fill("red")).pixels_with(&options).unwrap_err().to_string();
         assert!(told.contains("`pixels`: the tolerance "), "{told}");

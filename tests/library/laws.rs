@@ -114,6 +114,6 @@ proptest! {
         let named = path.rounded(radius).dashed([dash, 3.0]).mirrored((30.0, 0.0), deg(90.0));
         prop_assert_eq!(&steps, &named);
         // Any function of a path is a step, and gives the same as when called.
-        prop_assert_eq!(path.then(|path: &Path| path.rounded(radius)), path.rounded(radius));
+        prop_assert_eq!(path.then(ReshapeFn(|path: &Path| path.rounded(radius))), path.rounded(radius));
     }
 }

@@ -34,7 +34,7 @@ fn jpeg_files_are_read() {
 fn png_files_of_every_kind_are_read() {
     let page = sheet(4.0, 2.0).add(rectangle((0.0, 0.0), 2.0, 2.0).fill("rgb(200 85 61 / 50%)"));
     let pixels = page.pixels().unwrap();
-    let picture = Picture::read(&pixels.png()).unwrap();
+    let picture = Picture::read(&pixels.png().unwrap()).unwrap();
     let shown = sheet(4.0, 2.0).ground(picture.sampled("nearest")).pixels().unwrap();
     for (a, b) in shown.as_slice().iter().zip(pixels.as_slice()) {
         assert!(a.iter().zip(b).all(|(a, b)| a.abs_diff(*b) <= 1), "{a:?} {b:?}");
@@ -54,7 +54,7 @@ fn png_files_of_every_kind_are_read() {
 
 #[test]
 fn what_is_no_picture_is_refused() {
-    let png = sheet(9.0, 9.0).ground("teal").pixels().unwrap().png();
+    let png = sheet(9.0, 9.0).ground("teal").pixels().unwrap().png().unwrap();
     assert_eq!(Picture::read(b"GIF89a"), Err(PictureError::NoPicture));
     assert!(matches!(Picture::read(&png[..40]), Err(PictureError::Broken(_))));
     let mut wide = Vec::new();

@@ -4,7 +4,7 @@ use crate::coverage::{counted_coverage, drawn_coverage};
 use crate::support::any_path;
 use chordane::prelude::*;
 use chordane::raster::DrawError;
-use chordane::write::WriteOptions;
+use chordane::sheet::WriteOptions;
 use proptest::prelude::*;
 
 /// Each pixel's coverage against a count of spots: a coarse count first, and where that disagrees, as it may where
@@ -158,7 +158,7 @@ fn sizes_are_checked_before_anything_is_made() {
         "a picture of 20000 x 10 pixels is too large; the limit is 16384 x 16384: \
          make the sheet smaller, ask for another size, or raise the limit"
     );
-    assert!(too_large.pixels_with(&PixelOptions::default().max_side(20_000)).is_ok());
+    assert!(too_large.pixels_with(&WriteOptions { max_side: 20_000, ..WriteOptions::default() }).is_ok());
     assert_eq!(
         sheet(0.0, 10.0).pixels().unwrap_err().to_string(),
         "`sheet`: the width 0 is not positive; give more than 0"
@@ -166,7 +166,7 @@ fn sizes_are_checked_before_anything_is_made() {
     assert!(sheet(f64::NAN, 10.0).svg().is_err());
     let inch = sheet(1.0, 0.5).unit("in").pixels().unwrap();
     assert_eq!((inch.width(), inch.height()), (96, 48));
-    let fitted = sheet(10.0, 10.0).ground("red").pixels_with(&PixelOptions::default().size(30, 20)).unwrap();
+    let fitted = sheet(10.0, 10.0).ground("red").pixels_with(&WriteOptions::sized(30, 20)).unwrap();
     assert_eq!((fitted.width(), fitted.height()), (30, 20));
     assert_eq!(fitted.at(0, 0), Some([255, 0, 0, 255]));
 }
@@ -174,7 +174,7 @@ fn sizes_are_checked_before_anything_is_made() {
 #[test]
 fn a_png_holds_the_same_pixels() {
     let picture = sheet(9.0, 7.0).add(circle((4.0, 3.0), 3.3).fill("rgb(10 200 30 / 60%)")).pixels().unwrap();
-    let bytes = picture.png();
+    let bytes = picture.png().unwrap();
     let mut reader = png::Decoder::new(std::io::Cursor::new(&bytes)).read_info().unwrap();
     let mut back = vec![0; reader.output_buffer_size().unwrap()];
     reader.next_frame(&mut back).unwrap();
@@ -191,12 +191,9 @@ fn a_picture_without_a_pixel_is_refused_everywhere() {
             format!("a picture of {width} x {height} pixels has no pixels; give at least 1 x 1")
         );
         assert_eq!(Pixels::new(width, height).unwrap_err(), none);
-        assert_eq!(page.pixels_with(&PixelOptions::default().size(width, height)).unwrap_err(), none);
+        assert_eq!(page.pixels_with(&WriteOptions::sized(width, height)).unwrap_err(), none);
         for format in Format::all() {
-            assert!(
-                page.written(format, &WriteOptions::default().size(width, height)).is_err(),
-                "{format:?}"
-            );
+            assert!(page.written(format, &WriteOptions::sized(width, height)).is_err(), "{format:?}");
         }
         let bones = page.bones(&BonesOptions::default().size(width, height)).unwrap_err();
         assert!(bones.to_string().contains("in pixels 0 is not positive; give more than 0"), "{bones}");
@@ -369,7 +366,7 @@ fn what_is_snapped_does_not_flicker() {
 
 fn shot(kite: &Item) -> Pixels {
     let page = sheet(48.0, 28.0).add(kite.clone());
-    page.pixels_with(&PixelOptions::default().antialias(false)).unwrap()
+    page.pixels_with(&WriteOptions { antialias: false, ..WriteOptions::default() }).unwrap()
 }
 
 fn row(kite: &Item, x: i32) -> bool {
@@ -388,7 +385,8 @@ fn whole_pixels_are_those_whose_middle_is_inside() {
     ];
     for shape in shapes {
         let page = sheet(40.0, 30.0).add(shape.clone().fill("teal"));
-        let picture = page.pixels_with(&PixelOptions::default().antialias(false)).unwrap();
+        let picture =
+            page.pixels_with(&WriteOptions { antialias: false, ..WriteOptions::default() }).unwrap();
         let survey = shape.survey().unwrap();
         for (i, pixel) in picture.as_slice().iter().enumerate() {
             let middle = pt((i % 40) as f64 + 0.5, (i / 40) as f64 + 0.5);

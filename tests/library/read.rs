@@ -369,7 +369,7 @@ fn bones_of_a_document_are_in_its_own_units() {
     };
     let drawn = |sheet: &Sheet| {
         let bones = sheet.bones(&BonesOptions::default().size(800, 640)).unwrap();
-        bones.pixels_with(&PixelOptions::default().size(800, 640)).unwrap().as_slice().as_flattened().to_vec()
+        bones.pixels_with(&WriteOptions::sized(800, 640)).unwrap().as_slice().as_flattened().to_vec()
     };
     let apart = |a: &[u8], b: &[u8]| a.iter().zip(b).filter(|(a, b)| a.abs_diff(**b) > 2).count();
     // Shown five times as large, and in millimetres, a document has the same grid, numbers and sizes.

@@ -306,7 +306,9 @@ fn mirrors_spins_and_chains() {
     assert!(sail.spun(0, (0.0, 0.0)).is_empty());
     let chain = Round::new(4.0).then(Dash::new([6.0, 3.0])).then(Mirror::new((0.0, 0.0), deg(90.0)));
     assert_eq!(
-        sail.then(|path: &Path| path.rounded(4.0)).dashed([6.0, 3.0]).mirrored((0.0, 0.0), deg(90.0)),
+        sail.then(ReshapeFn(|path: &Path| path.rounded(4.0)))
+            .dashed([6.0, 3.0])
+            .mirrored((0.0, 0.0), deg(90.0)),
         sail.then(chain)
     );
     assert_eq!(

@@ -94,7 +94,7 @@ proptest! {
         for (number, group) in groups.into_iter().enumerate() {
             // A very small sheet round the spot, on a very fine grid: an edge through it leaves it undecided.
             let around = sheet(0.01, 0.01).add(group.moved(-spot + pt(0.005, 0.005)));
-            let seen = around.pixels_with(&PixelOptions::default().size(5, 5)).unwrap();
+            let seen = around.pixels_with(&WriteOptions::sized(5, 5)).unwrap();
             let covered = seen.as_slice().iter().filter(|pixel| pixel[3] > 0).count();
             if covered == 0 || seen.as_slice().iter().all(|pixel| pixel[3] == 255) {
                 prop_assert_eq!(hits.contains(&number), covered > 0, "item {} at {:?}", number, spot);

@@ -47,7 +47,7 @@ fn units_give_the_true_size_and_y_up_turns_the_drawing() {
         sheet(210.0, 297.0).unit(Unit::Mm).y_up().add(circle((10.0, 20.0), 5.0).fill("red")).svg().unwrap();
     assert!(svg.contains(r#"width="210mm" height="297mm" viewBox="0 0 210 297""#), "{svg}");
     assert!(svg.contains(r#"<g transform="matrix(1 0 0 -1 0 297)">"#), "{svg}");
-    let shown = sheet(100.0, 50.0).ground("red").svg_with(&SvgOptions::default().size(200, 200)).unwrap();
+    let shown = sheet(100.0, 50.0).ground("red").svg_with(&WriteOptions::sized(200, 200)).unwrap();
     assert!(shown.contains(r#"width="200" height="200" viewBox="0 0 100 50""#), "{shown}");
     assert!(shown.contains(r#"y="-25" width="100" height="100""#), "{shown}");
 }
@@ -62,7 +62,11 @@ fn coordinates_keep_what_the_sheet_can_show() {
         sheet(100.0, 100.0).add(circle((0.0, 0.0), 1.0 / 3.0).fill("red").scaled(100.0)).svg().unwrap();
     assert!(enlarged.contains("A.333333.333333"), "{enlarged}");
     let few = sheet(100.0, 100.0).add(circle((0.0, 0.0), 1.0 / 3.0).fill("red"));
-    assert!(few.svg_with(&SvgOptions::default().decimals(1)).unwrap().contains("A.3.3"));
+    assert!(
+        few.svg_with(&WriteOptions { decimals: Some(1), ..WriteOptions::default() })
+            .unwrap()
+            .contains("A.3.3")
+    );
 }
 
 #[test]

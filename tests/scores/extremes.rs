@@ -5,7 +5,7 @@ use std::sync::Mutex;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
-use chordane::raster::PixelOptions;
+use chordane::sheet::WriteOptions;
 use chordane_score::{Limits, Runner, Settings};
 
 use crate::twins::drawn_examples;
@@ -106,7 +106,7 @@ fn every_word_answers_whatever_it_is_given() {
             match answer {
                 Ok(sheet) => {
                     // A sheet of any size, drawn small.
-                    let _ = limits.within(|| sheet.pixels_with(&PixelOptions::default().size(64, 64)));
+                    let _ = limits.within(|| sheet.pixels_with(&WriteOptions::sized(64, 64)));
                     let _ = limits.within(|| sheet.check());
                 }
                 Err(mistake) => {

@@ -9,7 +9,6 @@ mod language;
 mod loops;
 mod rewriting;
 mod runs;
-mod same;
 mod scripts;
 mod support;
 mod twins;

@@ -802,7 +802,9 @@ fn every_example_draws_what_its_twin_in_rust_draws() {
         let run =
             Runner::read("twin.chord", source, Limits::default()).unwrap().run(&super::support::with_kite());
         let drawn = run.sheet().unwrap_or_else(|mistake| panic!("{}: {mistake:?}", word.form()));
-        let text = |sheet: &Sheet| sheet.svg_with(&SvgOptions::default().decimals(9)).unwrap();
+        let text = |sheet: &Sheet| {
+            sheet.svg_with(&WriteOptions { decimals: Some(9), ..WriteOptions::default() }).unwrap()
+        };
         assert_eq!(text(drawn), text(&twin), "{}", word.form());
     }
 }

@@ -5,7 +5,7 @@ use std::path::Path;
 use std::time::Instant;
 
 use chordane::number::Point;
-use chordane::raster::PixelOptions;
+use chordane::sheet::WriteOptions;
 use chordane::write::{ClipFormat, Dither, write_whole};
 use chordane_score::{Limits, Runner, Settings};
 
@@ -198,17 +198,17 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
         let sheet = Record::of(&origin, &settings).put_on(sheet);
         let broken = |error: String| Failure::input(format!("{name}: {error}"), "mend the demo's score");
         let svg = sheet.svg().map_err(|error| broken(error.to_string()))?;
-        let pixels = sheet.pixels_with(&PixelOptions::default().size(1280, 960));
+        let pixels = sheet.pixels_with(&WriteOptions::sized(1280, 960));
         let pixels = pixels.map_err(|error| broken(error.to_string()))?;
         save(format!("{name}.chord"), source.as_bytes())?;
         save(format!("{name}.svg"), svg.as_bytes())?;
-        save(format!("{name}.png"), &pixels.png())?;
+        save(format!("{name}.png"), &pixels.png().map_err(|error| broken(error.to_string()))?)?;
         if moves {
             let own = clip_size(sheet.size());
             let frame = |frame: usize| {
                 let sheet =
                     runner.run(&settings.clone().seconds(SECONDS).frame(frame, FRAMES)).into_sheet()?;
-                let pixels = sheet.pixels_with(&PixelOptions::default().size(own.0, own.1));
+                let pixels = sheet.pixels_with(&WriteOptions::sized(own.0, own.1));
                 pixels.map_err(|error| broken(error.to_string()))
             };
             let plan = ClipPlan {

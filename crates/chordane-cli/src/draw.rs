@@ -64,7 +64,7 @@ pub(crate) fn score<'a>(
     for target in &targets {
         let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
         let bytes = within(limits, bytes_of(pixels), || {
-            render(&sheet, target.format, shown, options.max_side, options.written())
+            render(&sheet, target.format, &options.write_options(shown))
         })?;
         target.write(&bytes)?;
         say(&format!("{}  {}  {}", target.name(), size(bytes.len()), time(begin.elapsed())));

@@ -3,9 +3,9 @@
 use chordane::ground::{Given, Named};
 use chordane::number::{Point, pt};
 use chordane::picture::{BoneLayer, BonesOptions};
-use chordane::raster::PixelOptions;
 use chordane::sheet::Sheet;
-use chordane::write::{Format, WriteOptions};
+use chordane::sheet::WriteOptions;
+use chordane::write::Format;
 use chordane_score::{Limits, Runner, Settings};
 
 use crate::failure::Failure;
@@ -73,21 +73,14 @@ impl DrawOptions {
         })
     }
 
-    /// How pixels are drawn.
-    pub(crate) fn pixel_options(&self, shown: Option<(u32, u32)>) -> PixelOptions {
-        let options = PixelOptions::default().antialias(!self.no_antialias).max_side(self.max_side);
-        match shown {
-            Some((width, height)) => options.size(width, height),
-            None => options,
-        }
-    }
-
-    /// How files are written, apart from their size.
-    pub(crate) fn written(&self) -> WriteOptions {
-        let options = WriteOptions::default().antialias(!self.no_antialias);
-        match self.decimals {
-            Some(decimals) => options.decimals(usize::from(decimals)),
-            None => options,
+    /// How files are written, in a size if one is asked for.
+    pub(crate) fn write_options(&self, size: Option<(u32, u32)>) -> WriteOptions {
+        WriteOptions {
+            size,
+            antialias: !self.no_antialias,
+            max_side: self.max_side,
+            decimals: self.decimals.map(usize::from),
+            ..WriteOptions::default()
         }
     }
 }
@@ -152,16 +145,7 @@ pub(crate) fn bones(
 }
 
 /// The bytes of a file.
-pub(crate) fn render(
-    sheet: &Sheet,
-    format: Format,
-    size: Option<(u32, u32)>,
-    max_side: u32,
-    options: WriteOptions,
-) -> Result<Vec<u8>, Failure> {
-    let mut options = options.max_side(max_side);
-    if let Some((width, height)) = size {
-        options = options.size(width, height);
-    }
-    sheet.written(format, &options).map_err(|error| Failure::of_draw(&error, size.is_some(), max_side))
+pub(crate) fn render(sheet: &Sheet, format: Format, options: &WriteOptions) -> Result<Vec<u8>, Failure> {
+    let asked = options.size.is_some();
+    sheet.written(format, options).map_err(|error| Failure::of_draw(&error, asked, options.max_side))
 }

@@ -79,7 +79,7 @@ impl Frames<'_> {
 
     fn pixels_of(&self, sheet: &Sheet, shown: Option<(u32, u32)>) -> Result<Pixels, Failure> {
         let size = shown.unwrap_or_else(|| size_at(sheet, 96.0));
-        let own = self.options.pixel_options(shown);
+        let own = self.options.write_options(shown);
         let drawn = within(self.limits, bytes_of(size), || sheet.pixels_with(&own));
         drawn.map_err(|error| Failure::of_draw(&error, shown.is_some(), self.options.max_side))
     }
@@ -94,10 +94,8 @@ impl Frames<'_> {
                 pictures.into_iter().filter_map(|name| self.digest_of(&name).map(|own| (name, own)));
             sheet = record.with_pictures(digests.collect()).put_on(sheet);
         }
-        let mut bytes = Vec::new();
-        let written = self.pixels_of(&sheet, shown)?.write_png(&mut bytes);
-        written.map_err(|error| Failure::input(error.to_string(), "draw it in another size"))?;
-        Ok(bytes)
+        let written = self.pixels_of(&sheet, shown)?.png();
+        written.map_err(|error| Failure::input(error.to_string(), "draw it in another size"))
     }
 
     /// What is told before the failure of a frame.

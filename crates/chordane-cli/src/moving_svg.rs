@@ -4,7 +4,7 @@ use std::path::Path;
 use std::time::Instant;
 
 use chordane::sheet::Sheet;
-use chordane::write::{Format, SvgFrames, SvgOptions};
+use chordane::write::{Format, SvgFrames};
 use indicatif::ProgressBar;
 use rayon::prelude::*;
 
@@ -47,7 +47,7 @@ pub(crate) fn draw(frames: &Frames<'_>, file: Option<&Path>) -> Result<(), Failu
 pub(crate) fn text(frames: &Frames<'_>, bar: &ProgressBar) -> Result<String, (Option<usize>, Failure)> {
     let count = frames.count;
     let (first, shown) = frames.sheet(0).map_err(|failure| (Some(0), failure))?;
-    let options = options(frames, shown);
+    let options = frames.options.write_options(shown);
     let mut moving = SvgFrames::new(frames.settings.get_seconds(), options);
     let fault = |fault| (None, Failure::of_fault(&fault, "mend it in the input"));
     moving.push(&first).map_err(fault)?;
@@ -72,10 +72,4 @@ pub(crate) fn text(frames: &Frames<'_>, bar: &ProgressBar) -> Result<String, (Op
         );
         (None, failure)
     })
-}
-
-fn options(frames: &Frames<'_>, shown: Option<(u32, u32)>) -> SvgOptions {
-    let own = SvgOptions::default().antialias(!frames.options.no_antialias);
-    let own = shown.map_or(own, |(width, height)| own.size(width, height));
-    frames.options.decimals.map_or(own, |decimals| own.decimals(usize::from(decimals)))
 }

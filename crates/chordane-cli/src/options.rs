@@ -7,7 +7,7 @@ use std::time::Duration;
 
 use chordane::ground::Named;
 use chordane::picture::BoneLayer;
-use chordane::raster::MOST_PIXELS_A_SIDE;
+use chordane::sheet::MAX_SIDE;
 use chordane::write::{ClipFormat, Dither, Format};
 use chordane_score::{Limits, Pointer};
 use clap::builder::PossibleValuesParser;
@@ -127,7 +127,7 @@ pub(crate) struct DrawOptions {
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u8).range(0..=12))]
     pub(crate) decimals: Option<u8>,
     /// The most pixels a side that a picture may have
-    #[arg(long, value_name = "PIXELS", default_value_t = MOST_PIXELS_A_SIDE)]
+    #[arg(long, value_name = "PIXELS", default_value_t = MAX_SIDE)]
     pub(crate) max_side: u32,
 }
 
@@ -148,7 +148,7 @@ impl DrawOptions {
             bones: None,
             trail: None,
             decimals: None,
-            max_side: MOST_PIXELS_A_SIDE,
+            max_side: MAX_SIDE,
         }
     }
 }
@@ -269,7 +269,7 @@ pub(crate) struct VaryOptions {
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
     /// The most pixels a side that a picture may have
-    #[arg(long, value_name = "PIXELS", default_value_t = MOST_PIXELS_A_SIDE)]
+    #[arg(long, value_name = "PIXELS", default_value_t = MAX_SIDE)]
     pub(crate) max_side: u32,
 }
 

@@ -6,9 +6,10 @@ use std::time::Instant;
 use chordane::ground::trimmed;
 use chordane::number::Point;
 use chordane::picture::{ContactAxes, ContactLayout};
-use chordane::raster::{DrawError, PixelOptions, Pixels};
+use chordane::raster::{DrawError, Pixels};
+use chordane::sheet::WriteOptions;
 use chordane::sheet::{Sheet, sheet};
-use chordane::write::{Format, WriteOptions};
+use chordane::write::Format;
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
 use rayon::prelude::*;
@@ -126,10 +127,7 @@ impl Maker<'_> {
         let size = layout.blank().size();
         let memory = bytes_of((size.x as u32, size.y as u32));
         let failed = |error: DrawError| Failure::of_draw(&error, false, self.options.max_side);
-        let mut pixels = layout
-            .blank()
-            .pixels_with(&PixelOptions::default().max_side(self.options.max_side))
-            .map_err(failed)?;
+        let mut pixels = layout.blank().pixels_with(&within_side(None, self.options)).map_err(failed)?;
         let draw = |pixels: &mut Pixels, sheet: &Sheet| {
             within(self.limits, memory, || pixels.draw(sheet)).map_err(|fault| failed(fault.into()))
         };
@@ -145,7 +143,8 @@ impl Maker<'_> {
         let rims = captions.iter().enumerate().flat_map(|(i, caption)| layout.rim(i, caption));
         let labels = axes.map(|axes| layout.labels(axes)).unwrap_or_default();
         draw(&mut pixels, &layout.clear().add_all(rims).add_all(labels))?;
-        Ok(pixels.with_metadata(record).png())
+        let written = pixels.with_metadata(record).png();
+        written.map_err(|error| Failure::input(error.to_string(), "draw it in another size"))
     }
 
     /// The contact sheet in another format, which has all of its pictures in it.
@@ -164,7 +163,7 @@ impl Maker<'_> {
         }
         let all = all.add_all(self.plan.axes.as_ref().map(|axes| layout.labels(axes)).unwrap_or_default());
         let all = all.metadata(record);
-        within(self.limits, 0, || render(&all, format, None, self.options.max_side, WriteOptions::default()))
+        within(self.limits, 0, || render(&all, format, &within_side(None, self.options)))
     }
 
     fn layout(&self, made: &[Made]) -> (ContactLayout, Sheet) {
@@ -241,9 +240,7 @@ pub(crate) fn score(
             let kept = Target { file: Some(numbered_file(file, *number, count, 1)), format: target.format };
             let asked = variant.settings.get_size().map(|size| (size.x as u32, size.y as u32));
             let memory = bytes_of(asked.unwrap_or_else(|| size_at(&sheet, 96.0)));
-            let bytes = within(limits, memory, || {
-                render(&sheet, kept.format, asked, options.max_side, WriteOptions::default())
-            })?;
+            let bytes = within(limits, memory, || render(&sheet, kept.format, &within_side(asked, options)))?;
             kept.write(&bytes)?;
             say(&format!("{}  {}", kept.name(), variant.caption));
         }
@@ -514,6 +511,11 @@ fn stepped(low: f64, high: f64, i: usize, steps: usize) -> String {
     let value = if i + 1 == steps && steps > 1 { high } else { low + (high - low) * share };
     let is_end = i == 0 || i + 1 == steps;
     trimmed(value, if is_end { 12 } else { decimals })
+}
+
+/// How pictures are written: in a size if one is asked for, and no larger than is allowed.
+fn within_side(size: Option<(u32, u32)>, options: &VaryOptions) -> WriteOptions {
+    WriteOptions { size, max_side: options.max_side, ..WriteOptions::default() }
 }
 
 #[cfg(test)]

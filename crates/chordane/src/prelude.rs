@@ -20,10 +20,10 @@ pub use crate::path::{
     rounded, soft, start, tagged, through,
 };
 pub use crate::picture::{BonesOptions, contact_sheet};
-pub use crate::raster::{PixelOptions, Pixels};
+pub use crate::raster::Pixels;
 pub use crate::reshape::{
-    Bend, Cap, CurveFit, Dash, DashFit, Join, LineStyle, Mirror, Nib, Offset, Reshape, Ripple, RippleShape,
-    Round, Shake, Spin, Stamp, Subdivide, Taper, Thin, Trim, Warp,
+    Bend, Cap, CurveFit, Dash, DashFit, Join, LineStyle, Mirror, Nib, Offset, Reshape, ReshapeFn, Ripple,
+    RippleShape, Round, Shake, Spin, Stamp, Subdivide, Taper, Thin, Trim, Warp,
 };
 pub use crate::scene::{linked, woven};
 pub use crate::shape::{
@@ -35,8 +35,8 @@ pub use crate::shape::{
 };
 pub use crate::sheet::{
     BlendMode, Colour, ColourSpace, Frame, Gradient, Group, Item, Layered, Mask, MaskKind, Paint, Pattern,
-    Picture, Placement, Sampling, Shades, Sheet, Spread, Style, Styled, Unit, along, by_vertex, copies_at,
-    group, hsl, hwb, lab, lch, linear_gradient, mix, mix_in, oklab, oklch, palette, paper, pattern,
-    radial_gradient, rgb, ring_of, sheet, style, sweep_gradient,
+    Picture, Placement, Sampling, Shades, Sheet, Spread, Style, Styled, Unit, WriteOptions, along, by_vertex,
+    copies_at, group, hsl, hwb, lab, lch, linear_gradient, mix, mix_in, oklab, oklch, palette, paper,
+    pattern, radial_gradient, rgb, ring_of, sheet, style, sweep_gradient,
 };
-pub use crate::write::{Format, SvgOptions};
+pub use crate::write::Format;

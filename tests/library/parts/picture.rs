@@ -20,7 +20,7 @@ mod contact {
         let all = contact_sheet(&sizes, 3, None);
         assert_eq!(all.size().x, 1280.0);
         // What reaches over a tile's rim does not reach into the next.
-        let pixels = all.pixels_with(&PixelOptions::default()).unwrap();
+        let pixels = all.pixels_with(&WriteOptions::default()).unwrap();
         assert_eq!(pixels.at(7, 100), Some([251, 248, 241, 255]));
         assert_eq!(contact_sheet(&sizes, 0, None).size().x, contact_sheet(&sizes, 1, None).size().x);
         let axes = ContactAxes {

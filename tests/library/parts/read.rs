@@ -9,11 +9,11 @@ mod metadata {
         for text in ["", "{\"seed\": 7}", "a & b < c > \"d\" 'e'", "Skerry — kite\nloft", "&amp;amp;"] {
             let sheet = sheet(3.0, 3.0).metadata(text);
             assert_eq!(read_metadata(sheet.svg().unwrap().as_bytes()).as_deref(), Some(text));
-            assert_eq!(read_metadata(&sheet.pixels().unwrap().png()).as_deref(), Some(text));
+            assert_eq!(read_metadata(&sheet.pixels().unwrap().png().unwrap()).as_deref(), Some(text));
         }
         let plain = sheet(3.0, 3.0);
         assert_eq!(read_metadata(plain.svg().unwrap().as_bytes()), None);
-        assert_eq!(read_metadata(&plain.pixels().unwrap().png()), None);
+        assert_eq!(read_metadata(&plain.pixels().unwrap().png().unwrap()), None);
         for bytes in [
             &b""[..],
             b"\x89PNG\r\n\x1a\nbroken",

@@ -80,9 +80,8 @@ impl Export {
             let sheet = runner.run(&settings).into_sheet()?;
             let (sheet, shown) = dressed(sheet, &options, &settings, origin, limits, &[])?;
             let pixels = shown.unwrap_or_else(|| size_at(&sheet, 96.0));
-            let bytes = within(limits, bytes_of(pixels), || {
-                render(&sheet, format, shown, options.max_side, options.written())
-            })?;
+            let bytes =
+                within(limits, bytes_of(pixels), || render(&sheet, format, &options.write_options(shown)))?;
             return out.write_all(&bytes).map_err(|error| gone(&error));
         }
         let count = self.frames;

@@ -3,7 +3,8 @@
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
 use chordane::sheet::Sheet;
-use chordane::write::{Format, WriteOptions};
+use chordane::sheet::WriteOptions;
+use chordane::write::Format;
 
 use super::message::SeedTold;
 
@@ -30,7 +31,7 @@ impl Strip {
     pub(crate) fn add(&mut self, seed: u64, sheet: &Sheet) {
         let scale = SIDE / sheet.size().max_element();
         let side = |length: f64| (length * scale).round().max(1.0) as u32;
-        let options = WriteOptions::default().size(side(sheet.size().x), side(sheet.size().y));
+        let options = WriteOptions::sized(side(sheet.size().x), side(sheet.size().y));
         let bytes = sheet.written(Format::Png, &options).unwrap_or_default();
         let picture = format!("data:image/png;base64,{}", STANDARD.encode(bytes));
         self.seeds.retain(|one| one.seed != seed);

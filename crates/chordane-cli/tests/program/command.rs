@@ -5,18 +5,17 @@ use std::path::Path;
 use std::process::{Command as Process, Stdio};
 
 use assert_cmd::Command;
-use predicates::prelude::PredicateBooleanExt;
-use predicates::str::{contains, starts_with};
+use predicates::str::contains;
 
 use crate::support::{SAIL, chordane, demo, demo_scores, loft};
 
-fn png_size(file: &Path) -> (u32, u32) {
+pub(super) fn png_size(file: &Path) -> (u32, u32) {
     let reader =
         png::Decoder::new(std::io::BufReader::new(std::fs::File::open(file).unwrap())).read_info().unwrap();
     reader.info().size()
 }
 
-fn pixel(file: &Path, (x, y): (u32, u32)) -> [u8; 4] {
+pub(super) fn pixel(file: &Path, (x, y): (u32, u32)) -> [u8; 4] {
     let mut reader =
         png::Decoder::new(std::io::BufReader::new(std::fs::File::open(file).unwrap())).read_info().unwrap();
     let mut bytes = vec![0; reader.output_buffer_size().unwrap()];
@@ -25,7 +24,7 @@ fn pixel(file: &Path, (x, y): (u32, u32)) -> [u8; 4] {
     bytes[at..at + 4].try_into().unwrap()
 }
 
-fn names(folder: &Path) -> Vec<String> {
+pub(super) fn names(folder: &Path) -> Vec<String> {
     let mut names: Vec<String> = std::fs::read_dir(folder)
         .unwrap()
         .map(|entry| entry.unwrap().file_name().into_string().unwrap())
@@ -333,107 +332,6 @@ fn a_score_in_rust_takes_the_same_options() {
         .stderr(contains("give 0.2 to 1"));
 }
 
-const FAULTY: &str = r##"let sail = start(pt(10, 10)).line([90, 10]).line([50, 70]).open();
-sheet(100, 80)
-    .add(sail.fill("teal").stroke("black", 2).named("sail"))
-    .add(circle([50, 20], 9))
-"##;
-
-#[test]
-fn check_shows_figures_and_findings_and_ends_with_code_1() {
-    let (_folder, score) = loft(FAULTY);
-    let done = chordane().arg("check").arg(&score).assert().code(1);
-    let told = String::from_utf8(done.get_output().stdout.clone()).unwrap();
-    for part in [
-        "2 warnings: 2 paths\n\n",
-        "path 0 \"sail\", line 1\n  length 152.11   area 2400 (nonzero)\n",
-        "        0         2       152.11         2400  clockwise, open\n",
-        "warning open-outline  path 0, contour 0, at (50, 70)\n  \"sail\", line 1: the outline is open",
-        "  mend: end it with close() instead of open(), or call close() on the path\n",
-        "warning unpainted  path 1, contour 0, at (59, 20)\n  line 4: ",
-    ] {
-        assert!(told.contains(part), "{part:?} in {told}");
-    }
-    assert!(!told.contains('\u{1b}'), "no colour into a pipe");
-    let (_sound, score) = loft(SAIL);
-    chordane().arg("check").arg(&score).assert().success().stdout(contains("nothing looks wrong: 1 path\n"));
-}
-
-#[test]
-fn check_tells_repeats_together_and_many_paths_in_a_table() {
-    // Every place is a finding for programs, and one group for people.
-    let (_folder, score) = loft(
-        "let kite = from_data(\"M10 10H60L60 10L60 50L60 50L10 50L10 50Z\");\nsheet(100, 80).add(kite.fill(\"teal\"))\n",
-    );
-    let told = "3 hints: 1 path\n\nhint crowded-vertices  path 0, contour 0, at (60, 10)\n  line 1: vertices 1 and 2 stand in one place\n  also at (60, 50), (10, 50)\n  mend: take one of the two out\n";
-    chordane().arg("check").arg(&score).assert().success().stdout(starts_with(told));
-    let done = chordane().args(["check", "--json"]).arg(&score).assert().success();
-    let report: serde_json::Value = serde_json::from_slice(&done.get_output().stdout).unwrap();
-    assert_eq!(report["findings"].as_array().map(Vec::len), Some(3));
-    let (_folder, score) = loft(
-        "let page = sheet(100, 100);\nfor i in 0..30 { page.add(circle(pt(10 + i, 50), 5).fill(\"teal\").named(\"dot\")); }\npage\n",
-    );
-    let done = chordane().arg("check").arg(&score).assert().success();
-    let told = String::from_utf8(done.get_output().stdout.clone()).unwrap();
-    assert!(told.starts_with("nothing looks wrong: 30 paths\n\npath  line  name  length   area      from  wide  high  contours\n"), "{told}");
-    assert!(
-        told.ends_with("and 10 more paths; --json has them all\n") && told.lines().count() < 25,
-        "{told}"
-    );
-    // What a score asks the size of is checked at any size.
-    let (_folder, score) = loft(
-        "let size = asked_size(100, 80);\nsheet(size.x, size.y).add(circle([50, 40], 9).fill(\"teal\"))\n",
-    );
-    chordane()
-        .arg("check")
-        .arg(&score)
-        .args(["--size", "40x30"])
-        .assert()
-        .code(1)
-        .stdout(contains("off-sheet"));
-}
-
-#[test]
-fn check_json_is_what_programs_parse() {
-    let (_folder, score) = loft(FAULTY);
-    let done = chordane().args(["check", "--json"]).arg(&score).assert().code(1);
-    let report: serde_json::Value = serde_json::from_slice(&done.get_output().stdout).unwrap();
-    let keys = |value: &serde_json::Value| {
-        value.as_object().unwrap().keys().map(String::as_str).collect::<Vec<_>>().join(" ")
-    };
-    assert_eq!(keys(&report), "findings notes paths");
-    let sail = &report["paths"][0];
-    assert_eq!(
-        keys(sail),
-        "area bounds contours fill fill_rule half_point half_tangent length line name painted_bounds stroke stroke_width"
-    );
-    // The stroke reaches half its width beyond the line, its mitres farther, and the butt cap not at all.
-    let painted: Vec<f64> =
-        sail["painted_bounds"].as_array().unwrap().iter().map(|side| side.as_f64().unwrap()).collect();
-    assert!(painted[0] == 10.0 && painted[1] == 9.0 && painted[2] >= 91.0, "{painted:?}");
-    assert_eq!((sail["line"].as_u64(), sail["stroke_width"].as_f64()), (Some(1), Some(2.0)));
-    assert_eq!((sail["name"].as_str(), sail["fill_rule"].as_str()), (Some("sail"), Some("nonzero")));
-    assert_eq!(
-        (sail["area"].as_f64(), sail["bounds"].to_string()),
-        (Some(2400.0), "[10.0,10.0,90.0,70.0]".into())
-    );
-    assert_eq!(report["paths"][1]["name"], serde_json::Value::Null);
-    let contour = &sail["contours"][0];
-    assert_eq!(keys(contour), "closed direction length segments signed_area");
-    assert_eq!(
-        (contour["closed"].as_bool(), contour["direction"].as_str()),
-        (Some(false), Some("clockwise"))
-    );
-    let finding = &report["findings"][0];
-    assert_eq!(keys(finding), "at code contour level line mend message path");
-    assert_eq!((finding["path"].as_u64(), finding["line"].as_u64()), (Some(0), Some(1)));
-    assert_eq!(
-        (finding["code"].as_str(), finding["level"].as_str()),
-        (Some("open-outline"), Some("warning"))
-    );
-    assert!(finding["message"].as_str().unwrap().contains("line 1"));
-}
-
 /// As a browser shows an image of that size: where the view box lies says its preserveAspectRatio.
 #[test]
 fn documents_are_drawn_at_a_size_as_they_say() {
@@ -585,21 +483,6 @@ fn knobs_are_listed_and_set() {
 }
 
 #[test]
-fn a_knob_that_changes_nothing_is_found() {
-    let (_folder, score) =
-        loft("let sag = knob(\"sag\", 20, 1, 30);\nsheet(100, 80).add(circle([50, 40], 9).fill(\"teal\"))\n");
-    let told = "hint unused-knob\n  the knob \"sag\" changes nothing of the drawing\n  mend: use its value somewhere";
-    // A hint alone is no fault.
-    chordane().arg("check").arg(&score).assert().success().stdout(contains(told));
-    chordane()
-        .args(["check", "--json"])
-        .arg(&score)
-        .assert()
-        .success()
-        .stdout(contains("\"code\":\"unused-knob\""));
-}
-
-#[test]
 fn the_seed_is_in_the_call_and_a_new_one_is_told() {
     let (_folder, score) = loft(
         "let r = dice(\"size\").between(5, 30);\nsheet(100, 80).add(circle([50, 40], r).fill(\"teal\"))\n",
@@ -625,14 +508,6 @@ fn the_seed_is_in_the_call_and_a_new_one_is_told() {
         .code(2)
         .stderr(contains(refused));
 }
-
-const KNOBBED: &str = r##"
-let pinch = knob("pinch", 0.5, 0, 1);
-let sides = knob("sides", 5, 3, 9);
-let size = asked_size(120, 90);
-let spot = dice("spot").between(-20, 20);
-sheet(size.x, size.y).centred().add(wheel_polygon(pt(spot, 0), sides, 20, pinch).fill("teal"))
-"##;
 
 #[test]
 fn bones_are_drawn_layer_by_layer() {
@@ -660,31 +535,6 @@ fn bones_are_drawn_layer_by_layer() {
 }
 
 #[test]
-fn pictures_that_cannot_be_made_are_left_blank_and_told() {
-    let (folder, score) = loft(
-        "let n = knob(\"n\", 3, 1, 9);\nlet r = 40 / (5 - n);\nsheet(120, 90).centred().add(circle(pt(0, 0), r).fill(\"teal\"))\n",
-    );
-    let out = folder.path().join("all.png");
-    let vary = |range: &str| {
-        chordane()
-            .arg("vary")
-            .arg(&score)
-            .arg("-o")
-            .arg(&out)
-            .args(["--over", range, "--keep", "all"])
-            .assert()
-    };
-    vary("n=2..7:6")
-        .code(1)
-        .stderr(contains("in picture 5, n=6:").and(contains("the radius -40 is negative")))
-        .stderr(contains("error: 3 of 6 pictures could not be made: 4, 5, 6"));
-    assert_eq!(names(folder.path()), ["all-1.png", "all-2.png", "all-3.png", "all.png", "kite.chord"]);
-    std::fs::remove_file(&out).unwrap();
-    vary("n=6..7:2").code(1).stderr(contains("is negative"));
-    assert!(!out.exists(), "nothing could be drawn");
-}
-
-#[test]
 fn pictures_of_sheets_in_millimetres_hold_their_resolution() {
     let (folder, score) = loft("sheet(50.8, 25.4).unit(\"mm\").ground(\"teal\")\n");
     let png = folder.path().join("card.png");
@@ -698,203 +548,6 @@ fn pictures_of_sheets_in_millimetres_hold_their_resolution() {
     assert_eq!(physical(&[]), ((192, 96), 3780, 1));
     assert_eq!(physical(&["--dpi", "300"]), ((600, 300), 11811, 1));
     chordane().arg("draw").arg(&score).arg("-o").arg(&png).args(["--dpi", "0"]).assert().code(2);
-}
-
-#[test]
-fn vary_draws_contact_sheets_and_keeps_what_is_asked_for() {
-    let (folder, score) = loft(KNOBBED);
-    let out = folder.path().join("all.png");
-    let vary = |arguments: &[&str]| {
-        let mut command = chordane();
-        command.arg("vary").arg(&score).arg("-o").arg(&out).args(arguments);
-        command.assert()
-    };
-    vary(&["--seeds", "6", "--keep", "2,5", "--set", "sides=4"]).success().stderr(contains("6 pictures"));
-    assert_eq!(names(folder.path()), ["all-2.png", "all-5.png", "all.png", "kite.chord"]);
-    assert_eq!(png_size(&folder.path().join("all-5.png")), (120, 90));
-    let seeds = std::fs::read(&out).unwrap();
-    vary(&["--seeds", "6", "--set", "sides=4"]).success();
-    assert_eq!(std::fs::read(&out).unwrap(), seeds, "the same bytes again");
-    vary(&["--over", "pinch=0..1:3", "--over", "sides=3,4"]).success().stderr(contains("6 pictures"));
-    vary(&["--sizes", "120x90,300x90,60x200"]).success().stderr(contains("3 pictures"));
-    vary(&["--over", "pinch=0..1:3", "--seeds", "2"]).success().stderr(contains("6 pictures"));
-    vary(&["--seeds", "12", "--keep", "3,9..10,all", "--bones"]).success().stderr(contains("12 pictures"));
-    let kept = names(folder.path()).into_iter().filter(|name| name.starts_with("all-")).collect::<Vec<_>>();
-    assert!(kept.len() == 14 && kept.contains(&"all-03.png".to_owned()), "{kept:?}");
-    for (wrong, told) in [
-        (&[][..], "it is not said what to vary"),
-        (&["--seeds", "0"], "0 is not in 1..=1000"),
-        (&["--seeds", "10000000"], "is not in 1..=1000"),
-        (&["--seeds", "x"], "invalid"),
-        (&["--seeds", "2", "--sizes", "5x5"], "more than one thing"),
-        (&["--sizes", "0x5"], "two whole numbers above 0"),
-        (&["--over", "pinch=0..1"], "does not say in how many steps"),
-        (&["--over", "pinch=0..9:3"], "the knob \"pinch\" cannot be set to"),
-        (&["--over", "pinhc=0..1:3"], "did you mean \"pinch\"?"),
-        (&["--over", "pinch=0..1:3", "--over", "pinch=0..1:2"], "is given twice"),
-        (
-            &["--seeds", "2", "-o", "all.gif"],
-            "cannot tell the format from the file name all.gif\n  help: end the name in .svg or .png\n",
-        ),
-        (&["--seeds", "3", "--keep", "4"], "there is no picture 4 to keep"),
-        (&["--seeds", "3", "--keep", "1..4"], "there is no picture 4 to keep"),
-        (
-            &["--seeds", "3", "--keep", "3..1"],
-            "--keep 3..1 is not a picture's number\n  help: write 7, 2..5 or all",
-        ),
-        (
-            &["--seeds", "3", "--over", "pinch=0..1:2", "--over", "sides=3,4"],
-            "--over is given 2 times beside --seeds",
-        ),
-        (&["--seeds", "3", "--set", "pinch=1", "--set", "pinch=0"], "is set twice"),
-    ] {
-        vary(wrong).code(2).stderr(contains(told));
-    }
-}
-
-#[test]
-fn check_says_what_it_left_out() {
-    let (_folder, score) = loft(
-        "sheet(200, 200).centred().add(star(pt(0, 0), 500000, 90, 50).fill(\"teal\")).add(circle(pt(0, 0), 40).fill(\"teal\"))",
-    );
-    let told = "path 0: the path is too large to search for crossings";
-    chordane()
-        .arg("check")
-        .arg(&score)
-        .assert()
-        .stderr(contains(told))
-        .stdout(contains("; 1 path checked only in part\n").and(contains("not understood").not()));
-    chordane().args(["check", "--json"]).arg(&score).assert().stdout(contains(told));
-}
-
-#[test]
-fn any_picture_of_a_contact_sheet_can_be_made_again() {
-    let source = r##"let top = knob("top", pt(50, 10));
-let cloth = knob("cloth", "teal");
-sheet(100, 80).add(closed([top, [90, 70], [10, 70]]).fill(cloth))
-"##;
-    let (folder, score) = loft(source);
-    let at = |name: &str| folder.path().join(name);
-    for sheet in ["all.svg", "all.png"] {
-        chordane()
-            .args(["vary", "--over", "top=(20,10),(80,10)", "--over", "cloth=rgb(200, 85, 61),teal", "-o"])
-            .arg(at(sheet))
-            .arg(&score)
-            .assert()
-            .success();
-        chordane()
-            .args(["draw", "--again", "--tile", "2", "-o"])
-            .arg(at("tile.svg"))
-            .arg(at(sheet))
-            .assert()
-            .success();
-        chordane()
-            .args(["draw", "--set", "top=80,10", "--set", "cloth=rgb(200, 85, 61)", "-o"])
-            .arg(at("own.svg"))
-            .arg(&score)
-            .assert()
-            .success();
-        assert_eq!(std::fs::read(at("tile.svg")).unwrap(), std::fs::read(at("own.svg")).unwrap(), "{sheet}");
-    }
-    let svg = std::fs::read_to_string(at("all.svg")).unwrap();
-    assert_eq!(svg.matches("let cloth").count(), 1, "the score's text stands in it once");
-    for (tile, message) in [
-        (&[][..], "is a contact sheet of 4 pictures\n  help: say which one with --tile, 1 to 4\n"),
-        (&["--tile", "0"], "has no tile 0\n  help: give 1 to 4\n"),
-        (&["--tile", "5"], "has no tile 5\n  help: give 1 to 4\n"),
-    ] {
-        chordane()
-            .args(["draw", "--again", "-o"])
-            .arg(at("tile.svg"))
-            .arg(at("all.png"))
-            .args(tile)
-            .assert()
-            .code(2)
-            .stderr(contains(message));
-    }
-    chordane()
-        .args(["draw", "--again", "--tile", "1", "-o"])
-        .arg(at("again.svg"))
-        .arg(at("own.svg"))
-        .assert()
-        .code(2)
-        .stderr(contains("is one picture, without a tile 1\n  help: leave out --tile\n"));
-}
-
-#[test]
-fn a_kept_picture_can_be_made_again_from_its_file_alone() {
-    let (folder, score) = loft(KNOBBED);
-    let at = |name: &str| folder.path().join(name);
-    chordane()
-        .arg("draw")
-        .arg(&score)
-        .args(["--seed", "9", "--set", "pinch=0.25", "--size", "200x100", "-o"])
-        .arg(at("first.png"))
-        .arg("-o")
-        .arg(at("first.svg"))
-        .assert()
-        .success();
-    // The score is gone; each file still knows all of it.
-    std::fs::remove_file(&score).unwrap();
-    for from in ["first.png", "first.svg"] {
-        chordane().arg("draw").arg("--again").arg(at(from)).arg("-o").arg(at("again.svg")).assert().success();
-        let (first, again) =
-            (std::fs::read_to_string(at("first.svg")), std::fs::read_to_string(at("again.svg")));
-        assert_eq!(first.unwrap(), again.unwrap());
-    }
-    // So it is where the score has a size of its own.
-    let (other, fixed) = loft(SAIL);
-    let at_other = |name: &str| other.path().join(name);
-    chordane()
-        .arg("draw")
-        .arg(&fixed)
-        .args(["--size", "200x100", "-o"])
-        .arg(at_other("a.png"))
-        .assert()
-        .success();
-    chordane()
-        .arg("draw")
-        .arg("--again")
-        .arg(at_other("a.png"))
-        .arg("-o")
-        .arg(at_other("b.png"))
-        .assert()
-        .success();
-    assert_eq!(std::fs::read(at_other("a.png")).unwrap(), std::fs::read(at_other("b.png")).unwrap());
-    // A setting of the call goes before that of the file.
-    chordane()
-        .arg("draw")
-        .arg("--again")
-        .arg(at("first.png"))
-        .args(["--set", "pinch=1", "-o"])
-        .arg(at("other.svg"))
-        .assert()
-        .success();
-    assert_ne!(std::fs::read(at("other.svg")).unwrap(), std::fs::read(at("first.svg")).unwrap());
-    std::fs::write(at("plain.svg"), "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"9\" height=\"9\"/>")
-        .unwrap();
-    chordane()
-        .arg("draw")
-        .arg("--again")
-        .arg(at("plain.svg"))
-        .args(["-o", "x.svg"])
-        .assert()
-        .code(2)
-        .stderr(contains("does not say how it was made"));
-}
-
-#[test]
-fn wheels_that_never_come_round_are_told_of() {
-    let (folder, score) =
-        loft("sheet(99, 99).add(wheels_inside(pt(50, 50), 40, PI * 3, 9).path().stroke(\"teal\", 1))");
-    chordane()
-        .arg("draw")
-        .arg(&score)
-        .arg("-o")
-        .arg(folder.path().join("x.svg"))
-        .assert()
-        .success()
-        .stderr(contains("line 1: these wheels do not come round within 1000 laps"));
 }
 
 #[test]

@@ -2,7 +2,8 @@
 
 use std::hint::black_box;
 
-use chordane::raster::{PixelOptions, Pixels};
+use chordane::raster::Pixels;
+use chordane::sheet::WriteOptions;
 use chordane::write::{Clip, ClipFormat, ClipOptions, Palette};
 use chordane_score::{Limits, Runner, Settings};
 use rayon::prelude::*;
@@ -24,7 +25,7 @@ const CLIPS: &[&str] = &[
 /// One frame of so many, at a size or the sheet's own.
 fn frame(runner: &Runner<'_>, number: usize, of: usize, size: Option<(u32, u32)>) -> Pixels {
     let sheet = runner.run(&Settings::new().frame(number, of)).into_sheet().unwrap();
-    let options = size.map_or(PixelOptions::default(), |(w, h)| PixelOptions::default().size(w, h));
+    let options = size.map_or(WriteOptions::default(), |(w, h)| WriteOptions::sized(w, h));
     sheet.pixels_with(&options).unwrap()
 }
 
@@ -36,7 +37,7 @@ fn runner(source: &str) -> Runner<'static> {
 pub(crate) fn frames() -> Outcome {
     let runner = runner(DIPPING_KITE);
     let all = || {
-        let bytes = |k: usize| frame(&runner, k, 120, Some((1280, 720))).png().len();
+        let bytes = |k: usize| frame(&runner, k, 120, Some((1280, 720))).png().unwrap().len();
         (0..120_usize).into_par_iter().with_max_len(1).map(bytes).sum::<usize>()
     };
     let pool = |threads| rayon::ThreadPoolBuilder::new().num_threads(threads).build().unwrap();
@@ -74,7 +75,7 @@ pub(crate) fn gif() -> Outcome {
             black_box(bytes);
         },
         || {
-            let bytes: usize = frames.iter().map(|frame| frame.png().len()).sum();
+            let bytes: usize = frames.iter().map(|frame| frame.png().unwrap().len()).sum();
             black_box(bytes);
         },
     )
@@ -92,7 +93,7 @@ pub(crate) fn apng() -> Outcome {
         frames.iter().for_each(|frame| clip.push(frame).unwrap());
         clip.end().unwrap();
         ours += bytes.len();
-        yardstick += frames.iter().map(|frame| frame.png().len()).sum::<usize>();
+        yardstick += frames.iter().map(|frame| frame.png().unwrap().len()).sum::<usize>();
     }
     let kilobytes = |bytes: usize| bytes as f64 / 1e3;
     Outcome { name: "apng", ours: kilobytes(ours), yardstick: kilobytes(yardstick), unit: "kB", bar: 0.6 }

@@ -80,7 +80,7 @@ pub(crate) fn png() -> Outcome {
         1.2,
         9,
         || {
-            black_box(black_box(&picture).png());
+            black_box(black_box(&picture).png().unwrap());
         },
         || {
             let mut packer = flate2::write::ZlibEncoder::new(Vec::new(), flate2::Compression::default());

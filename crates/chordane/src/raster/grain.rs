@@ -1,8 +1,9 @@
 //! Coarse pixels: a sheet drawn on a small grid and shown large.
 
-use super::pixels::{DrawError, PixelOptions};
+use super::pixels::DrawError;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
+use crate::sheet::WriteOptions;
 use crate::sheet::{Group, Item, Layered, Picture, Sheet, sheet};
 
 impl Sheet {
@@ -25,7 +26,7 @@ impl Sheet {
     /// # Ok::<(), chordane::raster::DrawError>(())
     /// ```
     pub fn grained(&self, width: u32, height: u32, partial: bool) -> Result<Self, DrawError> {
-        let options = PixelOptions::default().size(width, height).antialias(partial);
+        let options = WriteOptions { antialias: partial, ..WriteOptions::sized(width, height) };
         let picture = Picture::from(self.pixels_with(&options)?).sampled("nearest").fitted("stretch");
         let grid = Point::new(f64::from(width), f64::from(height));
         let size = grid * (self.size / grid).max_element();

@@ -21,4 +21,4 @@ mod shapes;
 pub(crate) use items::DRAFT;
 pub(crate) use shades::path_colours;
 
-pub use pixels::{DrawError, MOST_PIXELS_A_SIDE, PixelOptions, Pixels};
+pub use pixels::{DrawError, Pixels};

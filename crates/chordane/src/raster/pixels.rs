@@ -9,17 +9,10 @@ use crate::ground::{Fault, FaultSlot};
 use crate::number::Point;
 use crate::path::Affine;
 use crate::scene::Scene;
-use crate::sheet::{Picture, Sheet, Unit};
-
-/// No picture has more pixels a side than this, unless [`PixelOptions::max_side`] allows it.
-pub const MOST_PIXELS_A_SIDE: u32 = 16_384;
+use crate::sheet::{MAX_SIDE, Picture, Sheet, Unit, WriteOptions};
 
 /// No picture has more pixels in all than this: four gigabytes of them.
 const MOST_PIXELS: u64 = 1 << 30;
-
-/// How far, in pixels, a flattened curve may stray from the true one: with a hundredth of a pixel, the coverage of
-/// a pixel is off by at most 1 in 100, which at a full step from black to white is under 3 of 255 levels.
-const TOLERANCE: f64 = 0.01;
 
 /// A picture: rows of pixels from the top, each red, green, blue and alpha in eight bits, sRGB, alpha not
 /// multiplied in.
@@ -42,81 +35,12 @@ pub struct Pixels {
     per_metre: Option<u32>,
 }
 
-/// How a sheet is turned into pixels.
-///
-/// ```
-/// use chordane::prelude::*;
-/// let page = sheet(8.0, 6.0).add(rectangle((0.0, 0.0), 4.0, 6.0).fill("#000000"));
-/// let pixels = page.pixels_with(&PixelOptions::default().size(80, 60))?;
-/// assert_eq!(pixels.width(), 80);
-/// # Ok::<(), Box<dyn std::error::Error>>(())
-/// ```
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct PixelOptions {
-    size: Option<(u32, u32)>,
-    tolerance: f64,
-    max_side: u32,
-    antialias: bool,
-}
-
-impl Default for PixelOptions {
-    fn default() -> Self {
-        Self { size: None, tolerance: TOLERANCE, max_side: MOST_PIXELS_A_SIDE, antialias: true }
-    }
-}
-
-impl PixelOptions {
-    /// The picture's size in pixels. The sheet is scaled evenly to fit, and lies in the middle; the ground covers
-    /// the whole picture. By default a picture is as large as its sheet at 96 pixels an inch.
-    #[must_use]
-    pub fn size(mut self, width: u32, height: u32) -> Self {
-        self.size = Some((width, height));
-        self
-    }
-
-    /// The picture's size that is asked for, if one is.
-    #[must_use]
-    pub fn get_size(&self) -> Option<(u32, u32)> {
-        self.size
-    }
-
-    /// How far a flattened curve may stray from the true one, in pixels, above 0; 0.01 by default.
-    #[must_use]
-    pub fn tolerance(mut self, pixels: f64) -> Self {
-        self.tolerance = pixels;
-        self
-    }
-
-    /// Whether pixels at edges are painted as far as they are covered, as by default; else those whose middle lies inside are painted whole, and
-    /// the others not at all.
-    ///
-    /// ```
-    /// use chordane::prelude::*;
-    /// let page = sheet(4.0, 2.0).add(rectangle((0.0, 0.0), 2.6, 2.0).fill("#ff0000"));
-    /// let hard = page.pixels_with(&PixelOptions::default().antialias(false))?;
-    /// assert_eq!((hard.at(2, 1), hard.at(3, 1)), (Some([255, 0, 0, 255]), Some([0; 4])));
-    /// # Ok::<(), chordane::raster::DrawError>(())
-    /// ```
-    #[must_use]
-    pub fn antialias(mut self, antialias: bool) -> Self {
-        self.antialias = antialias;
-        self
-    }
-
-    /// The most pixels a side that are allowed; 16,384 by default.
-    #[must_use]
-    pub fn max_side(mut self, pixels: u32) -> Self {
-        self.max_side = pixels;
-        self
-    }
-}
-
 /// Why a sheet could not be turned into pixels.
 ///
 /// ```
 /// use chordane::prelude::*;
 /// let page = sheet(8.0, 6.0).add(circle((4.0, 3.0), f64::NAN).fill("teal"));
-/// assert!(page.pixels_with(&PixelOptions::default()).unwrap_err().to_string().contains("is not finite"));
+/// assert!(page.pixels_with(&WriteOptions::default()).unwrap_err().to_string().contains("is not finite"));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
@@ -200,7 +124,7 @@ impl Pixels {
     /// # Ok::<(), DrawError>(())
     /// ```
     pub fn new(width: u32, height: u32) -> Result<Self, DrawError> {
-        Self::within(width, height, MOST_PIXELS_A_SIDE)
+        Self::within(width, height, MAX_SIDE)
     }
 
     /// A transparent picture with at most `max_side` pixels a side, and never more than 2 to the power of 30 in all.
@@ -297,7 +221,7 @@ impl Pixels {
     pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
         let to_pixels = fitted(sheet, Point::new(f64::from(self.width), f64::from(self.height)));
         let scene = sheet.seen_through(&(to_pixels * sheet.upright()))?;
-        self.draw_scene(sheet, &scene, &to_pixels, &PixelOptions::default())
+        self.draw_scene(sheet, &scene, &to_pixels, &WriteOptions::default())
     }
 
     /// Draws a sheet from its display list, which is in pixels.
@@ -306,7 +230,7 @@ impl Pixels {
         sheet: &Sheet,
         scene: &Scene<'_>,
         to_pixels: &Affine,
-        options: &PixelOptions,
+        options: &WriteOptions,
     ) -> Result<(), Fault> {
         let tolerance = options.tolerance;
         let mut fault = FaultSlot::default();
@@ -350,15 +274,15 @@ impl Sheet {
     /// # Ok::<(), DrawError>(())
     /// ```
     pub fn pixels(&self) -> Result<Pixels, DrawError> {
-        self.pixels_with(&PixelOptions::default())
+        self.pixels_with(&WriteOptions::default())
     }
 
-    /// The sheet as pixels of another size; see [`PixelOptions`].
+    /// The sheet as pixels of another size; see [`WriteOptions`].
     ///
     /// # Errors
     ///
     /// As [`Sheet::pixels`], for the options' limit; a size without a pixel.
-    pub fn pixels_with(&self, options: &PixelOptions) -> Result<Pixels, DrawError> {
+    pub fn pixels_with(&self, options: &WriteOptions) -> Result<Pixels, DrawError> {
         let size = match options.size {
             Some((width, height)) => Point::new(f64::from(width), f64::from(height)),
             None => (self.size * self.unit.pixels() - 1e-9).ceil().max(Point::ONE),

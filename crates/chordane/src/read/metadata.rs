@@ -11,7 +11,7 @@ use quick_xml::events::Event;
 /// use chordane::read::read_metadata;
 /// let kite = sheet(4.0, 3.0).add(circle((2.0, 1.0), 1.0).fill("teal")).metadata("sag < 0.3");
 /// assert_eq!(read_metadata(kite.svg()?.as_bytes()).as_deref(), Some("sag < 0.3"));
-/// assert_eq!(read_metadata(&kite.pixels()?.png()).as_deref(), Some("sag < 0.3"));
+/// assert_eq!(read_metadata(&kite.pixels()?.png()?).as_deref(), Some("sag < 0.3"));
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[must_use]
@@ -29,7 +29,7 @@ pub fn read_metadata(bytes: &[u8]) -> Option<String> {
 /// ```
 /// use chordane::prelude::*;
 /// use chordane::read::is_whole_png;
-/// let mut bytes = sheet(4.0, 3.0).add(circle((2.0, 1.0), 1.0).fill("teal")).pixels()?.png();
+/// let mut bytes = sheet(4.0, 3.0).add(circle((2.0, 1.0), 1.0).fill("teal")).pixels()?.png()?;
 /// assert!(is_whole_png(&bytes));
 /// assert!(!is_whole_png(&bytes[..bytes.len() - 1]));
 /// let middle = bytes.len() / 2;

@@ -56,7 +56,7 @@ impl Picture {
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// let file = sheet(4.0, 3.0).ground("teal").pixels()?.png();
+    /// let file = sheet(4.0, 3.0).ground("teal").pixels()?.png()?;
     /// let picture = Picture::read(&file)?;
     /// assert_eq!((picture.width(), picture.height()), (4, 3));
     /// # Ok::<(), Box<dyn std::error::Error>>(())

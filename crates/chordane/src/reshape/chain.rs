@@ -21,7 +21,7 @@ use crate::path::{Contour, Path};
 /// }
 ///
 /// let sail = Path::open([(0.0, 0.0), (30.0, 0.0), (0.0, 40.0)]);
-/// assert_eq!(sail.then(Shut).then(|path: &Path| path.scaled(2.0)).data(), "M0 0H60L0 80Z");
+/// assert_eq!(sail.then(Shut).scaled(2.0).data(), "M0 0H60L0 80Z");
 /// ```
 ///
 /// What cannot be is a fault that the path carries: give one with [`Path::with_fault`]. A fault of the path that comes in
@@ -47,7 +47,7 @@ use crate::path::{Contour, Path};
 #[diagnostic::on_unimplemented(
     message = "`{Self}` is not a reshape",
     label = "a path goes in here and a path has to come out",
-    note = "give a reshape such as `Round::new(6.0)`, a reference or a box of one, or a function `|path: &Path| ..`"
+    note = "give a reshape such as `Round::new(6.0)`, a reference or a box of one, or a function `ReshapeFn(|path: &Path| ..)`"
 )]
 pub trait Reshape {
     /// The path reshaped. What cannot be is a fault that the path carries.
@@ -60,11 +60,11 @@ pub trait Reshape {
     /// let soft_dashes = Round::new(6.0).then(Dash::new([12.0, 6.0]));
     /// assert!(rectangle((0.0, 0.0), 90.0, 60.0).then(&soft_dashes).contours().len() > 10);
     /// ```
-    fn then<M, R: IntoReshape<M>>(self, next: R) -> Chain<Self, R::Reshape>
+    fn then<R: Reshape>(self, next: R) -> Chain<Self, R>
     where
         Self: Sized,
     {
-        Chain { first: self, next: next.into_reshape() }
+        Chain { first: self, next }
     }
 }
 
@@ -86,75 +86,23 @@ impl<R: Reshape + ?Sized> Reshape for std::sync::Arc<R> {
     }
 }
 
-/// What [`Path::then`] takes: a [`Reshape`], a reference or a box of one, or a function from path to path. There is nothing
-/// to implement: implement [`Reshape`].
+/// A function from path to path as a reshape.
 ///
 /// ```
 /// use chordane::prelude::*;
-/// use chordane::reshape::IntoReshape;
-/// fn twice<M>(path: &Path, step: impl IntoReshape<M>) -> Path {
-///     let step = step.into_reshape();
-///     path.then(&step).then(&step)
-/// }
-/// let spar = Path::open([(0.0, 0.0), (9.0, 0.0)]);
-/// assert_eq!(twice(&spar, |path: &Path| path.moved((5.0, 0.0))).data(), "M10 0H19");
-/// ```
-#[diagnostic::on_unimplemented(
-    message = "`{Self}` is not a reshape",
-    label = "a path goes in here and a path has to come out",
-    note = "give a reshape such as `Round::new(6.0)`, a reference or a box of one, or a function `|path: &Path| ..`"
-)]
-pub trait IntoReshape<M> {
-    /// The reshape that it is.
-    type Reshape: Reshape;
-
-    /// The reshape that it is.
-    fn into_reshape(self) -> Self::Reshape;
-}
-
-/// Tells reshapes and functions apart for the compiler; see [`IntoReshape`].
-#[doc(hidden)]
-#[derive(Clone, Copy, Debug)]
-pub struct AsValue;
-
-/// See [`AsValue`].
-#[doc(hidden)]
-#[derive(Clone, Copy, Debug)]
-pub struct AsFunction;
-
-impl<R: Reshape> IntoReshape<AsValue> for R {
-    type Reshape = R;
-
-    fn into_reshape(self) -> R {
-        self
-    }
-}
-
-impl<F: Fn(&Path) -> Path> IntoReshape<AsFunction> for F {
-    type Reshape = Function<F>;
-
-    fn into_reshape(self) -> Function<F> {
-        Function(self)
-    }
-}
-
-/// A function as a reshape; what [`Path::then`] makes of one.
-///
-/// ```
-/// use chordane::prelude::*;
-/// let moved = Path::open([(0.0, 0.0), (9.0, 0.0)]).then(|path: &Path| path.moved((5.0, 0.0)));
+/// let moved = Path::open([(0.0, 0.0), (9.0, 0.0)]).then(ReshapeFn(|path: &Path| path.moved((5.0, 0.0))));
 /// assert_eq!(moved.data(), "M5 0H14");
 /// ```
 #[derive(Clone, Copy)]
-pub struct Function<F>(F);
+pub struct ReshapeFn<F>(pub F);
 
-impl<F> fmt::Debug for Function<F> {
+impl<F> fmt::Debug for ReshapeFn<F> {
     fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
-        out.debug_tuple("Function").finish_non_exhaustive()
+        out.debug_tuple("ReshapeFn").finish_non_exhaustive()
     }
 }
 
-impl<F: Fn(&Path) -> Path> Reshape for Function<F> {
+impl<F: Fn(&Path) -> Path> Reshape for ReshapeFn<F> {
     fn reshape(&self, path: &Path) -> Path {
         self.0(path)
     }
@@ -193,8 +141,8 @@ impl Path {
     /// assert_eq!(steps.iter().fold(sail, |path, step| path.then(step)), stitched);
     /// ```
     #[must_use]
-    pub fn then<M>(&self, reshape: impl IntoReshape<M>) -> Self {
-        let (contours, rule, made) = reshape.into_reshape().reshape(self).into_parts();
+    pub fn then(&self, reshape: impl Reshape) -> Self {
+        let (contours, rule, made) = reshape.reshape(self).into_parts();
         let mut fault = self.carried().clone();
         fault.take_from(&made);
         Self::from_parts(contours, rule, fault)

@@ -23,7 +23,7 @@ mod trim;
 mod warp;
 mod waves;
 
-pub use chain::{Chain, Function, IntoReshape, Reshape};
+pub use chain::{Chain, Reshape, ReshapeFn};
 pub use copies::{Mirror, Spin};
 pub use curve_fit::CurveFit;
 pub use dash::{Dash, DashFit};

@@ -10,6 +10,7 @@ mod copies;
 mod gradient;
 mod group;
 mod item;
+mod options;
 mod page;
 mod paint;
 mod paper;
@@ -27,6 +28,7 @@ pub use gradient::{Frame, Gradient, GradientKind, Spread, linear_gradient, radia
 use group::MOST_DEPTH;
 pub use group::{Group, Node, group};
 pub use item::Item;
+pub use options::{MAX_SIDE, WriteOptions};
 #[cfg(feature = "svg-read")]
 pub(crate) use page::DocumentView;
 pub use page::{Sheet, Unit, sheet};

@@ -4,12 +4,10 @@ use std::fmt;
 use std::io;
 use std::path::{Path as FilePath, PathBuf};
 
-use super::{SvgOptions, write_whole};
+use super::write_whole;
 use crate::ground::{Fault, nearest};
 use crate::raster::DrawError;
-#[cfg(feature = "png")]
-use crate::raster::PixelOptions;
-use crate::sheet::Sheet;
+use crate::sheet::{Sheet, WriteOptions};
 
 /// A kind of file that a sheet can be saved as.
 ///
@@ -28,55 +26,6 @@ pub enum Format {
     Png,
 }
 
-/// How a sheet is written in a format: the size in pixels that is asked for, the most pixels a side, and the decimals of
-/// coordinates, where they are not left to the format.
-///
-/// ```
-/// use chordane::prelude::*;
-/// use chordane::write::WriteOptions;
-/// let page = sheet(90.0, 60.0).add(circle((45.0, 30.0), 20.0 / 3.0).fill("teal"));
-/// let text = page.written(Format::Svg, &WriteOptions::default().decimals(1))?;
-/// assert!(String::from_utf8_lossy(&text).contains("6.7"));
-/// # Ok::<(), chordane::raster::DrawError>(())
-/// ```
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub struct WriteOptions {
-    size: Option<(u32, u32)>,
-    max_side: Option<u32>,
-    decimals: Option<usize>,
-    hard: bool,
-}
-
-impl WriteOptions {
-    /// The size in pixels that the sheet is fitted into; its own by default.
-    #[must_use]
-    pub fn size(mut self, width: u32, height: u32) -> Self {
-        self.size = Some((width, height));
-        self
-    }
-
-    /// The most pixels a side that are allowed; as in [`PixelOptions::max_side`] where it is not said.
-    #[must_use]
-    pub fn max_side(mut self, pixels: u32) -> Self {
-        self.max_side = Some(pixels);
-        self
-    }
-
-    /// Whether edges are smoothed, as by default; see [`PixelOptions::antialias`] and [`SvgOptions::antialias`].
-    #[must_use]
-    pub fn antialias(mut self, antialias: bool) -> Self {
-        self.hard = !antialias;
-        self
-    }
-
-    /// The decimals of coordinates in text; as in [`SvgOptions::decimals`] where it is not said.
-    #[must_use]
-    pub fn decimals(mut self, decimals: usize) -> Self {
-        self.decimals = Some(decimals);
-        self
-    }
-}
-
 type Writer = fn(&Sheet, &WriteOptions) -> Result<Vec<u8>, DrawError>;
 
 /// One format a line: its ending, what people call it, and what writes it.
@@ -87,29 +36,13 @@ const TABLE: &[(Format, &str, &str, Writer)] = &[
 ];
 
 fn svg(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
-    let mut own = SvgOptions::default().antialias(!options.hard);
-    if let Some((width, height)) = options.size {
-        own = own.size(width, height);
-    }
-    if let Some(decimals) = options.decimals {
-        own = own.decimals(decimals);
-    }
-    Ok(sheet.svg_with(&own)?.into_bytes())
+    Ok(sheet.svg_with(options)?.into_bytes())
 }
 
 #[cfg(feature = "png")]
 fn png(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
-    let mut own = PixelOptions::default().antialias(!options.hard);
-    if let Some((width, height)) = options.size {
-        own = own.size(width, height);
-    }
-    if let Some(side) = options.max_side {
-        own = own.max_side(side);
-    }
-    let mut bytes = Vec::new();
-    let written = sheet.pixels_with(&own)?.write_png(&mut bytes);
-    written.map_err(|error| DrawError::NotWritten { format: "PNG", message: error.to_string() })?;
-    Ok(bytes)
+    let written = sheet.pixels_with(options)?.png();
+    written.map_err(|error| DrawError::NotWritten { format: "PNG", message: error.to_string() })
 }
 
 impl Format {
@@ -237,8 +170,7 @@ impl Sheet {
     /// ```
     /// use chordane::prelude::*;
     /// use chordane::raster::DrawError;
-    /// use chordane::write::WriteOptions;
-    /// let small = WriteOptions::default().size(32, 24);
+    /// let small = WriteOptions::sized(32, 24);
     /// let bytes = sheet(64.0, 48.0).ground("teal").written(Format::Png, &small)?;
     /// assert!(bytes.starts_with(b"\x89PNG"));
     /// # Ok::<(), DrawError>(())

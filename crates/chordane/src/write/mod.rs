@@ -27,10 +27,9 @@ mod y4m;
 pub(crate) use png::METADATA;
 
 pub use clip::{Clip, ClipFormat};
-pub use format::{Format, SaveError, WriteOptions};
+pub use format::{Format, SaveError};
 pub use frames::ClipOptions;
 pub use moving::{StillOnly, SvgFrames, Unsaid};
 #[cfg(feature = "gif")]
 pub use palette::{Dither, Palette};
-pub use svg::SvgOptions;
 pub use whole::{WholeFile, write_whole};

@@ -70,13 +70,13 @@ impl Pixels {
     }
 
     /// The picture as the bytes of a PNG file.
-    #[must_use]
-    pub fn png(&self) -> Vec<u8> {
+    ///
+    /// # Errors
+    ///
+    /// What the encoder reports.
+    pub fn png(&self) -> io::Result<Vec<u8>> {
         let mut bytes = Vec::new();
-        // Writing to memory does not fail, and every picture has a pixel.
-        if self.write_png(&mut bytes).is_err() {
-            bytes.clear();
-        }
-        bytes
+        self.write_png(&mut bytes)?;
+        Ok(bytes)
     }
 }

@@ -12,55 +12,7 @@ use crate::ground::{Fault, FaultSlot};
 use crate::number::Point;
 use crate::scene::Scene;
 use crate::shape::rectangle;
-use crate::sheet::{Paint, Sheet};
-
-/// How SVG text is written.
-///
-/// ```
-/// use chordane::prelude::*;
-/// let page = sheet(90.0, 60.0).add(circle((45.0, 30.0), 20.0).fill("teal"));
-/// let text = page.svg_with(&SvgOptions::default().size(900, 600))?;
-/// assert!(text.contains(r#"width="900""#));
-/// # Ok::<(), Fault>(())
-/// ```
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub struct SvgOptions {
-    decimals: Option<usize>,
-    size: Option<(u32, u32)>,
-    hard: bool,
-}
-
-impl SvgOptions {
-    /// The number of decimals of coordinates, at most 12. By default, as many as show a millionth of the sheet's
-    /// longer side.
-    #[must_use]
-    pub fn decimals(mut self, decimals: usize) -> Self {
-        self.decimals = Some(decimals);
-        self
-    }
-
-    /// Whether who shows the picture may smooth its edges, as by default; else the file asks for crisp ones.
-    ///
-    /// ```
-    /// use chordane::prelude::*;
-    /// let page = sheet(90.0, 60.0).add(circle((45.0, 30.0), 20.0).fill("teal"));
-    /// assert!(page.svg_with(&SvgOptions::default().antialias(false))?.contains(r#"shape-rendering="crispEdges""#));
-    /// # Ok::<(), Fault>(())
-    /// ```
-    #[must_use]
-    pub fn antialias(mut self, antialias: bool) -> Self {
-        self.hard = !antialias;
-        self
-    }
-
-    /// The size at which the picture is shown, in pixels; the sheet is fitted into it evenly. By default the size of
-    /// the sheet, in its own unit.
-    #[must_use]
-    pub fn size(mut self, width: u32, height: u32) -> Self {
-        self.size = Some((width, height));
-        self
-    }
-}
+use crate::sheet::{Paint, Sheet, WriteOptions};
 
 impl Sheet {
     /// The sheet as SVG text.
@@ -80,15 +32,15 @@ impl Sheet {
     /// # Ok::<(), Fault>(())
     /// ```
     pub fn svg(&self) -> Result<String, Fault> {
-        self.svg_with(&SvgOptions::default())
+        self.svg_with(&WriteOptions::default())
     }
 
-    /// The sheet as SVG text; see [`SvgOptions`].
+    /// The sheet as SVG text; see [`WriteOptions`].
     ///
     /// # Errors
     ///
     /// The first fault of what is drawn.
-    pub fn svg_with(&self, options: &SvgOptions) -> Result<String, Fault> {
+    pub fn svg_with(&self, options: &WriteOptions) -> Result<String, Fault> {
         if let Some((width, height)) = options.size {
             let mut fault = FaultSlot::default();
             fault.positive("svg", "width in pixels", width.into());
@@ -101,13 +53,13 @@ impl Sheet {
     }
 
     /// The sheet as a frame among others: its tags, in which nothing is defined for two items, and the decimals of its lengths.
-    pub(super) fn svg_tags(&self, options: &SvgOptions) -> Result<(Recording, usize), Fault> {
+    pub(super) fn svg_tags(&self, options: &WriteOptions) -> Result<(Recording, usize), Fault> {
         let writer = self.document(options, MOVING, Sink::Tags(Recording::default()))?;
         let Sink::Tags(recording) = writer.out else { return Ok((Recording::default(), 0)) };
         Ok((recording, writer.decimals))
     }
 
-    fn document(&self, options: &SvgOptions, finest: f64, out: Sink) -> Result<Writer, Fault> {
+    fn document(&self, options: &WriteOptions, finest: f64, out: Sink) -> Result<Writer, Fault> {
         let scene = self.scene()?;
         let finest = self.size.max_element() * finest;
         let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);
@@ -131,7 +83,7 @@ const STILL: f64 = 1e-6;
 const MOVING: f64 = 1e-5;
 
 impl Writer {
-    fn document(&mut self, sheet: &Sheet, scene: &Scene<'_>, options: &SvgOptions) {
+    fn document(&mut self, sheet: &Sheet, scene: &Scene<'_>, options: &WriteOptions) {
         let shown = options.size;
         let suffix = match sheet.unit.suffix() {
             "px" => "",
@@ -148,7 +100,7 @@ impl Writer {
         self.out.attribute("width", &wide);
         self.out.attribute("height", &high);
         self.out.attribute("viewBox", &[x, y, width, height].join(" "));
-        if options.hard {
+        if !options.antialias {
             self.out.attribute("shape-rendering", "crispEdges");
         }
         self.open();

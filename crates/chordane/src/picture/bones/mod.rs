@@ -744,7 +744,7 @@ mod tests {
         ] {
             let bones = sheet.bones(&options).unwrap();
             assert_eq!(bones.size(), sheet.size());
-            assert!(bones.svg().is_ok() && bones.pixels_with(&PixelOptions::default().size(64, 64)).is_ok());
+            assert!(bones.svg().is_ok() && bones.pixels_with(&WriteOptions::sized(64, 64)).is_ok());
         }
         let broken = sheet(100.0, 80.0).add(circle((f64::NAN, 0.0), 3.0));
         assert_eq!(broken.bones(&options).unwrap_err().call(), "circle");

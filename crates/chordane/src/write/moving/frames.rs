@@ -8,8 +8,8 @@ use super::drawn::DrawnLine;
 use super::motion::{Loop, same_segments};
 use crate::ground::Fault;
 use crate::sheet::Sheet;
+use crate::sheet::WriteOptions;
 use crate::write::element::{Recording, Side, Source, Tag, Value};
-use crate::write::svg::SvgOptions;
 
 /// Frames of a loop as one SVG document that moves by itself, in any size and at any rate, going round for ever.
 ///
@@ -25,7 +25,7 @@ use crate::write::svg::SvgOptions;
 /// ```
 /// use chordane::prelude::*;
 /// use chordane::write::SvgFrames;
-/// let mut frames = SvgFrames::new(2.0, SvgOptions::default());
+/// let mut frames = SvgFrames::new(2.0, WriteOptions::default());
 /// for k in 0..24 {
 ///     let sail = polygon((0.0, 0.0), 4, 20.0).fill("teal").rotated(turns(f64::from(k) / 24.0));
 ///     frames.push(&sheet(60.0, 60.0).centred().add(sail))?;
@@ -36,7 +36,7 @@ use crate::write::svg::SvgOptions;
 /// ```
 #[derive(Clone, Debug)]
 pub struct SvgFrames {
-    options: SvgOptions,
+    options: WriteOptions,
     seconds: f64,
     /// The longer side of the sheet, and the decimals of its lengths.
     side: f64,
@@ -65,7 +65,7 @@ struct Moving {
 /// ```
 /// use chordane::prelude::*;
 /// use chordane::write::SvgFrames;
-/// let mut frames = SvgFrames::new(1.0, SvgOptions::default());
+/// let mut frames = SvgFrames::new(1.0, WriteOptions::default());
 /// for sides in [4, 5] {
 ///     frames.push(&sheet(60.0, 60.0).centred().add(polygon((0.0, 0.0), sides, 20.0).fill("teal").named("vent")))?;
 /// }
@@ -106,7 +106,7 @@ impl fmt::Display for Unsaid {
 /// ```
 /// use chordane::prelude::*;
 /// use chordane::write::SvgFrames;
-/// let error = SvgFrames::new(1.0, SvgOptions::default()).text().unwrap_err();
+/// let error = SvgFrames::new(1.0, WriteOptions::default()).text().unwrap_err();
 /// assert_eq!(error.to_string(), "the motion cannot be written as animated SVG: there is no frame");
 /// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -140,7 +140,7 @@ impl Error for StillOnly {}
 impl SvgFrames {
     /// No frame yet of a loop that takes so many seconds, one where that is not above 0.
     #[must_use]
-    pub fn new(seconds: f64, options: SvgOptions) -> Self {
+    pub fn new(seconds: f64, options: WriteOptions) -> Self {
         let seconds = if seconds > 0.0 && seconds.is_finite() { seconds } else { 1.0 };
         let (tags, sources, unsaid) = (Vec::new(), Vec::new(), Vec::new());
         Self { options, seconds, side: 0.0, decimals: 0, count: 0, tags, sources, unsaid }
