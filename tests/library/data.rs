@@ -2,6 +2,7 @@
 
 use chordane::prelude::*;
 use chordane::raster::DrawError;
+use chordane::sheet::{Effect, Node};
 use proptest::prelude::*;
 
 use crate::support::any_path;
@@ -87,12 +88,48 @@ fn what_is_set_can_be_read() {
     let both = group().opacity(0.25).named("kite").clipped(circle((0.0, 0.0), 1.0));
     assert_eq!((both.opacity, both.name(), both.compositing().clip.is_some()), (0.25, Some("kite"), true));
     let page = sheet(9.0, 8.0).unit("mm").centred().y_up().ground("gold").metadata("made so");
-    assert_eq!((page.get_unit(), page.is_centred(), page.is_y_up()), (Unit::Mm, true, true));
-    assert_eq!(page.ground_paint().and_then(Paint::colour), Some(Colour::parse("gold").unwrap()));
-    assert_eq!(page.get_metadata(), Some("made so"));
+    assert_eq!((page.unit, page.centred, page.y_up), (Unit::Mm, true, true));
+    assert_eq!(page.ground.as_ref().and_then(Paint::colour), Some(Colour::parse("gold").unwrap()));
+    assert_eq!(page.metadata.as_deref(), Some("made so"));
     let stamp = Stamp::new(circle((0.0, 0.0), 1.0)).every(5.0).lead_in(2.0).drift(1.0).upright();
     assert_eq!((stamp.spacing(), stamp.get_count(), stamp.get_lead_in()), (Some(5.0), None, 2.0));
     assert!(stamp.is_upright() && !stamp.is_bent());
+}
+
+/// Fields that no word checked are checked when the sheet is used.
+#[test]
+fn fields_are_checked_when_they_are_used() {
+    let spar = || Path::open([(0.0, 0.0), (9.0, 0.0)]).stroke("teal", 1.0);
+    let call = |page: Sheet| page.sound().unwrap_err().call().to_owned();
+    let styled = |change: &dyn Fn(&mut Style)| {
+        let mut item = spar();
+        change(item.style_mut());
+        call(sheet(9.0, 9.0).add(item))
+    };
+    assert_eq!(styled(&|style| style.opacity = 2.0), "opacity");
+    assert_eq!(styled(&|style| style.line.width = -1.0), "stroke");
+    assert_eq!(styled(&|style| style.line.mitre_limit = 0.5), "mitre_limit");
+    assert_eq!(styled(&|style| style.line.dash = vec![2.0, -1.0]), "dash");
+    assert_eq!(styled(&|style| style.line.dash_offset = f64::NAN), "dash_offset");
+    assert_eq!(styled(&|style| style.fill = Some(linear_gradient((0.0, 0.0), (9.0, 0.0)).into())), "fill");
+    let placed = |change: &dyn Fn(&mut Node)| {
+        let both = [Node::from(spar()), group().add(spar()).into()];
+        let [item, group] = both.map(|mut node| {
+            change(&mut node);
+            call(sheet(9.0, 9.0).add(node))
+        });
+        assert_eq!(item, group);
+        item
+    };
+    assert_eq!(placed(&|node| node.compositing_mut().order = f64::NAN), "order");
+    assert_eq!(placed(&|node| node.compositing_mut().effects.push(Effect::Blur { radius: -1.0 })), "blurred");
+    assert_eq!(placed(&|node| node.placement_mut().transform.translation.x = f64::NAN), "transformed");
+    let mut page = sheet(9.0, 9.0);
+    page.size.x = 0.0;
+    assert_eq!(call(page), "sheet");
+    let mut page = sheet(9.0, 9.0);
+    page.ground = Some(linear_gradient((0.0, 0.0), (9.0, 0.0)).into());
+    assert_eq!(call(page), "ground");
 }
 
 /// Counts beyond all measure answer at once: with nothing, or with a fault that says what is allowed.

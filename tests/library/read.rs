@@ -197,14 +197,14 @@ fn groups_transforms_and_use_put_shapes_in_their_places() {
 fn the_size_of_the_sheet_is_that_of_the_document() {
     let sheet =
         |attributes: &str| Sheet::read_document(format!("<svg {attributes}/>").as_bytes()).unwrap().sheet;
-    assert_eq!(sheet("width='40' height='30'").size(), pt(40.0, 30.0));
-    assert_eq!(sheet("viewBox='5 5 40 30'").size(), pt(40.0, 30.0));
-    assert_eq!(sheet("viewBox='0 0 40 30' width='80'").size(), pt(80.0, 60.0));
-    assert_eq!(sheet("").size(), pt(300.0, 150.0));
+    assert_eq!(sheet("width='40' height='30'").size, pt(40.0, 30.0));
+    assert_eq!(sheet("viewBox='5 5 40 30'").size, pt(40.0, 30.0));
+    assert_eq!(sheet("viewBox='0 0 40 30' width='80'").size, pt(80.0, 60.0));
+    assert_eq!(sheet("").size, pt(300.0, 150.0));
     let paper = sheet("width='210mm' height='29.7cm'");
-    assert_eq!((paper.size().round(), paper.get_unit()), (pt(210.0, 297.0), Unit::Mm));
-    assert_eq!(sheet("width='50%' height='50%' viewBox='0 0 40 30'").size(), pt(20.0, 15.0));
-    assert_eq!(sheet("width='-4' height='x' viewBox='0 0 40 30'").size(), pt(40.0, 30.0));
+    assert_eq!((paper.size.round(), paper.unit), (pt(210.0, 297.0), Unit::Mm));
+    assert_eq!(sheet("width='50%' height='50%' viewBox='0 0 40 30'").size, pt(20.0, 15.0));
+    assert_eq!(sheet("width='-4' height='x' viewBox='0 0 40 30'").size, pt(40.0, 30.0));
 }
 
 #[test]
@@ -541,8 +541,8 @@ fn shapes_share_what_they_are_painted_with() {
 fn titles_and_descriptions_come_back() {
     let page = sheet(9.0, 9.0).title("Sails & vents").description("Two <sails>\nover the water.");
     let again = Sheet::read_document(page.svg().unwrap().as_bytes()).unwrap().sheet;
-    assert_eq!(again.get_title(), Some("Sails & vents"));
-    assert_eq!(again.get_description(), Some("Two <sails>\nover the water."));
+    assert_eq!(again.title.as_deref(), Some("Sails & vents"));
+    assert_eq!(again.description.as_deref(), Some("Two <sails>\nover the water."));
     let inner = read("<g><title>not the document's</title></g>").sheet;
-    assert_eq!((inner.get_title(), inner.get_description()), (None, None));
+    assert_eq!((inner.title.as_deref(), inner.description.as_deref()), (None, None));
 }

@@ -110,7 +110,7 @@ fn choices_are_given_as_values_or_by_name() {
         .fill_rule(FillRule::EvenOdd);
     let by_name = circle((0.0, 0.0), 1.0).stroke("red", 1.0).cap("round").join("bevel").fill_rule("evenodd");
     assert_eq!((by_value.style(), by_value.path()), (by_name.style(), by_name.path()));
-    assert_eq!(sheet(1.0, 1.0).unit("mm").get_unit(), Unit::Mm);
+    assert_eq!(sheet(1.0, 1.0).unit("mm").unit, Unit::Mm);
     let told = circle((0.0, 0.0), 1.0).fill("red").join("miter").sound().unwrap_err().to_string();
     assert_eq!(told, "`join`: \"miter\" is not a join; give \"mitre\", \"round\" or \"bevel\"");
     let told = sheet(1.0, 1.0).unit("feet").svg().unwrap_err().to_string();

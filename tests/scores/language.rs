@@ -83,7 +83,7 @@ fn functions_see_the_values_above_the_place_where_they_are_called() {
     // An early end ends the score.
     let ended =
         run("let n = 3;\nfn g() { n }\nif n == 3 { return sheet(g(), 9); }\nprint(1);\nsheet(1, 1)").unwrap();
-    assert_eq!((ended.sheet().unwrap().size().x, ended.printed().len()), (3.0, 0));
+    assert_eq!((ended.sheet().unwrap().size.x, ended.printed().len()), (3.0, 0));
 }
 
 #[test]

@@ -627,7 +627,7 @@ fn stamps() -> Vec<Twin> {
         twin("y_up", sheet(640.0, 480.0).y_up()),
         twin("unit", sheet(210.0, 297.0).unit("mm")),
         twin("ground", sheet(640.0, 480.0).ground("#f4efe6")),
-        twin("size", sheet(640.0, 480.0).size().x),
+        twin("size", sheet(640.0, 480.0).size.x),
     ]
 }
 

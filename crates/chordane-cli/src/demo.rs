@@ -204,7 +204,7 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
         save(format!("{name}.svg"), svg.as_bytes())?;
         save(format!("{name}.png"), &pixels.png().map_err(|error| broken(error.to_string()))?)?;
         if moves {
-            let own = clip_size(sheet.size());
+            let own = clip_size(sheet.size);
             let frame = |frame: usize| {
                 let sheet =
                     runner.run(&settings.clone().seconds(SECONDS).frame(frame, FRAMES)).into_sheet()?;

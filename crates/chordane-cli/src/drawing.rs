@@ -107,17 +107,17 @@ fn enlarged(grain: (u32, u32), room: (u32, u32)) -> (u32, u32) {
 /// How many pixels a sheet has at so many to the inch.
 pub(crate) fn size_at(sheet: &Sheet, dpi: f64) -> (u32, u32) {
     let side = |length: f64| {
-        let pixels = length * sheet.get_unit().pixels() / 96.0 * dpi;
+        let pixels = length * sheet.unit.pixels() / 96.0 * dpi;
         (pixels - 1e-9).ceil().clamp(1.0, f64::from(u32::MAX)) as u32
     };
-    (side(sheet.size().x), side(sheet.size().y))
+    (side(sheet.size.x), side(sheet.size.y))
 }
 
 /// The size at which bones are easy to read, in the shape of the sheet.
 fn fitted(sheet: &Sheet) -> (u32, u32) {
-    let scale = (BONES_SIZE / sheet.size()).min_element();
+    let scale = (BONES_SIZE / sheet.size).min_element();
     let side = |length: f64| (length * scale).round().clamp(1.0, f64::from(u16::MAX)) as u32;
-    (side(sheet.size().x), side(sheet.size().y))
+    (side(sheet.size.x), side(sheet.size.y))
 }
 
 const BONES_SIZE: Point = pt(1280.0, 960.0);

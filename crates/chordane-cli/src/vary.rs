@@ -124,7 +124,7 @@ impl Maker<'_> {
     fn pixels(&self, made: &[Made], captions: &[String], record: &str) -> Result<Vec<u8>, Failure> {
         let (layout, blank) = self.layout(made);
         let axes = self.plan.axes.as_ref();
-        let size = layout.blank().size();
+        let size = layout.blank().size;
         let memory = bytes_of((size.x as u32, size.y as u32));
         let failed = |error: DrawError| Failure::of_draw(&error, false, self.options.max_side);
         let mut pixels = layout.blank().pixels_with(&within_side(None, self.options)).map_err(failed)?;

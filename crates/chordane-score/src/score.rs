@@ -16,7 +16,7 @@ use crate::{Mistake, Settings, Stage};
 ///     let radius = stage.knob("radius", 30.0, 1.0, 40.0);
 ///     sheet(100.0, 80.0).add(circle((50.0, 40.0), radius).fill("teal"))
 /// };
-/// assert_eq!(score.sheet()?.size(), pt(100.0, 80.0));
+/// assert_eq!(score.sheet()?.size, pt(100.0, 80.0));
 /// # Ok::<(), chordane_score::Mistake>(())
 /// ```
 pub trait Score {

@@ -24,7 +24,7 @@ use crate::{Knob, Limits, Mistake, Score, Stage, values};
 /// ```
 /// use chordane_score::{Limits, Score, Script};
 /// let script = Script::read("page.chord", "sheet(90, 60)", Limits::default())?;
-/// assert_eq!(script.sheet()?.size().x, 90.0);
+/// assert_eq!(script.sheet()?.size.x, 90.0);
 /// # Ok::<(), chordane_score::Mistake>(())
 /// ```
 #[derive(Debug)]

@@ -164,7 +164,7 @@ impl<'a> Ready<'a> {
 impl Ran {
     /// The coordinates that are told at the left upper and the right lower corner.
     pub(crate) fn corners(&self) -> [[f64; 2]; 2] {
-        let (cell, up) = (self.sheet.cell(), self.sheet.is_y_up());
+        let (cell, up) = (self.sheet.cell(), self.sheet.y_up);
         let (top, bottom) = if up { (cell.max.y, cell.min.y) } else { (cell.min.y, cell.max.y) };
         [Point::new(cell.min.x, top), Point::new(cell.max.x, bottom)]
             .map(|corner| self.told(corner).to_array())
@@ -172,7 +172,7 @@ impl Ran {
 
     /// Its size in pixels.
     pub(crate) fn size(&self) -> [f64; 2] {
-        (self.sheet.size() * self.sheet.get_unit().pixels()).to_array()
+        (self.sheet.size * self.sheet.unit.pixels()).to_array()
     }
 
     /// A place as it is told, of one on the sheet.

@@ -29,9 +29,9 @@ impl Strip {
 
     /// Puts a seed on the strip.
     pub(crate) fn add(&mut self, seed: u64, sheet: &Sheet) {
-        let scale = SIDE / sheet.size().max_element();
+        let scale = SIDE / sheet.size.max_element();
         let side = |length: f64| (length * scale).round().max(1.0) as u32;
-        let options = WriteOptions::sized(side(sheet.size().x), side(sheet.size().y));
+        let options = WriteOptions::sized(side(sheet.size.x), side(sheet.size.y));
         let bytes = sheet.written(Format::Png, &options).unwrap_or_default();
         let picture = format!("data:image/png;base64,{}", STANDARD.encode(bytes));
         self.seeds.retain(|one| one.seed != seed);

@@ -154,7 +154,7 @@ woven(hoops)"##,
             |sheet: Builder<Sheet>, paint: GivenPaint| sheet.set(|sheet| sheet.ground(paint)),
         ),
         word(".size()", "Width and height of the sheet.", "sheet(640, 480).size().x", |sheet: Sheet| {
-            sheet.size()
+            sheet.size
         }),
     ]
 }

@@ -77,9 +77,9 @@ impl DocumentSpace {
         let own = sheet.document_view().map(Affine::inverse).filter(Affine::is_finite);
         let scale = own.map_or(1.0, |own| own.matrix2.determinant().abs().sqrt());
         let corner = sheet.corner();
-        let page = Cell { min: corner, max: corner + sheet.size() };
+        let page = Cell { min: corner, max: corner + sheet.size };
         let back = own.unwrap_or(Affine::IDENTITY) * sheet.upright().inverse();
-        Self { own, scale, page: mapped(&page, &back), pixels: sheet.get_unit().pixels() / scale }
+        Self { own, scale, page: mapped(&page, &back), pixels: sheet.unit.pixels() / scale }
     }
 
     fn path(&self, path: Path) -> Path {

@@ -139,7 +139,7 @@ fn seam(
     if begin.len().max(last.len()) > MOST_COMPARED {
         return;
     }
-    let tolerance = sheet.size().min_element() * SEEN;
+    let tolerance = sheet.size.min_element() * SEEN;
     // What is too small or too faint to be seen may come and go.
     let there = |seen: &[bool], all: &[Drawn<'_>], i: usize| {
         let large = all.get(i).is_some_and(|one| one.extent() > tolerance);

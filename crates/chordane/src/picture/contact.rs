@@ -86,7 +86,7 @@ impl Sheet {
 /// let kite = |r: f64| sheet(100.0, 80.0).centred().add(polygon((0.0, 0.0), 4, r).fill("teal"));
 /// let tiles = [10.0, 20.0, 30.0].map(|r| (format!("radius {r}"), kite(r)));
 /// let all = contact_sheet(&tiles, 3, None);
-/// assert_eq!(all.size().x, 356.0);
+/// assert_eq!(all.size.x, 356.0);
 /// ```
 #[must_use]
 pub fn contact_sheet(tiles: &[(String, Sheet)], columns: usize, axes: Option<&ContactAxes>) -> Sheet {

@@ -36,7 +36,7 @@ enum Task {
     Isolated(Box<IsolatedLayer>),
 }
 
-/// What some commands come to.
+/// The tasks of some commands, with their polygons.
 #[derive(Default)]
 struct Chunk {
     drawn: Drawn,
@@ -56,14 +56,14 @@ struct IsolatedLayer {
 /// once.
 const MANY_CLEAR: usize = 6;
 
-/// What a band has to do: tasks (chunk, place in it), and how many of them are translucent.
+/// The tasks of a band (chunk, place in it), and how many of them are translucent.
 #[derive(Clone, Default)]
 struct BandCommands {
     tasks: Vec<(u32, u32)>,
     clear: usize,
 }
 
-/// What is drawn band by band, and the isolated layer that comes after it.
+/// The tasks that are drawn band by band, and the isolated layer that comes after them.
 struct Pass {
     bands: Vec<BandCommands>,
     then: Option<(u32, u32)>,
@@ -274,7 +274,7 @@ fn window(reach: Option<Cell>, by: Point, target: &Target) -> Option<(Target, (i
     Some((own, (min.x as i64, min.y as i64)))
 }
 
-/// What each band has to do, between the isolated layers.
+/// The tasks of each band, in passes that end at isolated layers.
 fn passes(chunks: &[Chunk], layers: &[PlaneLayer], size: (usize, usize)) -> Vec<Pass> {
     let count = size.1.div_ceil(BAND_ROWS);
     let begin = || Pass { bands: vec![BandCommands::default(); count], then: None };

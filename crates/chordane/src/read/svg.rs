@@ -43,7 +43,7 @@ impl Sheet {
     /// use chordane::prelude::*;
     /// let document = r#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><g fill="teal"><circle r="9"/></g></svg>"#;
     /// let reading = Sheet::read_document(document.as_bytes()).unwrap();
-    /// assert_eq!((reading.sheet.size(), reading.notes.len()), (pt(40.0, 30.0), 0));
+    /// assert_eq!((reading.sheet.size, reading.notes.len()), (pt(40.0, 30.0), 0));
     /// assert_eq!(Sheet::read_document(b"<p/>").unwrap_err().to_string(), "there is no <svg> element; give an SVG document");
     /// ```
     pub fn read_document(bytes: &[u8]) -> Result<SvgReading, ReadError> {

@@ -89,7 +89,7 @@ pub struct LineStyle {
     pub dash_offset: f64,
 }
 
-/// How near curves beside curves are to the true ones where nothing else is said, in sheet units.
+/// The default tolerance of curves beside curves, in sheet units.
 pub(crate) const FINE: f64 = 0.005;
 
 impl Default for LineStyle {

@@ -1,4 +1,4 @@
-//! How the display list of a sheet is made: one walk over the tree.
+//! The walk over the tree of a sheet that makes its display list.
 
 use std::collections::HashSet;
 use std::sync::Arc;
@@ -9,7 +9,7 @@ use crate::ground::{Fault, FaultSlot, spent};
 use crate::path::Affine;
 use crate::sheet::{BlendMode, Compositing, Effect, Item, Layered, Mask, Node, Paint};
 
-/// What is handed down to what is in a group.
+/// The properties that a node inherits from the groups around it.
 #[derive(Clone, Copy)]
 struct Inherited {
     transform: Affine,
@@ -36,7 +36,7 @@ impl Inherited {
         }
     }
 
-    /// What a node hands on to what is drawn for it.
+    /// The properties of a node itself, which its contents inherit.
     fn under(self, own: &Affine, opacity: f64, compositing: &Compositing) -> Self {
         let clip = compositing.clip.is_some();
         Self {
@@ -50,7 +50,7 @@ impl Inherited {
     }
 }
 
-/// A list as it is made.
+/// A list that is being made.
 struct Builder<'a> {
     list: Scene<'a>,
     /// The drawings of patterns that were checked for faults, by their addresses.
@@ -76,9 +76,7 @@ impl<'a> Builder<'a> {
             match node {
                 Node::Item(item) => self.item(item, from),
                 Node::Group(group) => {
-                    self.note(|| {
-                        group.placement.fault.get().map(|fault| fault.clone().on_item(group.name(), None))
-                    });
+                    self.note(|| group.check().err().map(|fault| fault.on_item(group.name(), None)));
                     let compositing = group.compositing();
                     let under = from.under(&group.placement.transform, group.opacity, compositing);
                     let isolates = group.opacity < 1.0 || !compositing.is_plain();

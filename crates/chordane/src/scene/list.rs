@@ -57,7 +57,7 @@ pub enum Command {
     Pop(usize),
 }
 
-/// What a layer of a display list is for.
+/// The purpose of a layer of a display list.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 #[non_exhaustive]
 pub enum LayerKind {
@@ -129,7 +129,7 @@ impl<'a> Owner<'a> {
 }
 
 impl<'a> Layer<'a> {
-    /// What it is for.
+    /// The purpose of the layer.
     #[must_use]
     pub fn kind(&self) -> LayerKind {
         self.kind
@@ -213,7 +213,7 @@ impl<'a> Scene<'a> {
         &self.layers
     }
 
-    /// What is done when the sheet is drawn, in order.
+    /// The commands that draw the sheet, in order.
     #[must_use]
     pub fn commands(&self) -> &[Command] {
         &self.commands
@@ -296,7 +296,7 @@ impl<'a> Scene<'a> {
         grow: impl Fn(&[Effect], &Affine) -> Point,
     ) -> Option<Cell> {
         let join = |a: Option<Cell>, b: Option<Cell>| a.into_iter().chain(b).reduce(Cell::union);
-        // What was found around each open layer, and the map from what is in it.
+        // For each open layer, the bounds found before it began, and the map in force there.
         let mut open: Vec<(Option<Cell>, Affine)> = Vec::new();
         let (mut all, mut to) = (None, Affine::IDENTITY);
         for (_, command) in self.walk(range, Layer::cuts) {
@@ -331,7 +331,7 @@ impl<'a> Scene<'a> {
         all
     }
 
-    /// The bounds of the lines of all items; `None` where there is no line. Cost: linear in the segments.
+    /// The bounds of the lines of all items; `None` if all are empty. Cost: linear in the segments.
     #[must_use]
     pub fn line_bounds(&self) -> Option<Cell> {
         self.items.iter().filter_map(Placed::line_bounds).reduce(Cell::union)

@@ -29,7 +29,7 @@ impl Sheet {
 
     /// The display list under a transform.
     pub(crate) fn seen_through(&self, outer: &Affine) -> Result<Scene<'_>, Fault> {
-        self.fault.sound()?;
+        self.header_fault().sound()?;
         Scene::of(&self.nodes, outer).sound()
     }
 

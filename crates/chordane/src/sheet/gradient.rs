@@ -409,9 +409,15 @@ impl Gradient {
     }
 }
 
+impl From<Gradient> for super::Paint {
+    fn from(gradient: Gradient) -> Self {
+        Self::Gradient(Arc::new(gradient))
+    }
+}
+
 impl From<Gradient> for super::GivenPaint {
     fn from(gradient: Gradient) -> Self {
-        Self::from(super::Paint::Gradient(Arc::new(gradient)))
+        Self::from(super::Paint::from(gradient))
     }
 }
 

@@ -2,7 +2,7 @@
 
 use super::style::share;
 use super::{Item, Layered, Placement};
-use crate::ground::{Fault, FaultKind, spent};
+use crate::ground::{Fault, FaultKind, FaultSlot, spent};
 use crate::path::Path;
 
 /// Something on a sheet or in a group.
@@ -158,6 +158,14 @@ impl Group {
     #[must_use]
     pub fn own_fault(&self) -> Option<&Fault> {
         self.placement.fault.get()
+    }
+
+    /// Checks its own making and fields; what is in it is not looked at.
+    pub(crate) fn check(&self) -> Result<(), Fault> {
+        let mut fault = FaultSlot::default();
+        self.placement.check(&mut fault);
+        fault.in_range("opacity", "opacity", self.opacity, 0.0, 1.0);
+        fault.sound()
     }
 
     /// What is in the group, in the order of drawing.

@@ -19,7 +19,7 @@ pub struct WriteOptions {
     /// large as its sheet at 96 pixels an inch, and a document as large as the sheet, in its own unit.
     pub size: Option<(u32, u32)>,
     /// Whether pixels at edges are painted as far as they are covered, as by default; else those whose middle lies inside are painted whole, and
-    /// the others not at all. A document asks who shows it for the same.
+    /// the others not at all. A document asks its viewer for the same.
     pub antialias: bool,
     /// How far a flattened curve may stray from the true one, in pixels, above 0. By default a hundredth: the coverage of
     /// a pixel is then off by at most 1 in 100, which at a full step from black to white is under 3 of 255 levels.

@@ -1,7 +1,7 @@
 //! The sheet itself: size, unit, ground, and where its origin stands.
 
 use super::{GivenPaint, Node, Paint};
-use crate::ground::{Fault, FaultKind, FaultSlot, Given, Named};
+use crate::ground::{Fault, FaultSlot, Given, Named};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 
@@ -9,7 +9,7 @@ use crate::path::Affine;
 ///
 /// ```
 /// use chordane::prelude::*;
-/// assert_eq!(sheet(210.0, 100.0).unit("mm").get_unit(), Unit::Mm);
+/// assert_eq!(sheet(210.0, 100.0).unit("mm").unit, Unit::Mm);
 /// assert_eq!(Unit::In.pixels(), 96.0);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
@@ -59,18 +59,26 @@ impl Unit {
 /// ```
 /// use chordane::prelude::*;
 /// let page: Sheet = sheet(90.0, 60.0).ground("#f4efe6").add(circle((45.0, 30.0), 20.0).fill("teal"));
-/// assert_eq!((page.size(), page.items().len()), (pt(90.0, 60.0), 1));
+/// assert_eq!((page.size, page.items().len()), (pt(90.0, 60.0), 1));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Sheet {
-    pub(crate) size: Point,
-    pub(crate) unit: Unit,
-    pub(crate) ground: Option<Paint>,
-    pub(crate) centred: bool,
-    pub(crate) y_up: bool,
-    pub(crate) metadata: Option<Box<str>>,
-    pub(crate) title: Option<Box<str>>,
-    pub(crate) description: Option<Box<str>>,
+    /// Width and height in the sheet's unit, above 0.
+    pub size: Point,
+    /// The unit that its coordinates are in.
+    pub unit: Unit,
+    /// What is painted all over it, below everything; transparent where that is `None`.
+    pub ground: Option<Paint>,
+    /// Whether the origin is the middle of the sheet, not its corner.
+    pub centred: bool,
+    /// Whether y points up.
+    pub y_up: bool,
+    /// What files carry along unseen.
+    pub metadata: Option<Box<str>>,
+    /// The title, for people who cannot see it.
+    pub title: Option<Box<str>>,
+    /// What is to be seen on it, for people who cannot see it.
+    pub description: Option<Box<str>>,
     pub(crate) nodes: Vec<Node>,
     pub(crate) view: DocumentView,
     pub(crate) fault: FaultSlot,
@@ -100,22 +108,25 @@ impl PartialEq for DocumentView {
 /// ```
 #[must_use]
 pub fn sheet(width: f64, height: f64) -> Sheet {
-    let mut fault = FaultSlot::default();
-    for (what, value) in [("width", width), ("height", height)] {
-        if fault.finite("sheet", what, value) && value <= 0.0 {
-            fault.note(Fault::of("sheet", FaultKind::NotPositive { what, value }));
-        }
-    }
-    let (unit, ground, centred, y_up, metadata, nodes, view) = Default::default();
+    let (unit, ground, centred, y_up, metadata, nodes, view, fault) = Default::default();
     let (size, title, description) = (Point::new(width, height), None, None);
-    Sheet { size, unit, ground, centred, y_up, metadata, title, description, nodes, view, fault }
+    let mut sheet =
+        Sheet { size, unit, ground, centred, y_up, metadata, title, description, nodes, view, fault };
+    sheet.fault = sheet.header_fault();
+    sheet
 }
 
 impl Sheet {
-    /// Width and height in the sheet's unit.
-    #[must_use]
-    pub fn size(&self) -> Point {
-        self.size
+    /// The first fault of its making, then of its size.
+    pub(crate) fn header_fault(&self) -> FaultSlot {
+        let mut fault = self.fault.clone();
+        for (what, value) in [("width", self.size.x), ("height", self.size.y)] {
+            fault.positive("sheet", what, value);
+        }
+        if let Some(Err(wrong)) = self.ground.as_ref().map(|ground| ground.check("ground")) {
+            fault.note(wrong);
+        }
+        fault
     }
 
     /// Puts the origin in the middle of the sheet.
@@ -141,36 +152,6 @@ impl Sheet {
             Err(fault) => self.fault.note(fault),
         }
         self
-    }
-
-    /// What one sheet unit is.
-    #[must_use]
-    pub fn get_unit(&self) -> Unit {
-        self.unit
-    }
-
-    /// Whether the origin is in the middle.
-    #[must_use]
-    pub fn is_centred(&self) -> bool {
-        self.centred
-    }
-
-    /// Whether y runs up.
-    #[must_use]
-    pub fn is_y_up(&self) -> bool {
-        self.y_up
-    }
-
-    /// What the whole sheet is covered with, if it is.
-    #[must_use]
-    pub fn ground_paint(&self) -> Option<&Paint> {
-        self.ground.as_ref()
-    }
-
-    /// The text that files carry along unseen, if there is one.
-    #[must_use]
-    pub fn get_metadata(&self) -> Option<&str> {
-        self.metadata.as_deref()
     }
 
     /// Of a sheet that was read from a document: the transform that puts the document's own user units on the sheet; else
@@ -209,18 +190,6 @@ impl Sheet {
     pub fn description(mut self, text: &str) -> Self {
         self.description = Some(text.into());
         self
-    }
-
-    /// What the picture is called, if it was given a title.
-    #[must_use]
-    pub fn get_title(&self) -> Option<&str> {
-        self.title.as_deref()
-    }
-
-    /// What is to be seen on it, if that was said.
-    #[must_use]
-    pub fn get_description(&self) -> Option<&str> {
-        self.description.as_deref()
     }
 
     /// A text that files carry along unseen: how the drawing was made, for example. [`read_metadata`](crate::read::read_metadata)

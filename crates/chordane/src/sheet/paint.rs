@@ -93,6 +93,25 @@ impl Paint {
     }
 }
 
+impl Paint {
+    /// Checks that it can be painted with; `call` is the place that a fault's message names.
+    pub(super) fn check(&self, call: &'static str) -> Result<(), Fault> {
+        match self {
+            Self::Solid(colour) => colour.finite(call),
+            Self::Gradient(gradient) if gradient.stops().is_empty() => {
+                gradient.sound()?;
+                let message =
+                    "the gradient has no colours; give it some, as in .colours([\"gold\", \"teal\"])";
+                Err(Fault::of(call, FaultKind::Told { message: message.to_owned() }))
+            }
+            Self::Gradient(gradient) => gradient.sound().map(drop),
+            Self::Picture(picture) => picture.sound().map(drop),
+            Self::Pattern(pattern) => pattern.sound().map(drop),
+            Self::Shades(shades) => shades.sound().map(drop),
+        }
+    }
+}
+
 /// A paint as it is given: a [`Paint`], a [`Colour`], or a text that is read as a colour there and then. A text that is no
 /// colour becomes a fault of what it was given to.
 ///
@@ -116,21 +135,7 @@ impl GivenPaint {
             Ok(paint) => paint,
             Err(text) => return Colour::read_for(call, &text).map(Paint::Solid),
         };
-        match &paint {
-            Paint::Solid(colour) => colour.finite(call)?,
-            Paint::Gradient(gradient) => {
-                gradient.sound()?;
-                if gradient.stops().is_empty() {
-                    let told =
-                        "the gradient has no colours; give it some, as in .colours([\"gold\", \"teal\"])";
-                    return Err(Fault::of(call, FaultKind::Told { message: told.to_owned() }));
-                }
-            }
-            Paint::Picture(picture) => picture.sound().map(drop)?,
-            Paint::Pattern(pattern) => pattern.sound().map(drop)?,
-            Paint::Shades(shades) => shades.sound().map(drop)?,
-        }
-        Ok(paint)
+        paint.check(call).map(|()| paint)
     }
 }
 

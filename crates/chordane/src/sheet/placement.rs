@@ -1,4 +1,4 @@
-//! Where an item or a group is, what it is called, and how it is put on what is below it; and the words for that, which are the same for both.
+//! The placement of an item or a group: its transform, name and compositing, and the words that set them, which are the same for both.
 
 use std::num::NonZeroU32;
 use std::sync::Arc;
@@ -9,7 +9,7 @@ use crate::ground::{Fault, FaultKind, FaultSlot, Given};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, Path, by};
 
-/// What an item and a group have in common: where it is, what it is called, and how it is put on what is below it. The words of [`Layered`] set it.
+/// The properties that items and groups have in common: transform, name and compositing. The words of [`Layered`] set them.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -24,9 +24,9 @@ pub struct Placement {
     pub name: Option<Box<str>>,
     /// The line of the score or document that made it, counted from 1.
     pub line: Option<NonZeroU32>,
-    /// How it is put on what is below it, where that is not just as it is.
+    /// How it is put on what is below it; `None` if it is simply drawn over it.
     pub compositing: Option<Box<Compositing>>,
-    /// What went wrong in its making.
+    /// The first fault of its making.
     pub fault: FaultSlot,
 }
 
@@ -68,7 +68,7 @@ fn not_finite(call: &'static str, by: &Affine, fault: &mut FaultSlot) {
 /// assert_eq!(page.items().count(), 2);
 /// ```
 pub trait Layered: Sized {
-    /// Where it is, what it is called, and how it is put on what is below it.
+    /// Its transform, name and compositing.
     #[must_use]
     fn placement(&self) -> &Placement;
 

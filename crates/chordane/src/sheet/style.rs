@@ -23,7 +23,7 @@ pub struct Style {
     pub line: LineStyle,
     /// The opacity of fill and stroke together, from 0 to 1.
     pub opacity: f64,
-    /// What went wrong in its making, a name that is no colour for instance.
+    /// The first fault of its making, such as an unknown colour.
     pub fault: FaultSlot,
 }
 
@@ -171,8 +171,11 @@ impl Style {
     ///
     /// The first fault of its making; then of its fields.
     pub fn sound(&self) -> Result<&Self, Fault> {
-        let mut fault = self.fault.clone();
-        let line = &self.line;
+        self.fault.sound()?;
+        for (call, paint) in [("fill", &self.fill), ("stroke", &self.stroke)] {
+            paint.iter().try_for_each(|paint| paint.check(call))?;
+        }
+        let (mut fault, line) = (FaultSlot::default(), &self.line);
         fault.not_negative("stroke", "width", line.width);
         fault.in_range("mitre_limit", "mitre limit", line.mitre_limit, 1.0, f64::MAX);
         for length in &line.dash {

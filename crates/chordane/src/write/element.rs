@@ -1,4 +1,4 @@
-//! What SVG is written into: text, or the tags of a frame that is laid on others.
+//! The sinks of the SVG writer: text, or the tags of a frame that is laid on others.
 
 use std::fmt::Write;
 
@@ -8,7 +8,7 @@ use crate::path::{Affine, Path};
 use crate::scene::Placed;
 use crate::sheet::Layered;
 
-/// What an attribute is in one frame.
+/// The value of an attribute in one frame.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Value {
     /// Not written: what SVG takes for granted.
@@ -70,7 +70,7 @@ pub(super) struct Recording {
     pub(super) sources: Vec<Source>,
 }
 
-/// What elements are written into.
+/// The place that elements are written to.
 pub(super) enum Sink {
     Text(String),
     Tags(Recording),

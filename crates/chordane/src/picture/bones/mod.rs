@@ -140,7 +140,7 @@ impl Sheet {
     /// use chordane::prelude::*;
     /// let drawing = sheet(640.0, 480.0).centred().add(polygon((0.0, 0.0), 5, 150.0).fill("teal"));
     /// let bones = drawing.bones(&BonesOptions::default())?;
-    /// assert_eq!(bones.size(), drawing.size());
+    /// assert_eq!(bones.size, drawing.size);
     /// # Ok::<(), Fault>(())
     /// ```
     ///
@@ -743,7 +743,7 @@ mod tests {
                 .add(circle((9e9, 0.0), 1e9).stroke("teal", 5.0)),
         ] {
             let bones = sheet.bones(&options).unwrap();
-            assert_eq!(bones.size(), sheet.size());
+            assert_eq!(bones.size, sheet.size);
             assert!(bones.svg().is_ok() && bones.pixels_with(&WriteOptions::sized(64, 64)).is_ok());
         }
         let broken = sheet(100.0, 80.0).add(circle((f64::NAN, 0.0), 3.0));

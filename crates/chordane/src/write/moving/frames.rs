@@ -158,7 +158,7 @@ impl SvgFrames {
         }
         let (Recording { tags, sources }, decimals) = frame.svg_tags(&self.options)?;
         if self.count == 0 {
-            (self.side, self.decimals, self.sources) = (frame.size().max_element(), decimals, sources);
+            (self.side, self.decimals, self.sources) = (frame.size.max_element(), decimals, sources);
             let moving = |(at, Tag { side, name, attributes }): (usize, Tag)| Moving {
                 // What is defined for an item comes before it.
                 source: self.sources.iter().position(|source| source.tag >= at),
