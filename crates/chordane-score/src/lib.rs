@@ -11,7 +11,7 @@
 //!     let sail = polygon(pt(0, 0), 4, 120);
 //!     sheet(640, 480).centred().ground("#f4efe6").add(sail.fill("#c8553d"))
 //! "##, Limits::default())?;
-//! assert_eq!(script.sheet()?.size().x, 640.0);
+//! assert_eq!(script.sheet()?.size.x, 640.0);
 //!
 //! let mistake = Script::read("sail.chord", "circel(pt(0, 0), 5)", Limits::default()).unwrap().sheet().unwrap_err();
 //! assert_eq!(mistake.to_string(), "there is no word `circel`");

@@ -62,7 +62,7 @@ impl Sheet {
     /// let document = br#"<svg viewBox="0 0 40 30" preserveAspectRatio="xMinYMin"><rect width="40" height="30"/></svg>"#;
     /// let wide = Sheet::read_document_at(document, (200.0, 60.0)).unwrap().sheet;
     /// let bounds = wide.items().next().and_then(|item| item.line_bounds()).unwrap();
-    /// assert_eq!((wide.size(), bounds.max), (pt(200.0, 60.0), pt(80.0, 60.0)));
+    /// assert_eq!((wide.size, bounds.max), (pt(200.0, 60.0), pt(80.0, 60.0)));
     /// ```
     pub fn read_document_at(bytes: &[u8], size: impl Into<Point>) -> Result<SvgReading, ReadError> {
         read(bytes, Some(size.into()))
