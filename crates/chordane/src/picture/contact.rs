@@ -4,7 +4,7 @@ use crate::ground::threads;
 use crate::number::{Cell, Point, deg};
 use crate::path::{Affine, by};
 use crate::reshape::{Cap, Join};
-use crate::scene::{Frame, Scene};
+use crate::scene::{Coordinates, Scene};
 use crate::shape::{lettering, lettering_width, rectangle};
 use crate::sheet::{Effect, Group, Item, Sheet, group, sheet};
 use crate::sheet::{Layered, Styled};
@@ -69,7 +69,7 @@ impl Sheet {
     /// Whether nothing that is drawn reaches over a frame, as far as control points, mitres and effects tell: a clip costs time.
     fn stays_within(&self, frame: &Cell) -> bool {
         let scene = Scene::of(&self.nodes, &self.upright());
-        let reach = scene.reach(scene.all(), Frame::List, Effect::reach_of_all);
+        let reach = scene.reach(scene.all(), Coordinates::List, Effect::reach_of_all);
         reach.is_none_or(|reach| frame.contains(reach.min) && frame.contains(reach.max))
     }
 }

@@ -32,7 +32,7 @@ pub(super) fn mask(layer: &mut Deep, by: Deep, kind: MaskKind) {
 
 type Colour = [f32; 3];
 
-/// The general formula of "Compositing and Blending PictureLevel 1": what is mixed counts as far as both are there.
+/// The general formula of "Compositing and Blending Level 1": what is mixed counts as far as both are there.
 fn mixed_over(below: Deep, above: Deep, mix: fn(Colour, Colour) -> Colour) -> Deep {
     let colour = |[red, green, blue, alpha]: Deep| {
         let back = if alpha > 0.0 { 1.0 / alpha } else { 0.0 };

@@ -20,7 +20,7 @@ use super::shapes::Shape;
 use crate::ground::{Fault, spent, threads};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
-use crate::scene::{Command, Frame, Layer, LayerKind, Scene};
+use crate::scene::{Command, Coordinates, Layer, LayerKind, Scene};
 use crate::shape::rectangle;
 use crate::sheet::{Effect, Layered, Paint, Pattern, PictureLevel, Sheet};
 
@@ -198,7 +198,7 @@ impl IsolatedLayer {
     fn of(scene: &Scene<'_>, number: usize, target: &Target) -> Result<Option<Self>, Fault> {
         let Some(layer) = scene.layers().get(number) else { return Ok(None) };
         let beyond = effects::reach(layer.effects, layer.transform());
-        let painted = scene.reach(layer.commands.clone(), Frame::List, effects::reach);
+        let painted = scene.reach(layer.commands.clone(), Coordinates::List, effects::reach);
         let reach = painted.map(|cell| Cell { min: cell.min - beyond, max: cell.max + beyond });
         let (own, corner) = match (window(reach, beyond, target), layer.kind()) {
             (Some(window), _) => window,

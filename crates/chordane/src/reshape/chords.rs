@@ -16,7 +16,7 @@ impl LineStyle {
     /// Adds the stroke's area to `out` as polygons for the nonzero rule.
     pub(crate) fn outline_into(&self, path: &Path, tolerance: f64, out: &mut FlatPath) {
         let half = self.width * 0.5;
-        if half.is_nan() || half <= 0.0 {
+        if !half.is_finite() || half <= 0.0 {
             return;
         }
         let mut line = Polyline::default();

@@ -1,4 +1,4 @@
-//! How a line is drawn, which is also a reshape: a line in, the area that its stroke paints out. How that is made is in `edging`.
+//! Line styles. A line style is also a reshape, from a line to the area of its stroke; `edging` makes that area.
 
 use crate::ground::{FaultSlot, Named};
 
@@ -112,7 +112,7 @@ impl LineStyle {
         Self { width, ..Self::default() }
     }
 
-    /// Notes what is wrong with the fields.
+    /// Notes the first field that is out of its range.
     pub(crate) fn check(&self, call: &'static str, fault: &mut FaultSlot) {
         fault.not_negative(call, "width", self.width);
         fault.in_range(call, "mitre limit", self.mitre_limit, 1.0, f64::MAX);

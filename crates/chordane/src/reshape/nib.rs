@@ -21,14 +21,13 @@ pub struct Nib {
     pub across: f64,
     /// The height of level strokes, in sheet units.
     pub down: f64,
-    /// By how much the nib is turned, clockwise as seen: `across` is then its extent along this direction. Upright and level
-    /// strokes have the widths that the turned ellipse gives them.
+    /// The angle of the nib, clockwise on screen: `across` is its extent in this direction.
     pub slant: Angle,
     /// How open ends look. A round one is the nib itself set down at the end.
     pub cap: Cap,
     /// How corners look. A round one is the nib itself turning the corner.
     pub join: Join,
-    /// The longest mitre, as in [`LineStyle`], as seen with the ellipse stretched to a circle.
+    /// The mitre limit, as in [`LineStyle`], measured with the ellipse stretched to a circle.
     pub mitre_limit: f64,
 }
 

@@ -22,9 +22,9 @@ type Width = Shared<dyn Fn(f64) -> f64 + Send + Sync>;
 /// ```
 #[derive(Clone)]
 pub struct Taper {
-    /// How the line is drawn where the width is not changed. It has no dashes.
+    /// The line style, without dashes; its width is multiplied by `width`.
     pub line: LineStyle,
-    /// What the width is multiplied with, for the share of a contour's length from 0 at its start to 1 at its end.
+    /// The factor of the width at a fraction of a contour's length from 0 at its start to 1 at its end.
     pub width: Width,
     /// How near the edges are to the true ones, in sheet units, though no coarser than a hundredth of the width and no finer than
     /// a millionth of the whole; 0.005 by default. Zero and below are a fault.

@@ -30,7 +30,7 @@ pub struct Trim {
     pub offset: f64,
     /// Whether start, end and offset are distances in sheet units, not fractions.
     pub distances: bool,
-    /// Whether every contour is taken by itself, where otherwise they count as one line, one after the other.
+    /// Whether each contour is trimmed by itself; otherwise all contours count as one line, one after the other.
     pub each: bool,
 }
 

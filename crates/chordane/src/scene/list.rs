@@ -183,9 +183,9 @@ impl<'a> Layer<'a> {
     }
 }
 
-/// Whose coordinates bounds are asked for in.
+/// The coordinates of bounds.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum Frame {
+pub(crate) enum Coordinates {
     /// Those of the list.
     List,
     /// Those in which the first of the commands is given: inside a group, or in a mask.
@@ -244,8 +244,8 @@ impl<'a> Scene<'a> {
         }
     }
 
-    /// The commands of a range with their places in the list. Of a layer for which `skip` holds only the `Push` is given, and what is in it and its
-    /// `Pop` are left out.
+    /// Returns the commands of a range with their indices. A layer for which `skip` returns `true` gives only its `Push`: its contents and its `Pop` are
+    /// left out.
     pub(crate) fn walk<'s>(
         &'s self,
         range: Range<usize>,
@@ -287,12 +287,11 @@ impl<'a> Scene<'a> {
             .clone()
     }
 
-    /// Bounds of all that some commands paint, with room to spare, each layer grown by how far its effects reach; what cuts a layer off is not looked
-    /// at. Cost: linear, by control points.
+    /// Generous bounds of what some commands paint. Each layer is grown by the reach of its effects; clips and masks are ignored. Cost: linear, by control points.
     pub(crate) fn reach(
         &self,
         range: Range<usize>,
-        frame: Frame,
+        within: Coordinates,
         grow: impl Fn(&[Effect], &Affine) -> Point,
     ) -> Option<Cell> {
         let join = |a: Option<Cell>, b: Option<Cell>| a.into_iter().chain(b).reduce(Cell::union);
@@ -312,7 +311,8 @@ impl<'a> Scene<'a> {
                     let Some((layer, (around, before))) = self.layers.get(number).zip(open.pop()) else {
                         continue;
                     };
-                    let by = grow(layer.effects, if frame == Frame::List { &layer.transform } else { &to });
+                    let by =
+                        grow(layer.effects, if within == Coordinates::List { &layer.transform } else { &to });
                     let inside = all.take().map(|all: Cell| Cell { min: all.min - by, max: all.max + by });
                     (all, to) = (join(around, inside), before);
                 }
@@ -323,7 +323,7 @@ impl<'a> Scene<'a> {
                     } else {
                         to * placed.item.placement.transform
                     };
-                    let seen = if frame == Frame::List { placed.transform } else { own };
+                    let seen = if within == Coordinates::List { placed.transform } else { own };
                     all = join(all, Placed { transform: seen, ..*placed }.reach());
                 }
             }

@@ -18,7 +18,7 @@ mod woven;
 pub use grips::{Grip, GripKind};
 pub use hits::{Hit, HitPart, Hits, Index};
 pub use linked::linked;
-pub(crate) use list::Frame;
+pub(crate) use list::Coordinates;
 pub use list::{Command, Layer, LayerKind, Scene};
 pub(crate) use placed::largest_scale;
 pub use placed::{Address, Placed};

@@ -7,7 +7,7 @@ use crate::ground::{FaultSlot, Named};
 use crate::number::Point;
 use crate::path::{Affine, Path};
 
-/// The modes in which colours are mixed with those below: all sixteen of the recommendation "Compositing and Blending PictureLevel 1" of the
+/// The modes in which colours are mixed with those below: all sixteen of the recommendation "Compositing and Blending Level 1" of the
 /// W3C, by its names.
 ///
 /// ```

@@ -21,7 +21,7 @@ pub struct WriteOptions {
     /// Whether pixels at edges are painted as far as they are covered, as by default; else those whose middle lies inside are painted whole, and
     /// the others not at all. A document asks its viewer for the same.
     pub antialias: bool,
-    /// How far a flattened curve may stray from the true one, in pixels, above 0. By default a hundredth: the coverage of
+    /// The largest distance between a flattened curve and the true one, in pixels, above 0; 0.01 by default: the coverage of
     /// a pixel is then off by at most 1 in 100, which at a full step from black to white is under 3 of 255 levels.
     pub tolerance: f64,
     /// The most pixels a side that are allowed; 16,384 by default.

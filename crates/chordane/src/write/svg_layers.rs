@@ -5,7 +5,7 @@ use super::svg_writer::Writer;
 use crate::ground::Named;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, FillRule, Path};
-use crate::scene::{Frame, Layer, LayerKind, Scene};
+use crate::scene::{Coordinates, Layer, LayerKind, Scene};
 use crate::sheet::{BlendMode, Colour, Effect, MaskKind};
 
 /// The ids of what was written for it.
@@ -19,7 +19,7 @@ pub(super) struct Layering {
 impl Writer {
     /// Writes a group up to what is in it.
     pub(super) fn begin(&mut self, scene: &Scene<'_>, layer: &Layer<'_>, scale: f64) {
-        let reach = || scene.reach(scene.content(layer), Frame::Own, Effect::reach_of_all);
+        let reach = || scene.reach(scene.content(layer), Coordinates::Own, Effect::reach_of_all);
         let defined = self.defined_layering(scene, layer, reach, scale);
         self.out.begin("g");
         self.name(layer.name());
@@ -96,7 +96,7 @@ impl Writer {
         self.out.begin("mask");
         self.out.attribute("id", &id);
         self.out.attribute("maskUnits", "userSpaceOnUse");
-        let reach = scene.reach(mask.commands.clone(), Frame::Own, Effect::reach_of_all);
+        let reach = scene.reach(mask.commands.clone(), Coordinates::Own, Effect::reach_of_all);
         self.region(&reach.unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO }));
         if mask.kind() == LayerKind::Mask(MaskKind::Alpha) {
             self.out.attribute("style", "mask-type:alpha");
