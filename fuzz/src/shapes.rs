@@ -3,7 +3,7 @@
 use std::time::{Duration, Instant};
 
 use arbitrary::{Result, Unstructured};
-use chordane::ground::Allowance;
+use chordane::ground::{Budget, Stopped};
 use chordane::prelude::*;
 use chordane::raster::DrawError;
 
@@ -18,9 +18,9 @@ pub fn reshapes(bytes: &[u8]) {
     let mut bytes = Unstructured::new(bytes);
     let Ok((path, numbers)) = start_of_chain(&mut bytes) else { return };
     let begin = Instant::now();
-    let allowance =
-        Allowance::new(move || (begin.elapsed() > Duration::from_secs(3)).then(|| "enough".to_owned()));
-    allowance.within(|| {
+    let budget =
+        Budget::new(move || (begin.elapsed() > Duration::from_secs(3)).then(|| Stopped::new("enough")));
+    budget.within(|| {
         let mut path = path;
         for _ in 0..4 {
             let Ok(next) = step(numbers, &mut bytes, &path) else { break };

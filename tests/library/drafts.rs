@@ -255,7 +255,7 @@ fn the_areas_of_a_picture_become_shapes_of_few_vertices() {
         .add(sail.fill("#c8553d"))
         .add(ellipse((230.0, 80.0), 60.0, 35.0).fill("#2f6f73"))
         .add(circle((300.0, 150.0), 1.5).fill("#20303c"));
-    let draft = Draft::of_picture(&photographed(&page), 0.75);
+    let draft = Draft::of_picture(&photographed(&page), 0.75).unwrap();
     let shapes: Vec<_> = draft.shapes().collect();
     // The sail and its vent, and the ellipse; the speck is none.
     assert_eq!(shapes.len(), 3);
@@ -276,8 +276,11 @@ fn the_areas_of_a_picture_become_shapes_of_few_vertices() {
             assert!(off < 1.1, "{off} at {}", station.point());
         }
     }
-    assert_eq!(Draft::of_picture(&photographed(&sheet(40.0, 30.0).ground("white")), 0.75), Draft::new());
-    assert_eq!(Draft::of_picture(&Picture::from_rgba(1, 1, vec![[0; 4]]), f64::NAN), Draft::new());
+    assert_eq!(
+        Draft::of_picture(&photographed(&sheet(40.0, 30.0).ground("white")), 0.75).unwrap(),
+        Draft::new()
+    );
+    assert_eq!(Draft::of_picture(&Picture::from_rgba(1, 1, vec![[0; 4]]), f64::NAN).unwrap(), Draft::new());
 }
 
 /// Whatever polygon is drawn: its corners are found.
@@ -290,7 +293,7 @@ fn corners_of_random_sails_are_found() {
             around(count).map(|angle| pt(100.0, 100.0) + polar(angle, dice.between(60.0, 85.0))).collect();
         let sail = Path::closed(corners.iter().copied());
         let page = sheet(200.0, 200.0).ground("white").add(sail.fill("#2f6f73"));
-        let draft = Draft::of_picture(&photographed(&page), 0.75);
+        let draft = Draft::of_picture(&photographed(&page), 0.75).unwrap();
         let [shape] = &draft.shapes().collect::<Vec<_>>()[..] else { panic!("there is one sail") };
         for corner in corners {
             let near = shape.vertices().iter().map(|vertex| vertex.at.distance(corner));
@@ -333,7 +336,7 @@ fn holes_of_proposed_outlines_belong_to_their_shapes() {
         .add(hoop(80.0, 60.0).fill("#c8553d"))
         .add(hoop(200.0, 44.0).fill("#2f6f73"))
         .add(hoop(300.0, 30.0).fill("#c8553d"));
-    let draft = Draft::of_picture(&photographed(&page), 0.75);
+    let draft = Draft::of_picture(&photographed(&page), 0.75).unwrap();
     let holes: Vec<_> = draft.shapes().map(|shape| (shape.id(), shape.hole_of())).collect();
     assert_eq!(holes, [(1, None), (2, Some(1)), (3, None), (4, Some(3)), (5, None), (6, Some(5))]);
     for shape in draft.shapes().filter(|shape| shape.hole_of().is_some()) {

@@ -2,6 +2,7 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
+mod answers;
 mod bad_input;
 mod clips;
 mod combine;

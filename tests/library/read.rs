@@ -419,14 +419,14 @@ fn what_documents_stand_for_is_limited() {
 
 #[test]
 fn reading_and_drawing_stop_when_they_must() {
-    use chordane::ground::Allowance;
-    let none = Allowance::new(|| Some("enough; draw less".to_owned()));
+    use chordane::ground::{Budget, Stopped};
+    let none = Budget::new(|| Some(Stopped { advice: "draw less".to_owned(), ..Stopped::new("enough") }));
     let shapes = "<rect width='9' height='9'/>".repeat(10_000);
     let text = format!("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'>{shapes}</svg>");
     let read = none.within(|| Sheet::read_document(text.as_bytes()).map(|_| ())).unwrap_err();
     assert_eq!(read.to_string(), "line 1: enough; draw less");
     let sheet = Sheet::read_document(text.as_bytes()).unwrap().sheet;
-    let none = || Allowance::new(|| Some("enough".to_owned()));
+    let none = || Budget::new(|| Some(Stopped::new("enough")));
     assert!(none().within(|| sheet.pixels()).unwrap_err().to_string().ends_with("enough"));
     assert!(none().within(|| sheet.svg()).unwrap_err().to_string().ends_with("enough"));
     assert!(none().within(|| sheet.check()).unwrap_err().to_string().ends_with("enough"));

@@ -8,6 +8,7 @@ use std::time::{Duration, Instant};
 use chordane::sheet::WriteOptions;
 use chordane_score::{Limits, Runner, Settings};
 
+use crate::memory::megabytes;
 use crate::twins::drawn_examples;
 
 /// What stands in the place of each number.
@@ -75,7 +76,7 @@ fn numbers_and_lists_of_a_text() {
 
 #[test]
 fn every_word_answers_whatever_it_is_given() {
-    let limits = Limits { time: Duration::from_millis(300), memory: 256 << 20, ..Limits::default() };
+    let limits = Limits { time: Duration::from_millis(300), ..megabytes(256) };
     let mut cases: Vec<(String, String)> = Vec::new();
     for (word, source, _) in drawn_examples() {
         let own = source.lines().take(word.example.lines().count()).map(|line| line.len() + 1).sum::<usize>();

@@ -7,6 +7,7 @@ mod extremes;
 mod holds;
 mod language;
 mod loops;
+mod memory;
 mod rewriting;
 mod runs;
 mod scripts;

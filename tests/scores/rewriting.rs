@@ -6,7 +6,7 @@ use std::time::{Duration, Instant};
 
 use chordane::chance::Dice;
 use chordane::check::Finding;
-use chordane::ground::Allowance;
+use chordane::ground::{Budget, Stopped};
 use chordane::number::{Point, pt};
 use chordane_score::{Holds, Limits, Runner, Score, Script, Settings, Stage, mended};
 
@@ -282,15 +282,15 @@ fn taking_out_undoes_putting_in() {
 fn a_run_is_called_off_from_outside() {
     let stop = Arc::new(AtomicBool::new(false));
     let asked = Arc::clone(&stop);
-    let allowance =
-        Allowance::new(move || asked.load(Ordering::Relaxed).then(|| "enough of that; go on".to_owned()));
+    let stopped = || Stopped { advice: "go on".to_owned(), ..Stopped::new("enough of that") };
+    let budget = Budget::new(move || asked.load(Ordering::Relaxed).then(stopped));
     let endless = script("let n = 0; loop { n += 1; }");
     let begin = Instant::now();
     std::thread::spawn(move || {
         std::thread::sleep(Duration::from_millis(80));
         stop.store(true, Ordering::Relaxed);
     });
-    let mistake = allowance.within(|| endless.sheet()).unwrap_err();
+    let mistake = budget.within(|| endless.sheet()).unwrap_err();
     assert_eq!((mistake.to_string().as_str(), mistake.advice()), ("enough of that", Some("go on")));
     assert!(begin.elapsed() < Duration::from_secs(10));
 }

@@ -71,32 +71,3 @@ fn a_score_in_rust_runs_alike() {
     assert_eq!((found[0].path, found[0].contour, found[0].at), (None, None, pt(20.0, 15.0)));
     assert_eq!(found[0].message, "the knob \"dots\" changes nothing of the drawing");
 }
-
-/// The same score with the same limit passes or fails alike alone and beside others: memory means what this run holds.
-#[test]
-fn memory_is_counted_run_by_run() {
-    let holding = |megabytes: usize| {
-        format!(
-            "let all = [];\nfor i in 0..{megabytes} {{ all.push(polygon([0, 0], 60000, i + 1)); }}\n\
-             let spin = 0;\nwhile spin < 5000 {{ spin += 1; }}\nsheet(9, 9).add(all[0].stroke(\"teal\", 1))"
-        )
-    };
-    let limits = Limits { memory: 48 << 20, ..Limits::default() };
-    let (little, much) = (holding(10), holding(60));
-    let little = Runner::read("little.chord", little, limits).unwrap();
-    let much = Runner::read("much.chord", much, limits).unwrap();
-    assert!(little.run(&Settings::new()).sheet().is_ok());
-    let told = much.run(&Settings::new()).sheet().unwrap_err().to_string();
-    assert_eq!(told, "the score takes more than 48 MB of memory");
-    // Eight at once hold far more than 48 MB together, and what they leave is kept meanwhile.
-    let runs: Vec<_> = std::thread::scope(|scope| {
-        let threads: Vec<_> = (0..8)
-            .map(|_| scope.spawn(|| (0..3).map(|_| little.run(&Settings::new())).collect::<Vec<_>>()))
-            .collect();
-        threads.into_iter().flat_map(|thread| thread.join().unwrap()).collect()
-    });
-    for run in &runs {
-        assert!(run.sheet().is_ok(), "{:?}", run.sheet());
-    }
-    assert!(much.run(&Settings::new()).sheet().is_err());
-}

@@ -5,6 +5,8 @@ use std::time::{Duration, Instant};
 
 use chordane_score::{Limits, Mistake, Runner, Score, Script, Settings, words};
 
+use crate::memory::megabytes;
+
 fn run(source: &str) -> Result<chordane::sheet::Sheet, Mistake> {
     Script::read("kite.chord", source, Limits::default())?.sheet()
 }
@@ -242,11 +244,11 @@ fn scripts_are_bounded() {
     let few = Limits { steps: 100_000, ..Limits::default() };
     assert_eq!(
         told_within("loop { }", few),
-        "1:6 the score takes more than 100000 steps (look for a loop that never ends, or raise the limit with --max-steps)"
+        "1:6 the score takes more than 100000 steps (look for a loop that never ends, or raise the limit)"
     );
     let short = Limits { time: Duration::from_millis(200), steps: u64::MAX, ..Limits::default() };
     assert!(told_within("let a = 0; loop { a += 1; }", short).contains("runs for more than 0.2 seconds"));
-    let small = Limits { memory: 64 << 20, ..Limits::default() };
+    let small = megabytes(64);
     let hoard = "let all = []; loop { let more = []; more.pad(200000, 0); all.push(|| more); let x = around(900000); all.push(polygon([0, 0], 900000, 5)); }";
     assert!(
         told_within(hoard, small).contains("takes more than 64 MB of memory"),
@@ -254,12 +256,12 @@ fn scripts_are_bounded() {
         told_within(hoard, small)
     );
     assert!(
-        told("let a = \"x\"; loop { a += a; }").contains("--max-text"),
+        told("let a = \"x\"; loop { a += a; }").contains("the text gets longer than 1000000 characters"),
         "{}",
         told("let a = \"x\"; loop { a += a; }")
     );
     // What doubles in each turn is caught before it doubles often.
-    let some = Limits { memory: 100 << 20, ..Limits::default() };
+    let some = megabytes(100);
     for doubling in [
         "let p = circle([0, 0], 5); loop { p = p.and(p); }",
         "let g = group().add(circle([0, 0], 5)); loop { g = group().add(g).add(g); }",
@@ -272,7 +274,7 @@ fn scripts_are_bounded() {
     let nested = "let g = group(); loop { g = group().add(g); }";
     assert!(told(nested).contains("201 groups inside one another are too many"), "{}", told(nested));
     assert!(told("fn deeper(n) { deeper(n + 1) } deeper(0)").contains("more than 64 deep"));
-    assert!(told("around(2000000)").contains("--max-list"));
+    assert!(told("around(2000000)").contains("or raise the limit"));
     assert!(told("polygon([0, 0], 1000000000, 5)").contains("too many"));
     let nested = format!("{}1{}", "(".repeat(5000), ")".repeat(5000));
     assert!(told(&nested).contains("expressions are nested too deep"), "{}", told(&nested));
@@ -600,7 +602,7 @@ fn words_that_loop_inside_agree_with_loops() {
         ),
     ] {
         let told = message_and_advice(source);
-        assert_eq!((told.0.as_str(), told.1.as_str()), (what, "the limit can be raised with --max-list"));
+        assert_eq!((told.0.as_str(), told.1.as_str()), (what, "make it shorter, or raise the limit"));
     }
 }
 

@@ -483,7 +483,7 @@ fn measures() -> Vec<Twin> {
         twin("inside", circle(O, 40.0).inside((10.0, 10.0))),
         twin("vertices", Path::closed(circle(O, 40.0).contours()[0].vertices())),
         twin("crosses_itself", star_polygon(O, 5, 2, 40.0).crosses_itself().unwrap()),
-        twin("vertex_gap", rectangle(O, 30.0, 8.0).vertex_gap().unwrap()),
+        twin("vertex_gap", rectangle(O, 30.0, 8.0).vertex_gap().unwrap().unwrap()),
         twin("signed_area", ten().signed_area()),
         twin("area", ten().and(&circle((5.0, 0.0), 10.0)).area().unwrap()),
         twin("centroid", quarter(90.0).centroid().unwrap().unwrap()),
@@ -642,12 +642,12 @@ fn given() -> Vec<Twin> {
     let mut kept = Stage::new(Settings::new());
     kept.seed(7);
     let mut dots = dice("dots");
-    let apart = dots.scatter_apart(&circle(O, 40.0), 6.0);
+    let apart = dots.scatter_apart(&circle(O, 40.0), 6.0).unwrap();
     let few = dots.take(&apart, 12);
     let patch = dice("patch").keep_if(
         200,
-        |dice| Path::closed(dice.scatter(&rectangle(O, 90.0, 90.0), 5)),
-        |patch| !patch.crosses_itself().unwrap() && patch.vertex_gap() > Some(20.0),
+        |dice| Path::closed(dice.scatter(&rectangle(O, 90.0, 90.0), 5).unwrap()),
+        |patch| !patch.crosses_itself().unwrap() && patch.vertex_gap().unwrap() > Some(20.0),
     );
     vec![
         twin("knob", start(O).quad((50.0, 60.0 * sag), (100.0, 0.0)).open()),
@@ -665,9 +665,9 @@ fn given() -> Vec<Twin> {
         twin("shuffle", order),
         twin("take", dice("order").take(&[1.0, 2.0, 3.0, 4.0], 2)),
         twin("normal", dice("tail").normal(100.0, 15.0)),
-        twin("inside", dice("dot").inside(&circle(O, 40.0)).unwrap()),
-        twin("scatter", dice("dots").scatter(&circle(O, 40.0), 50)),
-        twin("scatter_apart", dice("dots").scatter_apart(&circle(O, 40.0), 6.0)),
+        twin("inside", dice("dot").inside(&circle(O, 40.0)).unwrap().unwrap()),
+        twin("scatter", dice("dots").scatter(&circle(O, 40.0), 50).unwrap()),
+        twin("scatter_apart", dice("dots").scatter_apart(&circle(O, 40.0), 6.0).unwrap()),
         twin("scatter_apart", few),
         twin("wander", dice("gust").wander(0.4)),
         twin("wander", dice("gust").wander_over(0.4, 2.7)),

@@ -300,7 +300,7 @@ impl ClipPlan {
     ) -> Result<(), Failure> {
         let first = pixels(0)?;
         let own = (first.width(), first.height());
-        let options = self.options(pixels, bar);
+        let options = self.options(pixels, bar)?;
         let mut clip = Clip::begin(&mut *out, self.format, own, options).map_err(failed)?;
         bar.inc(1);
         let a_round = (MOST_HELD / bytes_of(own).max(1)).clamp(1, FRAMES_A_ROUND);
@@ -330,18 +330,17 @@ impl ClipPlan {
     }
 
     /// For a GIF file with the colours that its frames share: some of them are drawn for that before the others.
-    fn options(&self, pixels: &Draw<'_>, bar: &ProgressBar) -> ClipOptions {
+    fn options(&self, pixels: &Draw<'_>, bar: &ProgressBar) -> Result<ClipOptions, Failure> {
         let options = ClipOptions::new(self.count, self.seconds).dither(self.dither);
         if self.format != ClipFormat::Gif || !self.shared {
-            return options;
+            return Ok(options);
         }
         bar.set_message("colours");
         let looked_at: Vec<usize> = (0..self.count).step_by(self.count.div_ceil(LOOKED_AT)).collect();
-        // What fails is told when it comes to its turn.
         let some: Vec<Pixels> =
-            looked_at.par_iter().with_max_len(1).filter_map(|frame| pixels(*frame).ok()).collect();
+            looked_at.par_iter().with_max_len(1).map(|frame| pixels(*frame)).collect::<Result<_, _>>()?;
         bar.set_message("");
-        options.palette(Palette::of(&some))
+        Ok(options.palette(Palette::of(&some)))
     }
 }
 

@@ -12,6 +12,7 @@ use chordane_score::{Limits, Runner, Settings};
 use crate::clip::ClipPlan;
 use crate::failure::Failure;
 use crate::input::Origin;
+use crate::memory::GAUGE;
 use crate::options::DemoOptions;
 use crate::output::{say, time};
 use crate::record::Record;
@@ -189,7 +190,7 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
     for (name, _, source) in SCORES {
         let file = format!("{name}.chord");
         let settings = Settings::new();
-        let runner = Runner::read(&file, *source, Limits::default())?;
+        let runner = Runner::read(&file, *source, Limits { gauge: Some(GAUGE), ..Limits::default() })?;
         let run = runner.run(&settings);
         let settings = settings.seed(run.seed());
         let moves = run.moves();

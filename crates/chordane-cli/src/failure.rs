@@ -11,60 +11,93 @@ use chordane_score::Mistake;
 use miette::{GraphicalReportHandler, GraphicalTheme, ThemeStyles};
 
 /// Why the command did not do what it was asked for.
-#[derive(Debug, thiserror::Error)]
-pub(crate) enum Failure {
-    /// The score has a mistake, with its place.
-    #[error(transparent)]
-    Score(Box<Mistake>),
-    /// The input is at fault in another way.
-    #[error("{message}")]
-    Input { message: String, mend: String },
-    /// The call is at fault.
-    #[error("{message}")]
-    Call { message: String, mend: String },
-    /// The machine is at fault.
-    #[error("{message}")]
-    Machine { message: String, mend: String },
+#[derive(Clone, Debug, thiserror::Error)]
+#[error("{message}")]
+pub(crate) struct Failure {
+    pub(crate) cause: Cause,
+    pub(crate) message: String,
+    /// What to do about it.
+    pub(crate) mend: String,
+    /// The mistake in a score, with its place.
+    pub(crate) mistake: Option<Box<Mistake>>,
+}
+
+/// What is at fault, with the exit code.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Cause {
+    Input = 1,
+    Call = 2,
+    Machine = 3,
+}
+
+/// The options that change the settings which errors name.
+const OPTIONS: [(&str, &str); 8] = [
+    ("steps", "--max-steps"),
+    ("time", "--max-seconds"),
+    ("memory", "--max-memory"),
+    ("list", "--max-list"),
+    ("text", "--max-text"),
+    ("marks", "--marks FILE"),
+    ("marks held", "--marks-held"),
+    ("picture", "--picture NAME=FILE"),
+];
+
+/// Advice with the option that carries it out.
+fn with_option(advice: &str, setting: &str) -> String {
+    match OPTIONS.iter().find(|(name, _)| *name == setting) {
+        Some((_, option)) => format!("{advice} with {option}"),
+        None => advice.to_owned(),
+    }
 }
 
 impl From<Mistake> for Failure {
     fn from(mistake: Mistake) -> Self {
-        Self::Score(Box::new(mistake))
+        let mistake = match (mistake.advice(), mistake.setting()) {
+            (Some(advice), Some(setting)) => {
+                let advice = with_option(advice, setting);
+                mistake.advised(advice)
+            }
+            _ => mistake,
+        };
+        let mend = mistake.advice().unwrap_or_default().to_owned();
+        Self { cause: Cause::Input, message: mistake.to_string(), mend, mistake: Some(Box::new(mistake)) }
     }
 }
 
 impl Failure {
+    fn new(cause: Cause, message: impl Into<String>, mend: impl Into<String>) -> Self {
+        Self { cause, message: message.into(), mend: mend.into(), mistake: None }
+    }
+
     pub(crate) fn input(message: impl Into<String>, mend: impl Into<String>) -> Self {
-        Self::Input { message: message.into(), mend: mend.into() }
+        Self::new(Cause::Input, message, mend)
     }
 
     pub(crate) fn call(message: impl Into<String>, mend: impl Into<String>) -> Self {
-        Self::Call { message: message.into(), mend: mend.into() }
+        Self::new(Cause::Call, message, mend)
     }
 
     pub(crate) fn machine(message: impl Into<String>, mend: impl Into<String>) -> Self {
-        Self::Machine { message: message.into(), mend: mend.into() }
+        Self::new(Cause::Machine, message, mend)
     }
 
     /// A fault of what is drawn. That the work was stopped says itself what to do.
     pub(crate) fn of_fault(fault: &Fault, mend: &str) -> Self {
         match fault.kind() {
-            FaultKind::Stopped { why } => {
-                let (message, mend) = why.split_once("; ").unwrap_or((why, mend));
-                Self::input(message, mend)
-            }
+            FaultKind::Stopped(why) => Self::input(&why.what, with_option(&why.advice, why.setting)),
             _ => Self::input(fault.to_string(), mend),
         }
     }
 
     /// Why a document could not be read.
     pub(crate) fn of_reading(name: &str, error: &ReadError) -> Self {
-        let told = format!("{name}: {error}");
-        let (message, mend) = match error {
-            ReadError::Stopped { .. } => told.split_once("; ").unwrap_or((&told, "mend the document")),
-            _ => (told.as_str(), "mend the document"),
-        };
-        Self::input(message, mend)
+        match error {
+            ReadError::Stopped { line, why } => Self::input(
+                format!("{name}: line {line}: {}", why.what),
+                with_option(&why.advice, why.setting),
+            ),
+            _ => Self::input(format!("{name}: {error}"), "mend the document"),
+        }
     }
 
     /// Why something could not be drawn. A size that was asked for is the call's fault.
@@ -123,23 +156,9 @@ impl Failure {
         )
     }
 
-    /// The same once more.
-    pub(crate) fn again(&self) -> Self {
-        match self {
-            Self::Score(mistake) => Self::Score(mistake.clone()),
-            Self::Input { message, mend } => Self::input(message, mend),
-            Self::Call { message, mend } => Self::call(message, mend),
-            Self::Machine { message, mend } => Self::machine(message, mend),
-        }
-    }
-
-    /// 1 the input, 2 the call, 3 the machine is at fault.
+    /// The exit code.
     pub(crate) fn code(&self) -> u8 {
-        match self {
-            Self::Score(_) | Self::Input { .. } => 1,
-            Self::Call { .. } => 2,
-            Self::Machine { .. } => 3,
-        }
+        self.cause as u8
     }
 
     /// Says it on standard error.
@@ -150,17 +169,16 @@ impl Failure {
         let styles = if coloured { ThemeStyles::ansi() } else { ThemeStyles::none() };
         let theme = GraphicalTheme { styles, ..GraphicalTheme::unicode_nocolor() };
         let mut text = String::new();
-        match self {
-            Self::Score(mistake) => {
+        match &self.mistake {
+            Some(mistake) => {
                 let handler = GraphicalReportHandler::new_themed(theme).with_width(100).with_links(false);
                 if handler.render_report(&mut text, mistake.as_ref()).is_err() {
                     let _ = write!(text, "{mistake}");
                 }
             }
-            Self::Input { message, mend }
-            | Self::Call { message, mend }
-            | Self::Machine { message, mend } => {
-                let _ = writeln!(text, "error: {}\n  help: {}", visible(message), visible(mend));
+            None => {
+                let (message, mend) = (visible(&self.message), visible(&self.mend));
+                let _ = writeln!(text, "error: {message}\n  help: {mend}");
             }
         }
         // Where standard error is closed too, there is nobody to tell.

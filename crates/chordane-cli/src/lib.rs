@@ -28,6 +28,7 @@ mod knobs;
 mod live;
 mod manual;
 mod marks;
+mod memory;
 mod moving_svg;
 mod options;
 mod output;

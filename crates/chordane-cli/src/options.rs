@@ -5,6 +5,7 @@ use std::net::IpAddr;
 use std::path::PathBuf;
 use std::time::Duration;
 
+use crate::memory::GAUGE;
 use chordane::ground::Named;
 use chordane::picture::BoneLayer;
 use chordane::sheet::MAX_SIDE;
@@ -396,6 +397,7 @@ impl LimitOptions {
             memory: self.max_memory.saturating_mul(1 << 20),
             list: self.max_list,
             text: self.max_text,
+            gauge: Some(GAUGE),
             ..Limits::default()
         }
     }

@@ -205,7 +205,7 @@ pub(crate) fn score(
     // What is at fault for all of them, and what is not the score's fault, is told alone.
     let all_failed = failures().count() == count;
     if let Some((_, failure)) = failures().find(|(_, failure)| all_failed || failure.code() != 1) {
-        return Err(failure.again());
+        return Err(failure.clone());
     }
     let caption = |(i, (variant, made)): (usize, (&Variant, &Made))| {
         let failed = if matches!(made, Made::Failed(_)) { ": failed" } else { "" };
@@ -550,9 +550,10 @@ mod tests {
             ("sag=0..1:0", "has 0 steps; 1 to 1000 are allowed"),
             ("sag=0..1:100000", "has 100000 steps; 1 to 1000 are allowed"),
         ] {
-            let Err(Failure::Call { message, mend: told }) = Range::read(bad) else { panic!("{bad}") };
-            assert_eq!(message, format!("--over {bad} {what}"));
-            assert_eq!(told, mend, "{bad}");
+            let Err(failure) = Range::read(bad) else { panic!("{bad}") };
+            assert_eq!(failure.code(), 2);
+            assert_eq!(failure.message, format!("--over {bad} {what}"));
+            assert_eq!(failure.mend, mend, "{bad}");
         }
     }
 }

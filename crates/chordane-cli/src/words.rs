@@ -22,6 +22,23 @@ pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
     print(text.as_bytes())
 }
 
+/// The options that go with a word.
+const OPTIONS: [(&str, &str); 13] = [
+    ("asked_size", "Asked for with --size WxH, or with --sizes of chordane vary."),
+    ("dice", "--seed 7 draws another one; --seed new picks one and says which."),
+    ("knob", "Set with --set NAME=VALUE; --list-knobs shows all knobs of a score."),
+    ("mark", "Marks are handed in with --marks FILE."),
+    ("mark_numbers", "Marks are handed in with --marks FILE."),
+    ("marks_closed", "Marks are handed in with --marks FILE."),
+    ("marks_open", "Marks are handed in with --marks FILE."),
+    ("phase", "One moment is drawn with --phase 0.25, a clip with --frames 24."),
+    ("picture", "A picture is handed in with --picture NAME=FILE."),
+    ("pointer", "Given with --pointer X,Y, or moved by --track FILE."),
+    ("pointer_down", "Given with --pointer X,Y, or moved by --track FILE."),
+    ("seconds", "The length of the loop is set with --seconds."),
+    ("seed", "--seed 7 draws another one; --seed new picks one and says which."),
+];
+
 /// The width up to which a word's form stands beside what it does.
 const FORM_WIDTH: usize = 34;
 
@@ -70,6 +87,9 @@ fn found(asked: &str) -> Result<String, Failure> {
         text = words::named(name).map(one).collect();
     }
     if !text.is_empty() {
+        text.extend(
+            OPTIONS.iter().filter(|(word, _)| *word == name).map(|(_, said)| format!("  {said}\n\n")),
+        );
         return Ok(text);
     }
     if let Some(write) = words::by_meaning(name) {
@@ -126,4 +146,20 @@ fn one(word: &Word) -> String {
     }
     text.push('\n');
     text
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn options_go_with_words_that_there_are() {
+        for (word, said) in OPTIONS {
+            assert!(
+                found(word)
+                    .is_ok_and(|text| text.contains("gives") && text.ends_with(&format!("  {said}\n\n"))),
+                "{word}"
+            );
+        }
+    }
 }

@@ -22,7 +22,9 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
                 let corner = |_| cell.at(dice.between(0.05, 0.95), dice.between(0.05, 0.95));
                 Path::closed([0; 6].map(corner))
             },
-            |patch| patch.crosses_itself() == Ok(false) && patch.vertex_gap() > Some(30.0),
+            |patch| {
+                patch.crosses_itself() == Ok(false) && patch.vertex_gap().is_ok_and(|gap| gap > Some(30.0))
+            },
         )?;
         let cloth = *dice.pick(&["#c8553d", "#2f6f73", "#7d4e7a"]).unwrap_or(&"#20303c");
         sheet = sheet.add(patch.fill(cloth));
@@ -31,8 +33,8 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let (crowd, apart) = (circle((130.0, 320.0), 95.0), circle((510.0, 320.0), 95.0));
     let mut dots = Dice::new(seed, "dots");
     let dot = circle((0.0, 0.0), 2.4).fill("#20303c");
-    let even = dots.scatter_apart(&apart, 13.0);
-    sheet = sheet.add(copies_at(dot.clone(), dots.scatter(&crowd, even.len()))).add(copies_at(dot, even));
+    let even = dots.scatter_apart(&apart, 13.0)?;
+    sheet = sheet.add(copies_at(dot.clone(), dots.scatter(&crowd, even.len())?)).add(copies_at(dot, even));
     // A rim that gusts move smoothly, all the way round.
     let gust = Dice::new(seed, "gust");
     let rim = trail(240, |share| polar(turns(share), 70.0 + 22.0 * gust.wander_loop(share, 9.0)));

@@ -77,7 +77,7 @@ impl<'a> Call<'a> {
             return Ok(());
         }
         let told = format!("`{}`: a list of {count} values is too long; give at most {most}", self.name);
-        Err(Refusal::new(told).advise("the limit can be raised with --max-list"))
+        Err(Refusal::new(told).set("list", "make it shorter, or raise the limit"))
     }
 
     /// Looks at what the score is given.

@@ -7,7 +7,7 @@ use std::any::TypeId;
 use std::sync::{Arc, Mutex, OnceLock};
 
 use chordane::chance::Dice;
-use chordane::ground::Allowance;
+use chordane::ground::Budget;
 use chordane::number::Cell;
 use chordane::prelude::*;
 use rhai::packages::{BasicArrayPackage, BasicIteratorPackage, BasicMapPackage, CorePackage, Package};
@@ -27,14 +27,14 @@ use crate::values::{Builder, ScoreKeys, ScoreStamp, description, numbers_in, sho
 use crate::words::{self, Kind, Word};
 
 /// An engine that reads scripts, until reading has to stop, and gathers the numbers in them.
-pub(crate) fn reader(limits: &Limits, allowance: &Allowance, gathered: &Arc<Mutex<Gathered>>) -> Engine {
+pub(crate) fn reader(limits: &Limits, budget: &Budget, gathered: &Arc<Mutex<Gathered>>) -> Engine {
     let mut engine = plain(limits);
     // Reading a text or a name takes the square of its length.
     engine.set_max_string_size(limits.text.clamp(1, LONGEST_WORD));
-    let (allowance, gathered) = (allowance.clone(), Arc::clone(gathered));
+    let (budget, gathered) = (budget.clone(), Arc::clone(gathered));
     #[allow(deprecated, reason = "the engine's way to say that a call may change; its version is pinned")]
     engine.on_parse_token(move |token, place, _| {
-        if allowance.ask().is_some() {
+        if budget.ask().is_some() {
             return Token::EOF;
         }
         if let Ok(mut gathered) = gathered.lock() {
@@ -79,8 +79,8 @@ pub(crate) fn engine(running: &Arc<Running>) -> Engine {
     let (told, asked) = (Arc::clone(running), Arc::clone(running));
     engine.on_print(move |text| told.stage(|stage| stage.print(text)));
     engine.on_debug(move |text, _, _| asked.stage(|stage| stage.print(text)));
-    let spent = Arc::clone(running);
-    engine.on_progress(move |_| spent.spent().map(|why| why.text().into()));
+    let asked = Arc::clone(running);
+    engine.on_progress(move |_| asked.exhausted().map(Dynamic::from));
     engine
 }
 
@@ -252,12 +252,28 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
             let line = context.call_position().line();
             running.stage(|stage| stage.gave(|| Traced { word: name, line, values: numbers_in(made) }));
         }
+        if let Ok(made) = &made {
+            running.memory.count(|| bytes_of(made));
+        }
         running.stopped_in(name).map_or(made, Err).map_err(Into::into)
     };
     let func =
         RhaiFunc::Method { func: Shared::new(run), has_context: true, is_pure: true, is_volatile: true };
     let any = vec![TypeId::of::<Dynamic>(); arity];
     FuncRegistration::new(name).in_global_namespace().set_into_module_raw(module, any, func);
+}
+
+/// The bytes of a value that a word has made, if they are many.
+fn bytes_of(made: &Dynamic) -> usize {
+    const MIN_BYTES: usize = 1 << 16;
+    let bytes = if let Some(path) = made.read_lock::<Path>() {
+        path.contours().iter().map(Contour::heap_bytes).sum()
+    } else if let Ok(list) = made.as_array_ref() {
+        list.len() * size_of::<Dynamic>()
+    } else {
+        made.as_immutable_string_ref().map_or(0, |text| text.len())
+    };
+    if bytes < MIN_BYTES { 0 } else { bytes }
 }
 
 /// What a share of a length is where no length is at hand.
@@ -290,5 +306,5 @@ fn unfitting(forms: &[&'static Word], values: &[&Dynamic]) -> Refusal {
             (message, word.on.first().and_then(|kind| kind.mend()))
         }
     };
-    Refusal { message, advice: mend.map(str::to_owned) }
+    Refusal { message, advice: mend.map(str::to_owned), setting: None }
 }

@@ -10,37 +10,26 @@ use crate::refusal::Refusal;
 use crate::values::{description, plain_type};
 use crate::words;
 
-/// An error of the engine in plain words: message, advice, place.
-pub(crate) fn explain(
-    error: &EvalAltResult,
-    limits: &Limits,
-    known: &[String],
-) -> (String, Option<String>, Position) {
+/// An error of the engine in plain words: the message with advice, and the position.
+pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) -> (Refusal, Position) {
     use EvalAltResult as E;
     let place = error.position();
-    let plain = |text: String| (text, None, place);
-    match error {
-        E::ErrorInFunctionCall(_, _, inner, _) => explain(inner, limits, known),
-        E::ErrorParsing(kind, _) => {
-            let (message, advice) = unreadable(kind);
-            (message, advice, place)
-        }
+    let plain = |message: String| (message, None);
+    let (message, advice) = match error {
+        E::ErrorInFunctionCall(_, _, inner, _) => return explain(inner, limits, known),
+        E::ErrorParsing(kind, _) => unreadable(kind),
         E::ErrorVariableNotFound(name, _) if known.contains(name) => (
             format!("`{name}` is not known here: it is made further down, or within braces that end before"),
             Some(format!("make it above: let {name} = ..")),
-            place,
         ),
-        E::ErrorVariableNotFound(name, _) => (
-            format!("there is nothing called `{name}`"),
-            meant(name, known.iter().map(String::as_str)),
-            place,
-        ),
+        E::ErrorVariableNotFound(name, _) => {
+            (format!("there is nothing called `{name}`"), meant(name, known.iter().map(String::as_str)))
+        }
         E::ErrorArrayBounds(count, at, _) => {
             let values = if *count == 1 { "1 value".to_owned() } else { format!("{count} values") };
             (
                 format!("there is no place {at} in a list of {values}"),
                 Some("places are counted from 0, and from -1 at the end".to_owned()),
-                place,
             )
         }
         E::ErrorDataRace(name, _) => {
@@ -51,58 +40,49 @@ pub(crate) fn explain(
                     "take out what the function needs first: let n = list.len(); list.map(|v| v / n)"
                         .to_owned(),
                 ),
-                place,
             )
         }
         E::ErrorTooManyVariables(_) => (
             format!("there are more than {MOST_NAMES} names of values at once"),
             Some("keep values in a list".to_owned()),
-            place,
         ),
         E::ErrorPropertyNotFound(name, _) | E::ErrorDotExpr(name, _) => {
             let (property, of) = property(name);
-            (format!("{of} has no `{property}`"), meant(&property, words::all().map(|word| word.name)), place)
+            (format!("{of} has no `{property}`"), meant(&property, words::all().map(|word| word.name)))
         }
         E::ErrorAssignmentToConstant(name, _) => (
             format!("`{name}` was made with const and cannot be changed"),
             Some(format!("make it with let {name} = ..")),
-            place,
         ),
-        E::ErrorFunctionNotFound(signature, _) => {
-            let (message, advice) = not_found(signature, known);
-            (message, advice, place)
-        }
+        E::ErrorFunctionNotFound(signature, _) => not_found(signature, known),
         E::ErrorMismatchDataType(wanted, given, _) if plain_type(wanted) == plain_type(given) => (
             format!("a whole number is needed here, and this is {} that is not whole", plain_type(given)),
             Some("write floor(..) around it, or round(..)".to_owned()),
-            place,
         ),
         E::ErrorMismatchDataType(wanted, given, _) => {
             plain(format!("{} is needed here, and this is {}", plain_type(wanted), plain_type(given)))
         }
-        E::ErrorFor(_) => (LOOP.to_owned(), Some(LOOP_ADVICE.to_owned()), place),
-        E::ErrorTooManyOperations(_) => (
-            format!("the score takes more than {} steps", limits.steps),
-            Some("look for a loop that never ends, or raise the limit with --max-steps".to_owned()),
-            place,
-        ),
+        E::ErrorFor(_) => (LOOP.to_owned(), Some(LOOP_ADVICE.to_owned())),
+        E::ErrorTooManyOperations(_) => {
+            let told = Refusal::new(format!("the score takes more than {} steps", limits.steps));
+            return (told.set("steps", "look for a loop that never ends, or raise the limit"), place);
+        }
         E::ErrorStackOverflow(_) => (
             format!("functions call each other more than {} deep", limits.depth),
             Some("look for a function that calls itself without end".to_owned()),
-            place,
         ),
-        E::ErrorDataTooLarge(what, _) => (
-            format!("{} here", lower(what)),
-            Some(
-                "a list or text grows too long; the limits can be raised with --max-list and --max-text"
-                    .to_owned(),
-            ),
-            place,
-        ),
-        E::ErrorTerminated(text, _) | E::ErrorRuntime(text, _) => {
-            let text = text.clone().into_string().unwrap_or_else(|_| description(text));
-            let told = Refusal::read(&text);
-            (told.message, told.advice, place)
+        E::ErrorDataTooLarge(what, _) => {
+            let told = Refusal::new(format!("{} here", lower(what)));
+            return (
+                told.set("list", "a list or text grows too long; shorten it, or raise the limit"),
+                place,
+            );
+        }
+        E::ErrorTerminated(value, _) | E::ErrorRuntime(value, _) => {
+            if let Some(refusal) = value.clone().try_cast::<Refusal>() {
+                return (refusal, place);
+            }
+            plain(value.clone().into_string().unwrap_or_else(|_| description(value)))
         }
         other => {
             let mut bare = other.to_string();
@@ -111,7 +91,8 @@ pub(crate) fn explain(
             }
             plain(lower(&bare))
         }
-    }
+    };
+    (Refusal { message, advice, setting: None }, place)
 }
 
 /// What to say of a call such as `circel (i64, f64)` that fits no function.

@@ -6,7 +6,7 @@
 use std::ops::Range;
 use std::time::{Duration, Instant};
 
-use chordane::ground::Allowance;
+use chordane::ground::Budget;
 use chordane::number::Point;
 use chordane::scene::{Grip, GripKind};
 use chordane::sheet::Sheet;
@@ -146,15 +146,15 @@ impl Holds {
                 return false;
             }
             let enough = self.kept >= MOST_KEPT;
-            let allowance = Allowance::current();
-            let moved_by = |number: &usize| match &allowance {
+            let budget = Budget::current();
+            let moved_by = |number: &usize| match &budget {
                 _ if enough => Vec::new(),
-                Some(allowance) => allowance.within(|| self.moved_by(*number)),
+                Some(budget) => budget.within(|| self.moved_by(*number)),
                 None => self.moved_by(*number),
             };
             let moved: Vec<Vec<(u32, Point)>> = some.par_iter().map(moved_by).collect();
             // What was called off says nothing.
-            if allowance.as_ref().is_some_and(|allowance| allowance.ask().is_some()) {
+            if budget.as_ref().is_some_and(|budget| budget.ask().is_some()) {
                 return false;
             }
             for (number, moved) in some.iter().zip(moved) {

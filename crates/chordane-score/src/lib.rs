@@ -55,10 +55,11 @@ mod unkept;
 mod values;
 mod vertices;
 pub mod words;
+mod worker;
 
 pub use holds::{Drag, Dragged, Hold, Holds};
 pub use knob::{Knob, KnobKind, KnobProblem};
-pub use limits::Limits;
+pub use limits::{Gauge, Limits};
 pub use loops::LoopMistake;
 pub use mends::mended;
 pub use mistake::Mistake;

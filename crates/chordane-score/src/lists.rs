@@ -11,7 +11,7 @@ use rhai::{
 };
 
 use crate::refusal::Refusal;
-use crate::running::limits_of;
+use crate::running::{limits_of, running_of};
 use crate::values::{any_number, description};
 
 type Made<T> = Result<T, Box<EvalAltResult>>;
@@ -34,12 +34,14 @@ fn word(name: &str) -> FuncRegistration {
 
 /// Refuses a list that gets longer than it may.
 fn room(context: &NativeCallContext<'_>, list: usize, more: usize) -> Made<()> {
-    let most = limits_of(context)?.list;
+    let running = running_of(context)?;
+    let most = running.limits.list;
     if list.saturating_add(more) <= most {
+        running.memory.count(|| more * size_of::<Dynamic>());
         return Ok(());
     }
     let told = Refusal::new(format!("the list gets longer than {most} values"));
-    Err(told.advise("look for a loop that goes on too long; the limit can be raised with --max-list").into())
+    Err(told.set("list", "look for a loop that goes on too long, or raise the limit").into())
 }
 
 /// The words that make a list longer.
@@ -96,9 +98,7 @@ fn texts(module: &mut Module) {
             return Made::Ok(());
         }
         let told = Refusal::new(format!("the text gets longer than {most} characters"));
-        Err(told
-            .advise("look for a loop that goes on too long; the limit can be raised with --max-text")
-            .into())
+        Err(told.set("text", "look for a loop that goes on too long, or raise the limit").into())
     };
     word("+").set_into_module(module, move |context: NativeCallContext<'_>, a: &str, b: &str| {
         room(&context, a, b)?;
@@ -315,7 +315,7 @@ fn listed(
     let most = limits_of(context)?.list;
     if range.clone().nth(most).is_some() {
         let told = Refusal::new(format!("the range has more than {most} numbers, which is too long a list"));
-        return Err(told.advise("the limit can be raised with --max-list").into());
+        return Err(told.set("list", "make it shorter, or raise the limit").into());
     }
     Ok(range)
 }

@@ -6,6 +6,7 @@ use chordane::ground::visible;
 use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
 
 use crate::edits::edited;
+use crate::refusal::Refusal;
 
 /// One mistake in a score: plain words, the place in the source, and advice where there is some.
 ///
@@ -19,6 +20,7 @@ use crate::edits::edited;
 pub struct Mistake {
     message: String,
     advice: Option<String>,
+    setting: Option<&'static str>,
     place: Option<Place>,
 }
 
@@ -33,12 +35,27 @@ struct Place {
 
 impl Mistake {
     pub(crate) fn new(message: impl Into<String>) -> Self {
-        Self { message: visible(&message.into()).into_owned(), advice: None, place: None }
+        Self { message: visible(&message.into()).into_owned(), advice: None, setting: None, place: None }
     }
 
     pub(crate) fn advise(mut self, advice: Option<String>) -> Self {
         self.advice = advice.map(|advice| visible(&advice).into_owned());
         self
+    }
+
+    /// The mistake that a word made, without its place.
+    pub(crate) fn of_refusal(refusal: Refusal) -> Self {
+        Self { setting: refusal.setting, ..Self::new(refusal.message).advise(refusal.advice) }
+    }
+
+    pub(crate) fn set(self, setting: &'static str, advice: impl Into<String>) -> Self {
+        Self { setting: Some(setting), ..self.advise(Some(advice.into())) }
+    }
+
+    /// The same mistake with other advice: of a program that says how a [setting](Mistake::setting) is set there.
+    #[must_use]
+    pub fn advised(self, advice: impl Into<String>) -> Self {
+        self.advise(Some(advice.into()))
     }
 
     /// Puts the mistake at a line and a column of the source, both counted from 1, columns in characters. The mark
@@ -59,6 +76,21 @@ impl Mistake {
         let source = Arc::new(NamedSource::new(visible(name), source.to_owned()));
         self.place = Some(Place { source, line, column, offset: begin + skipped, length });
         self
+    }
+
+    /// The setting that would change it, where there is one: `steps`, `time`, `memory`, `list` or `text` for a limit, `marks`, `marks held` or
+    /// `picture` for what the score is given. The advice names it in words; a program can add how it is set there.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Runner, Settings};
+    /// let limits = Limits { steps: 100, ..Limits::default() };
+    /// let endless = Runner::read("tail.chord", "loop { }", limits)?.run(&Settings::new()).into_sheet().unwrap_err();
+    /// assert_eq!(endless.setting(), Some("steps"));
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn setting(&self) -> Option<&'static str> {
+        self.setting
     }
 
     /// What could be done about it, where that is known.

@@ -8,6 +8,8 @@ use std::sync::{Arc, Mutex};
 use chordane::ground::{nearest, visible};
 use chordane::sheet::Picture;
 
+use crate::Mistake;
+
 /// No file of a picture is read beyond this.
 const MOST_BYTES: u64 = 64 << 20;
 
@@ -20,7 +22,7 @@ const MOST_BYTES: u64 = 64 << 20;
 /// let dot = Picture::from_rgba(1, 1, vec![[200, 85, 61, 255]]);
 /// let mut stage = Stage::new(Settings::new().pictures(Pictures::new().with("dot.png", dot)));
 /// assert_eq!(stage.picture("dot.png").unwrap().width(), 1);
-/// assert!(stage.picture("dto.png").unwrap_err().contains("did you mean \"dot.png\"?"));
+/// assert!(stage.picture("dto.png").unwrap_err().to_string().contains("did you mean \"dot.png\"?"));
 /// ```
 #[derive(Clone, Debug, Default)]
 pub struct Pictures {
@@ -76,7 +78,7 @@ impl Pictures {
     /// # Errors
     ///
     /// What is wrong and how to mend it: a name of no picture, a file outside the folder (also by a link), or one that is no picture.
-    pub fn find(&self, name: &str) -> Result<Picture, String> {
+    pub fn find(&self, name: &str) -> Result<Picture, Mistake> {
         if let Some(given) = self.given.get(name) {
             return Ok(given.clone());
         }
@@ -84,18 +86,16 @@ impl Pictures {
     }
 
     /// Where the file of a name lies.
-    fn place(&self, name: &str) -> Result<PathBuf, String> {
+    fn place(&self, name: &str) -> Result<PathBuf, Mistake> {
         if let Some(file) = self.files.get(name) {
             return Ok(file.clone());
         }
         let Some(folder) = &self.folder else {
-            return Err(format!("there is no picture \"{}\"{}", shown(name), self.advice(name, Vec::new())));
+            return Err(self.missing(name, "", Vec::new()));
         };
         let outside = || {
-            format!(
-                "the picture \"{}\" lies outside the score's folder: put it below that folder, or hand it in with --picture NAME=FILE",
-                shown(name)
-            )
+            let message = format!("the picture \"{}\" lies outside the score's folder", shown(name));
+            Mistake::new(message).set("picture", "put it below that folder, or hand it in")
         };
         let path = Path::new(name);
         let plain = path.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir));
@@ -104,11 +104,7 @@ impl Pictures {
         }
         let folder = if folder.as_os_str().is_empty() { Path::new(".") } else { folder };
         let Ok(file) = folder.join(path).canonicalize() else {
-            return Err(format!(
-                "there is no picture \"{}\" in the score's folder{}",
-                shown(name),
-                self.advice(name, files_of(folder))
-            ));
+            return Err(self.missing(name, " in the score's folder", files_of(folder)));
         };
         // Links may lead anywhere.
         let within = folder.canonicalize().is_ok_and(|folder| file.starts_with(folder));
@@ -121,21 +117,24 @@ impl Pictures {
         if self.given.contains_key(name) { None } else { self.place(name).ok() }
     }
 
-    fn advice(&self, name: &str, files: Vec<String>) -> String {
+    /// That there is no such picture, with what may have been meant.
+    fn missing(&self, name: &str, place: &str, files: Vec<String>) -> Mistake {
         let known = self.given.keys().chain(self.files.keys()).cloned().chain(files).collect::<Vec<_>>();
+        let message = format!("there is no picture \"{}\"{place}", shown(name));
         match nearest(name, known.iter().map(String::as_str)) {
-            Some(near) => format!(": did you mean \"{}\"?", shown(near)),
-            None => ": hand it in with --picture NAME=FILE".to_owned(),
+            Some(near) => Mistake::new(format!("{message}: did you mean \"{}\"?", shown(near))),
+            None => Mistake::new(message).set("picture", "hand it in"),
         }
     }
 
-    fn load(&self, name: &str, file: &Path) -> Result<Picture, String> {
+    fn load(&self, name: &str, file: &Path) -> Result<Picture, Mistake> {
         if let Ok(read) = self.read.lock()
             && let Some(known) = read.get(file)
         {
             return Ok(known.clone());
         }
-        let told = |why: String| format!("the picture \"{}\" cannot be read: {why}", shown(name));
+        let told =
+            |why: String| Mistake::new(format!("the picture \"{}\" cannot be read: {why}", shown(name)));
         if file.is_dir() {
             return Err(told("it is a folder; name a file".to_owned()));
         }

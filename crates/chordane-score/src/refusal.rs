@@ -1,56 +1,64 @@
 //! What a score is told when a word cannot be carried out: what is wrong, and what to do.
 
 use chordane::Fault;
+use chordane::ground::{FaultKind, Stopped};
 use chordane::shape::TriangleError;
-use rhai::{EvalAltResult, Position};
+use rhai::{Dynamic, EvalAltResult, Position};
 
-/// What parts message and advice where the engine carries them as one text.
-const ADVICE: char = '\u{1}';
+use crate::Mistake;
 
 /// Why a word could not be carried out.
-#[derive(Debug)]
+#[derive(Clone, Debug)]
 pub(crate) struct Refusal {
     pub(crate) message: String,
     pub(crate) advice: Option<String>,
+    /// The setting that would change it; see [`Mistake::setting`](crate::Mistake::setting).
+    pub(crate) setting: Option<&'static str>,
 }
 
 impl Refusal {
     pub(crate) fn new(message: impl Into<String>) -> Self {
-        Self { message: message.into(), advice: None }
+        Self { message: message.into(), advice: None, setting: None }
     }
 
-    pub(crate) fn advise(mut self, advice: impl Into<String>) -> Self {
-        self.advice = Some(advice.into());
-        self
+    pub(crate) fn advise(self, advice: impl Into<String>) -> Self {
+        Self { advice: Some(advice.into()), ..self }
     }
 
-    /// Message and advice as one text, which [`Refusal::read`] takes apart.
-    pub(crate) fn text(self) -> String {
-        match self.advice {
-            Some(advice) => format!("{}{ADVICE}{advice}", self.message),
-            None => self.message,
-        }
-    }
-
-    /// What [`Refusal::text`] put together.
-    pub(crate) fn read(text: &str) -> Self {
-        match text.split_once(ADVICE) {
-            Some((message, advice)) => Self::new(message).advise(advice),
-            None => Self::new(text),
-        }
+    /// With advice that a setting carries out.
+    pub(crate) fn set(self, setting: &'static str, advice: &str) -> Self {
+        Self { setting: Some(setting), ..self.advise(advice) }
     }
 }
 
-/// The engine fills in the place of the call.
+/// The engine carries it as a value, and fills in the place of the call.
 impl From<Refusal> for Box<EvalAltResult> {
     fn from(refusal: Refusal) -> Self {
-        Self::new(EvalAltResult::ErrorRuntime(refusal.text().into(), Position::NONE))
+        Self::new(EvalAltResult::ErrorRuntime(Dynamic::from(refusal), Position::NONE))
+    }
+}
+
+impl From<Stopped> for Refusal {
+    fn from(stopped: Stopped) -> Self {
+        let given = |text: &str| !text.is_empty();
+        let setting = Some(stopped.setting).filter(|setting| given(setting));
+        Self { message: stopped.what, advice: Some(stopped.advice).filter(|advice| given(advice)), setting }
+    }
+}
+
+impl From<Mistake> for Refusal {
+    fn from(mistake: Mistake) -> Self {
+        let advice = mistake.advice().map(str::to_owned);
+        Self { message: mistake.to_string(), advice, setting: mistake.setting() }
     }
 }
 
 impl From<Fault> for Refusal {
     fn from(fault: Fault) -> Self {
-        Self::new(fault.to_string())
+        match fault.kind() {
+            FaultKind::Stopped(why) => why.clone().into(),
+            _ => Self::new(fault.to_string()),
+        }
     }
 }
 

@@ -2,35 +2,35 @@
 
 use std::sync::{Arc, Mutex, PoisonError};
 
-use chordane::ground::Allowance;
+use chordane::ground::Budget;
 use rhai::NativeCallContext;
 
 use crate::Limits;
-use crate::budget::told;
+use crate::budget::Memory;
 use crate::refusal::Refusal;
 use crate::stage::Stage;
 
-/// A run of a script: what it is given, and what it may use up.
-#[derive(Debug)]
+/// A run of a script: what it is given, and what it may use.
 pub(crate) struct Running {
     pub(crate) limits: Limits,
-    allowance: Allowance,
+    pub(crate) memory: Arc<Memory>,
+    budget: Budget,
     stage: Mutex<Stage>,
 }
 
 impl Running {
-    pub(crate) fn new(limits: Limits, allowance: Allowance, stage: Stage) -> Arc<Self> {
-        Arc::new(Self { limits, allowance, stage: Mutex::new(stage) })
+    pub(crate) fn new(limits: Limits, memory: Arc<Memory>, budget: Budget, stage: Stage) -> Arc<Self> {
+        Arc::new(Self { limits, memory, budget, stage: Mutex::new(stage) })
     }
 
     /// Why the run has to stop, if it has, asked after each of its steps.
-    pub(crate) fn spent(&self) -> Option<Refusal> {
-        self.allowance.ask().map(told)
+    pub(crate) fn exhausted(&self) -> Option<Refusal> {
+        self.budget.ask().cloned().map(Refusal::from)
     }
 
     /// Why the run was stopped while a word was at work, if it was.
     pub(crate) fn stopped_in(&self, word: &str) -> Option<Refusal> {
-        let why = told(self.allowance.stopped()?);
+        let why = Refusal::from(self.budget.stopped()?.clone());
         Some(Refusal { message: format!("{}: stopped in `{word}`", why.message), ..why })
     }
 

@@ -2,21 +2,23 @@
 
 use std::sync::{Arc, Mutex};
 
-use chordane::ground::{Allowance, FaultKind, on_this_thread};
+use chordane::ground::FaultKind;
 use chordane::sheet::Sheet;
 use rhai::{AST, Dynamic, EvalAltResult, ParseErrorType, Position, Scope};
 
 use crate::brackets::{Bracket, Unclosed, unclosed};
-use crate::budget::{Account, Work, told};
+use crate::budget::{Memory, Work};
 use crate::declarations::{self, Declaration, Gathered, Known};
 use crate::edits::edited;
 use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
 use crate::explain::explain;
 use crate::numbers::{MOST_DECIMALS, Number};
 use crate::outer::{self, outer_names};
+use crate::refusal::Refusal;
 use crate::running::Running;
 use crate::unkept::unkept;
 use crate::values::Builder;
+use crate::worker::on_large_stack;
 use crate::{Knob, Limits, Mistake, Score, Stage, values};
 
 /// A score in the script language, read and ready to run.
@@ -27,8 +29,11 @@ use crate::{Knob, Limits, Mistake, Score, Stage, values};
 /// assert_eq!(script.sheet()?.size.x, 90.0);
 /// # Ok::<(), chordane_score::Mistake>(())
 /// ```
+#[derive(Clone, Debug)]
+pub struct Script(Arc<Inner>);
+
 #[derive(Debug)]
-pub struct Script {
+struct Inner {
     name: String,
     source: String,
     compiled: AST,
@@ -38,199 +43,34 @@ pub struct Script {
     limits: Limits,
 }
 
-impl Script {
-    /// Reads a script. `name` is what messages call it: its file's name.
-    ///
-    /// # Errors
-    ///
-    /// The first place that cannot be read.
-    pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
-        let (name, source) = (name.into(), source.into());
-        // A byte order mark is no part of the text.
-        let source = source.strip_prefix('\u{feff}').map_or_else(|| source.clone(), str::to_owned);
-        fits(&source)?;
+impl Inner {
+    fn read(name: String, source: String, limits: Limits) -> Result<Self, Mistake> {
         let gathered = Arc::new(Mutex::new(Gathered::default()));
-        let (compiled, outer) = on_large_stack(|| {
-            Account::open().within(limits, Work::Score, |allowance| {
-                let compiled = reader(&limits, allowance, &gathered).compile(&source);
-                if let Some(why) = allowance.stopped() {
-                    let why = told(why);
-                    return Err(Mistake::new(format!("{}: stopped while it was read", why.message))
-                        .advise(why.advice));
-                }
-                let compiled = compiled.map_err(|error| {
-                    let error: Box<EvalAltResult> = error.into();
-                    mistake(&name, &source, &error, &limits)
-                })?;
-                if let Some(lost) = unkept(&compiled) {
-                    return Err(Mistake::new(lost.message).advise(Some(lost.mend)).at(
-                        &name,
-                        &source,
-                        lost.place.line().unwrap_or(1),
-                        lost.place.position().unwrap_or(1),
-                    ));
-                }
-                let outer = outer_names(&compiled);
-                Ok((compiled, outer))
-            })
+        let budget = limits.budget(Work::Score, Memory::of(&limits));
+        let (compiled, outer) = budget.within(|| {
+            let compiled = reader(&limits, &budget, &gathered).compile(&source);
+            if let Some(why) = budget.stopped() {
+                let why = Refusal::from(why.clone());
+                let message = format!("{}: stopped while it was read", why.message);
+                return Err(Mistake::of_refusal(Refusal { message, ..why }));
+            }
+            let compiled = compiled.map_err(|error| {
+                let error: Box<EvalAltResult> = error.into();
+                mistake(&name, &source, &error, &limits)
+            })?;
+            if let Some(lost) = unkept(&compiled) {
+                return Err(Mistake::new(lost.message).advise(Some(lost.mend)).at(
+                    &name,
+                    &source,
+                    lost.place.line().unwrap_or(1),
+                    lost.place.position().unwrap_or(1),
+                ));
+            }
+            let outer = outer_names(&compiled);
+            Ok((compiled, outer))
         })?;
         let known = gathered.lock().map(|gathered| gathered.of(&source)).unwrap_or_default();
         Ok(Self { name, source, compiled, outer, known, limits })
-    }
-
-    /// What messages call it.
-    #[must_use]
-    pub fn name(&self) -> &str {
-        &self.name
-    }
-
-    /// Its text.
-    #[must_use]
-    pub fn source(&self) -> &str {
-        &self.source
-    }
-
-    /// What it may take.
-    #[must_use]
-    pub fn limits(&self) -> Limits {
-        self.limits
-    }
-
-    /// The numbers that are written in it, in their order.
-    #[must_use]
-    pub fn numbers(&self) -> &[Number] {
-        &self.known.numbers
-    }
-
-    pub(crate) fn brackets(&self) -> &[Bracket] {
-        &self.known.brackets
-    }
-
-    /// The names of the knobs that are declared in it, as far as they are written out.
-    pub fn knob_names(&self) -> impl Iterator<Item = &str> {
-        self.known.declared.iter().filter_map(|own| own.name.as_deref())
-    }
-
-    /// Its text with other values in place of some numbers, by their places in [`Script::numbers`]. Nothing else is changed; a number keeps its
-    /// decimals and gets more where the value has them, nine at most.
-    #[must_use]
-    pub fn with_numbers(&self, values: &[(usize, f64)]) -> String {
-        let edit = |(at, value): &(usize, f64)| {
-            let number = self.known.numbers.get(*at)?;
-            Some((number.bytes.clone(), number.text(*value, MOST_DECIMALS)))
-        };
-        edited(&self.source, values.iter().filter_map(edit))
-    }
-
-    /// Its text with what knobs are set to written where they are declared, in place of what they started with. Nothing else is changed; a knob that is
-    /// declared at several places is changed at each.
-    ///
-    /// ```
-    /// use chordane_score::{Limits, Score, Script, Settings, Stage};
-    /// let script = Script::read("page.chord", "let wide = knob(\"wide\", 90, 10, 200);\nsheet(wide, 60)", Limits::default())?;
-    /// let mut stage = Stage::new(Settings::new().set("wide", "120"));
-    /// script.perform(&mut stage)?;
-    /// assert_eq!(script.with_knobs(stage.knobs()), "let wide = knob(\"wide\", 120, 10, 200);\nsheet(wide, 60)");
-    /// # Ok::<(), chordane_score::Mistake>(())
-    /// ```
-    #[must_use]
-    pub fn with_knobs(&self, knobs: &[Knob]) -> String {
-        let edit = |own: &Declaration| {
-            let knob = knobs.iter().find(|knob| own.name.as_ref() == Some(&knob.name))?;
-            let before = self.source.get(own.start.clone())?;
-            let written = declarations::written(knob, before, &self.known.numbers, &own.start)?;
-            Some((own.start.clone(), written))
-        };
-        edited(&self.source, self.known.declared.iter().filter_map(edit))
-    }
-
-    /// Splits a script whose numbers were changed into its text and the knobs that were changed. `set` is this script with the current values of its
-    /// knobs as their starts, and `changed` is `set` with other numbers. Returns the changed text with this script's own starts, and the name and new
-    /// value of each knob whose start differs from `set`. A start that is neither a number nor a point stays in the text.
-    ///
-    /// ```
-    /// use chordane_score::{Limits, Script};
-    /// let read = |text: &str| Script::read("page.chord", text, Limits::default());
-    /// let text = "let wide = knob(\"wide\", 90, 10, 200);\nsheet(wide, 60)";
-    /// let (own, set) = (read(text)?, read(&text.replace("90", "120"))?);
-    /// let changed = read(&text.replace("90", "130").replace("60", "70"))?;
-    /// assert_eq!(own.split_knobs(&set, &changed), (text.replace("60", "70"), vec![("wide".to_owned(), "130".to_owned())]));
-    /// # Ok::<(), chordane_score::Mistake>(())
-    /// ```
-    #[must_use]
-    pub fn split_knobs(&self, set: &Script, changed: &Script) -> (String, Vec<(String, String)>) {
-        let (mut edits, mut knobs) = (Vec::new(), Vec::new());
-        let all = self.known.declared.iter().zip(&set.known.declared).zip(&changed.known.declared);
-        for ((own, set_to), now) in all.filter(|((own, _), now)| own.name.is_some() && own.name == now.name) {
-            let start =
-                |script: &Script, of: &Declaration| script.source.get(of.start.clone()).map(str::to_owned);
-            let (Some(own_text), Some(name)) = (start(self, own), &own.name) else { continue };
-            let is_other = start(set, set_to) != start(changed, now);
-            let value = changed.plain_start(now);
-            match value {
-                Some(value) if is_other => knobs.push((name.clone(), value)),
-                None if is_other => continue,
-                _ => {}
-            }
-            edits.push((now.start.clone(), own_text));
-        }
-        (edited(&changed.source, edits), knobs)
-    }
-
-    /// The indices in [`Script::numbers`] of a knob's start, if that is a number or a point.
-    pub(crate) fn start_numbers(&self, name: &str) -> Option<Vec<usize>> {
-        let own = self.known.declared.iter().find(|own| own.name.as_deref() == Some(name))?;
-        self.plain_start(own)?;
-        let within = |at: &usize| {
-            self.known.numbers.get(*at).is_some_and(|number| own.start.contains(&number.bytes.start))
-        };
-        Some((0..self.known.numbers.len()).filter(within).collect())
-    }
-
-    /// A knob's start as text for [`Settings::set`], if it is written as a number or a point.
-    fn plain_start(&self, own: &Declaration) -> Option<String> {
-        let text = self.source.get(own.start.clone())?.trim();
-        let within = |number: &&Number| own.start.contains(&number.bytes.start);
-        let numbers: Vec<&Number> = self.known.numbers.iter().filter(within).collect();
-        let is_plain = match *numbers.as_slice() {
-            [number] => self.source.get(number.bytes.clone())? == text,
-            [_, _] => text.starts_with('[') || text.starts_with("pt("),
-            _ => false,
-        };
-        let values: Vec<String> = numbers.iter().map(|number| number.value.to_string()).collect();
-        is_plain.then(|| values.join(","))
-    }
-
-    /// Its text with another seed of its own: written where it says `seed(..)`, or as its first line where it does not.
-    ///
-    /// ```
-    /// use chordane_score::{Limits, Script};
-    /// let script = Script::read("page.chord", "// kites\nseed(3); // liked\nsheet(9, 6)", Limits::default())?;
-    /// assert_eq!(script.with_seed(7), "// kites\nseed(7); // liked\nsheet(9, 6)");
-    /// # Ok::<(), chordane_score::Mistake>(())
-    /// ```
-    #[must_use]
-    pub fn with_seed(&self, seed: u64) -> String {
-        let mut own = self.known.declared.iter().filter(|own| own.name.is_none()).peekable();
-        if own.peek().is_none() {
-            return format!("seed({seed});\n{}", self.source);
-        }
-        edited(&self.source, own.map(|own| (own.start.clone(), seed.to_string())))
-    }
-
-    /// Its text with a knob taken out: what it started with stands in place of its declaration.
-    ///
-    /// ```
-    /// use chordane_score::{Limits, Script};
-    /// let script = Script::read("page.chord", "let wide = knob(\"wide\", 90, 10, 200);\nsheet(9, 6)", Limits::default())?;
-    /// assert_eq!(script.without_knob("wide"), "let wide = 90;\nsheet(9, 6)");
-    /// # Ok::<(), chordane_score::Mistake>(())
-    /// ```
-    #[must_use]
-    pub fn without_knob(&self, name: &str) -> String {
-        let own = self.known.declared.iter().filter(|own| own.name.as_deref() == Some(name));
-        let start = |own: &Declaration| self.source.get(own.start.clone()).unwrap_or_default().to_owned();
-        edited(&self.source, own.map(|own| (own.call.clone(), start(own))))
     }
 
     /// Runs the script, and gives what its last value is.
@@ -250,10 +90,7 @@ impl Script {
             sheet.sound().map_err(|fault| {
                 let line = fault.line().unwrap_or_else(|| self.source.trim_end().lines().count().max(1));
                 let mistake = match fault.kind() {
-                    FaultKind::Stopped { why } => {
-                        let why = told(why);
-                        Mistake::new(why.message).advise(why.advice)
-                    }
+                    FaultKind::Stopped(why) => Mistake::of_refusal(why.clone().into()),
                     _ => Mistake::from(fault),
                 };
                 mistake.at(&self.name, &self.source, line, 1)
@@ -276,15 +113,185 @@ impl Script {
     }
 }
 
+impl Script {
+    /// Reads a script. `name` is what messages call it: its file's name.
+    ///
+    /// # Errors
+    ///
+    /// The first place that cannot be read.
+    pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
+        let (name, source) = (name.into(), source.into());
+        // A byte order mark is no part of the text.
+        let source = source.strip_prefix('\u{feff}').map_or_else(|| source.clone(), str::to_owned);
+        fits(&source)?;
+        on_large_stack(move || Inner::read(name, source, limits)).map(|inner| Self(Arc::new(inner)))
+    }
+
+    /// What messages call it.
+    #[must_use]
+    pub fn name(&self) -> &str {
+        &self.0.name
+    }
+
+    /// Its text.
+    #[must_use]
+    pub fn source(&self) -> &str {
+        &self.0.source
+    }
+
+    /// What it may take.
+    #[must_use]
+    pub fn limits(&self) -> Limits {
+        self.0.limits
+    }
+
+    /// The numbers that are written in it, in their order.
+    #[must_use]
+    pub fn numbers(&self) -> &[Number] {
+        &self.0.known.numbers
+    }
+
+    pub(crate) fn brackets(&self) -> &[Bracket] {
+        &self.0.known.brackets
+    }
+
+    /// The names of the knobs that are declared in it, as far as they are written out.
+    pub fn knob_names(&self) -> impl Iterator<Item = &str> {
+        self.0.known.declared.iter().filter_map(|own| own.name.as_deref())
+    }
+
+    /// Its text with other values in place of some numbers, by their places in [`Script::numbers`]. Nothing else is changed; a number keeps its
+    /// decimals and gets more where the value has them, nine at most.
+    #[must_use]
+    pub fn with_numbers(&self, values: &[(usize, f64)]) -> String {
+        let edit = |(at, value): &(usize, f64)| {
+            let number = self.0.known.numbers.get(*at)?;
+            Some((number.bytes.clone(), number.text(*value, MOST_DECIMALS)))
+        };
+        edited(&self.0.source, values.iter().filter_map(edit))
+    }
+
+    /// Its text with what knobs are set to written where they are declared, in place of what they started with. Nothing else is changed; a knob that is
+    /// declared at several places is changed at each.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Score, Script, Settings, Stage};
+    /// let script = Script::read("page.chord", "let wide = knob(\"wide\", 90, 10, 200);\nsheet(wide, 60)", Limits::default())?;
+    /// let mut stage = Stage::new(Settings::new().set("wide", "120"));
+    /// script.perform(&mut stage)?;
+    /// assert_eq!(script.with_knobs(stage.knobs()), "let wide = knob(\"wide\", 120, 10, 200);\nsheet(wide, 60)");
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn with_knobs(&self, knobs: &[Knob]) -> String {
+        let edit = |own: &Declaration| {
+            let knob = knobs.iter().find(|knob| own.name.as_ref() == Some(&knob.name))?;
+            let before = self.0.source.get(own.start.clone())?;
+            let written = declarations::written(knob, before, &self.0.known.numbers, &own.start)?;
+            Some((own.start.clone(), written))
+        };
+        edited(&self.0.source, self.0.known.declared.iter().filter_map(edit))
+    }
+
+    /// Splits a script whose numbers were changed into its text and the knobs that were changed. `set` is this script with the current values of its
+    /// knobs as their starts, and `changed` is `set` with other numbers. Returns the changed text with this script's own starts, and the name and new
+    /// value of each knob whose start differs from `set`. A start that is neither a number nor a point stays in the text.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Script};
+    /// let read = |text: &str| Script::read("page.chord", text, Limits::default());
+    /// let text = "let wide = knob(\"wide\", 90, 10, 200);\nsheet(wide, 60)";
+    /// let (own, set) = (read(text)?, read(&text.replace("90", "120"))?);
+    /// let changed = read(&text.replace("90", "130").replace("60", "70"))?;
+    /// assert_eq!(own.split_knobs(&set, &changed), (text.replace("60", "70"), vec![("wide".to_owned(), "130".to_owned())]));
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn split_knobs(&self, set: &Script, changed: &Script) -> (String, Vec<(String, String)>) {
+        let (mut edits, mut knobs) = (Vec::new(), Vec::new());
+        let all = self.0.known.declared.iter().zip(&set.0.known.declared).zip(&changed.0.known.declared);
+        for ((own, set_to), now) in all.filter(|((own, _), now)| own.name.is_some() && own.name == now.name) {
+            let start =
+                |script: &Script, of: &Declaration| script.0.source.get(of.start.clone()).map(str::to_owned);
+            let (Some(own_text), Some(name)) = (start(self, own), &own.name) else { continue };
+            let is_other = start(set, set_to) != start(changed, now);
+            let value = changed.plain_start(now);
+            match value {
+                Some(value) if is_other => knobs.push((name.clone(), value)),
+                None if is_other => continue,
+                _ => {}
+            }
+            edits.push((now.start.clone(), own_text));
+        }
+        (edited(&changed.0.source, edits), knobs)
+    }
+
+    /// The indices in [`Script::numbers`] of a knob's start, if that is a number or a point.
+    pub(crate) fn start_numbers(&self, name: &str) -> Option<Vec<usize>> {
+        let own = self.0.known.declared.iter().find(|own| own.name.as_deref() == Some(name))?;
+        self.plain_start(own)?;
+        let within = |at: &usize| {
+            self.0.known.numbers.get(*at).is_some_and(|number| own.start.contains(&number.bytes.start))
+        };
+        Some((0..self.0.known.numbers.len()).filter(within).collect())
+    }
+
+    /// A knob's start as text for [`Settings::set`], if it is written as a number or a point.
+    fn plain_start(&self, own: &Declaration) -> Option<String> {
+        let text = self.0.source.get(own.start.clone())?.trim();
+        let within = |number: &&Number| own.start.contains(&number.bytes.start);
+        let numbers: Vec<&Number> = self.0.known.numbers.iter().filter(within).collect();
+        let is_plain = match *numbers.as_slice() {
+            [number] => self.0.source.get(number.bytes.clone())? == text,
+            [_, _] => text.starts_with('[') || text.starts_with("pt("),
+            _ => false,
+        };
+        let values: Vec<String> = numbers.iter().map(|number| number.value.to_string()).collect();
+        is_plain.then(|| values.join(","))
+    }
+
+    /// Its text with another seed of its own: written where it says `seed(..)`, or as its first line where it does not.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Script};
+    /// let script = Script::read("page.chord", "// kites\nseed(3); // liked\nsheet(9, 6)", Limits::default())?;
+    /// assert_eq!(script.with_seed(7), "// kites\nseed(7); // liked\nsheet(9, 6)");
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn with_seed(&self, seed: u64) -> String {
+        let mut own = self.0.known.declared.iter().filter(|own| own.name.is_none()).peekable();
+        if own.peek().is_none() {
+            return format!("seed({seed});\n{}", self.0.source);
+        }
+        edited(&self.0.source, own.map(|own| (own.start.clone(), seed.to_string())))
+    }
+
+    /// Its text with a knob taken out: what it started with stands in place of its declaration.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Script};
+    /// let script = Script::read("page.chord", "let wide = knob(\"wide\", 90, 10, 200);\nsheet(9, 6)", Limits::default())?;
+    /// assert_eq!(script.without_knob("wide"), "let wide = 90;\nsheet(9, 6)");
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn without_knob(&self, name: &str) -> String {
+        let own = self.0.known.declared.iter().filter(|own| own.name.as_deref() == Some(name));
+        let start = |own: &Declaration| self.0.source.get(own.start.clone()).unwrap_or_default().to_owned();
+        edited(&self.0.source, own.map(|own| (own.call.clone(), start(own))))
+    }
+}
+
 impl Score for Script {
     fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
-        let given = std::mem::take(stage);
-        let (made, left) = on_large_stack(|| {
-            Account::open().within(self.limits, Work::Score, |allowance| {
-                let running = Running::new(self.limits, allowance.clone(), given);
-                let made = self.run(&running);
-                (made, running.stage(std::mem::take))
-            })
+        let (inner, given) = (Arc::clone(&self.0), std::mem::take(stage));
+        let (made, left) = on_large_stack(move || {
+            let memory = Memory::of(&inner.limits);
+            let budget = inner.limits.budget(Work::Score, Arc::clone(&memory));
+            let running = Running::new(inner.limits, memory, budget.clone(), given);
+            let made = budget.within(|| inner.run(&running));
+            (made, running.stage(std::mem::take))
         });
         *stage = left;
         made
@@ -332,37 +339,8 @@ fn names_made(source: &str) -> usize {
 const MOST_LINES: usize = 65_000;
 const MOST_BYTES: usize = 16 << 20;
 
-/// How much of the stack the engine may need where expressions, functions and values are nested as deep as they may be. Of that
-/// only what is used takes memory.
-const STACK: usize = 512 << 20;
-
-/// Does some work on a thread with a large stack: the engine goes down one into another as deep as a score is nested.
-fn on_large_stack<R: Send>(work: impl FnOnce() -> R + Send) -> R {
-    let outer = Allowance::current();
-    // A thread of the pool waits here: if the score waited for the pool in turn, both would wait for ever.
-    let alone = rayon::current_thread_index().is_some();
-    let within = move || match outer {
-        Some(outer) => outer.within(work),
-        None => work(),
-    };
-    let work = move || if alone { on_this_thread(within) } else { within() };
-    let mut work = Some(work);
-    let done = std::thread::scope(|scope| {
-        let take = &mut work;
-        let thread = std::thread::Builder::new().name("score".to_owned()).stack_size(STACK);
-        let thread = thread.spawn_scoped(scope, move || take.take().map(|work| work()));
-        thread.ok().and_then(|thread| thread.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)))
-    });
-    match (done, work) {
-        (Some(done), _) => done,
-        // There is no room for the thread: on this one then.
-        (None, Some(work)) => work(),
-        (None, None) => unreachable!("the work was done"),
-    }
-}
-
 fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> Mistake {
-    let (message, advice, place) = explain(error, limits, &names_in(source));
+    let (refusal, place) = explain(error, limits, &names_in(source));
     let is_text = matches!(error, EvalAltResult::ErrorParsing(ParseErrorType::BadInput(_), _));
     if matches!(error, EvalAltResult::ErrorParsing(..))
         && !is_text
@@ -371,7 +349,7 @@ fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> 
     {
         return of_bracket(&open).at(name, source, open.at.0, open.at.1);
     }
-    let mistake = Mistake::new(message).advise(advice);
+    let mistake = Mistake::of_refusal(refusal);
     match (place.line(), place.position()) {
         (Some(line), column) => mistake.at(name, source, line, column.unwrap_or(1)),
         _ if place == Position::NONE => mistake,

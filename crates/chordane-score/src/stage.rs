@@ -11,6 +11,7 @@ use chordane::number::Point;
 use chordane::read::MarkFrame;
 use chordane::sheet::{Colour, Picture};
 
+use crate::Mistake;
 use crate::knob::{Knob, KnobKind, KnobProblem, on_or_off, place};
 use crate::pointer::Pointer;
 use crate::settings::Settings;
@@ -95,7 +96,7 @@ impl Stage {
     /// # Errors
     ///
     /// What is wrong and how to mend it; see [`Pictures::find`](crate::Pictures::find).
-    pub fn picture(&mut self, name: &str) -> Result<Picture, String> {
+    pub fn picture(&mut self, name: &str) -> Result<Picture, Mistake> {
         let found = self.settings.get_pictures().find(name)?;
         self.pictures.insert(name.to_owned());
         Ok(found)
@@ -144,9 +145,9 @@ impl Stage {
     /// # Errors
     ///
     /// That there are none.
-    pub fn marks(&mut self) -> Result<&MarkFrame, String> {
+    pub fn marks(&mut self) -> Result<&MarkFrame, Mistake> {
         self.moves = true;
-        self.settings.get_marks().ok_or_else(|| "there are no marks; give some with --marks FILE".to_owned())
+        self.settings.get_marks().ok_or_else(|| Mistake::new("there are no marks").set("marks", "give some"))
     }
 
     /// Where a mark is at this moment.
@@ -154,15 +155,15 @@ impl Stage {
     /// # Errors
     ///
     /// That there are no marks, or that this one is not seen.
-    pub fn mark(&mut self, number: usize) -> Result<Point, String> {
+    pub fn mark(&mut self, number: usize) -> Result<Point, Mistake> {
         let frame = self.marks()?;
         frame.at(number).ok_or_else(|| {
-            let seen: Vec<String> = frame.points().take(MOST_LISTED).map(|(number, _)| number.to_string()).collect();
+            let seen: Vec<String> =
+                frame.points().take(MOST_LISTED).map(|(number, _)| number.to_string()).collect();
             let more = if frame.points().len() > MOST_LISTED { ", .." } else { "" };
-            format!(
-                "mark {number} is missing at this moment (seen: {}{more}); to keep lost marks where they were, add --marks-held",
-                seen.join(", ")
-            )
+            let message =
+                format!("mark {number} is missing at this moment (seen: {}{more})", seen.join(", "));
+            Mistake::new(message).set("marks held", "keep lost marks where they were")
         })
     }
 

@@ -62,7 +62,7 @@ mod scatter {
     fn scattered_points_lie_within() {
         let mut dice = Dice::new(3, "dots");
         let hoop = ring((10.0, 20.0), 50.0, 30.0);
-        let points = dice.scatter(&hoop, 4000);
+        let points = dice.scatter(&hoop, 4000).unwrap();
         assert_eq!(points.len(), 4000);
         assert!(points.iter().all(|p| (30.0..=50.0).contains(&p.distance(pt(10.0, 20.0)))));
         // Even: as many in each quarter, and half of them within the circle that halves the area.
@@ -70,25 +70,25 @@ mod scatter {
         let middle = (0.5 * (2500.0 + 900.0_f64)).sqrt();
         let inner = points.iter().filter(|p| p.distance(pt(10.0, 20.0)) < middle).count();
         assert!((1850..2150).contains(&right) && (1850..2150).contains(&inner), "{right} {inner}");
-        assert_eq!(dice.inside(&Path::empty()), None);
-        assert_eq!(dice.inside(&start((0.0, 0.0)).line((5.0, 5.0)).open()), None);
+        assert_eq!(dice.inside(&Path::empty()).unwrap(), None);
+        assert_eq!(dice.inside(&start((0.0, 0.0)).line((5.0, 5.0)).open()).unwrap(), None);
     }
 
     #[test]
     fn blue_noise_keeps_its_distance_and_leaves_no_gap() {
         let mut dice = Dice::new(3, "dots");
         let two = circle((0.0, 0.0), 40.0).and(&circle((200.0, 0.0), 40.0));
-        let dots = dice.scatter_apart(&two, 6.0);
+        let dots = dice.scatter_apart(&two, 6.0).unwrap();
         for (i, a) in dots.iter().enumerate() {
             assert!(two.inside(*a));
             assert!(dots[i + 1..].iter().all(|b| a.distance(*b) >= 6.0));
         }
         // Both discs are full: no spot is farther than two distances from a dot.
-        for spot in dice.scatter(&two, 2000) {
+        for spot in dice.scatter(&two, 2000).unwrap() {
             assert!(dots.iter().any(|dot| dot.distance(spot) < 12.0), "{spot}");
         }
-        assert!(dice.scatter_apart(&two, 0.0).is_empty());
-        let pinned = Dice::new(1, "dots").scatter_apart(&rectangle((0.0, 0.0), 40.0, 40.0), 9.0);
+        assert!(dice.scatter_apart(&two, 0.0).unwrap().is_empty());
+        let pinned = Dice::new(1, "dots").scatter_apart(&rectangle((0.0, 0.0), 40.0, 40.0), 9.0).unwrap();
         let sum: Point = pinned.iter().sum();
         assert_eq!(format!("{} {:.6} {:.6}", pinned.len(), sum.x, sum.y), "15 320.451555 308.232065");
     }

@@ -4,7 +4,7 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::{Duration, Instant};
 
-use chordane::ground::Allowance;
+use chordane::ground::{Budget, Stopped};
 use tokio::sync::Notify;
 
 /// What the thread that runs scores and those that talk to pages share.
@@ -45,9 +45,10 @@ impl Flags {
         let shared = Arc::clone(&self.0);
         let stopped = move || {
             let ends = shared.stop.load(Ordering::Relaxed) || (quiet && shared.hurry.load(Ordering::Relaxed));
-            ends.then(|| "the run was stopped; change the text or a knob to run it again".to_owned())
+            let advice = "change the text or a knob to run it again".to_owned();
+            ends.then(|| Stopped { advice, ..Stopped::new("the run was stopped") })
         };
-        Allowance::new(stopped).within(work)
+        Budget::new(stopped).within(work)
     }
 
     fn set(&self, since: Option<Instant>) {
@@ -89,7 +90,7 @@ mod tests {
     /// Asks until it is called off.
     fn endless() {
         let begin = Instant::now();
-        while Allowance::current().is_none_or(|allowance| allowance.ask().is_none()) {
+        while Budget::current().is_none_or(|budget| budget.ask().is_none()) {
             assert!(begin.elapsed() < Duration::from_secs(30), "it is never called off");
             std::thread::sleep(Duration::from_millis(1));
         }

@@ -135,7 +135,7 @@ impl<'a> Ready<'a> {
         let printed = run.printed().to_vec();
         let (moves, points, rolls) = (run.moves(), run.points(), run.rolls());
         let (declared, seed) = (run.knobs().to_vec(), run.seed());
-        let sheet = run.into_sheet().map_err(|mistake| of_mistake(&mistake, text))?;
+        let sheet = run.into_sheet().map_err(|mistake| mistake_of(&mistake.into(), text))?;
         let dressed = if layers.is_empty() {
             None
         } else {
@@ -206,27 +206,16 @@ fn knob(knob: &Knob) -> KnobTold {
     KnobTold { name: knob.name.clone(), start: knob.kind.start(), value, shape, at: None }
 }
 
-fn of_mistake(mistake: &Mistake, text: &str) -> MistakeTold {
-    let mended = mistake.corrected(text);
+/// What a failure is told as.
+pub(crate) fn mistake_of(failure: &Failure, text: &str) -> MistakeTold {
+    let mistake = failure.mistake.as_deref();
+    let mended = mistake.and_then(|mistake| mistake.corrected(text));
     MistakeTold {
         click: mended.is_some(),
         mended,
-        message: mistake.to_string(),
-        help: mistake.advice().map(str::to_owned),
-        line: mistake.line(),
-        column: mistake.column(),
-    }
-}
-
-/// What a failure is told as.
-pub(crate) fn mistake_of(failure: &Failure, text: &str) -> MistakeTold {
-    match failure {
-        Failure::Score(mistake) => of_mistake(mistake, text),
-        Failure::Input { message, mend }
-        | Failure::Call { message, mend }
-        | Failure::Machine { message, mend } => {
-            let help = Some(mend.clone());
-            MistakeTold { message: message.clone(), help, ..MistakeTold::default() }
-        }
+        message: failure.message.clone(),
+        help: Some(failure.mend.clone()).filter(|mend| !mend.is_empty()),
+        line: mistake.and_then(Mistake::line),
+        column: mistake.and_then(Mistake::column),
     }
 }

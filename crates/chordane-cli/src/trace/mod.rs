@@ -97,7 +97,9 @@ pub(crate) fn picture(options: &TraceOptions) -> Result<(), Failure> {
         ));
     }
     if options.auto && draft.steps().len() == 0 && question.is_none() {
-        for step in Draft::of_picture(&picture, options.within).steps() {
+        let proposed = Draft::of_picture(&picture, options.within)
+            .map_err(|fault| Failure::of_fault(&fault, "give a smaller picture"))?;
+        for step in proposed.steps() {
             let entry = Entry::Step(*step);
             journal.add(&entry, &BTreeMap::new()).map_err(|error| Failure::writing(&place, &error))?;
             let _ = entry.apply(&mut draft);

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 use std::path::Path;
 
+use predicates::prelude::PredicateBooleanExt as _;
 use predicates::str::{contains, starts_with};
 
 use crate::browser::pixels;
@@ -399,7 +400,7 @@ fn marks_are_followed_frame_by_frame() {
     call(&["-o", "none.png"])
         .failure()
         .code(1)
-        .stderr(contains("there are no marks; give some with --marks FILE"));
+        .stderr(contains("there are no marks").and(contains("help: give some with --marks FILE")));
     std::fs::write(at("few.jsonl"), "[[0,0],[9,0],null,[1,1]]\n").unwrap();
     call(&["--marks", "few.jsonl", "-o", "none.png"])
         .failure()

@@ -13,7 +13,7 @@ use crate::values::{Builder, Tidy, description};
 pub(super) fn section() -> Section {
     Section {
         title: "Chance",
-        about: "Dice fall the same way every time, by the seed: --seed 7 draws another one, --seed new picks one and says which. Dice of different names do not disturb one another.",
+        about: "Dice fall the same way every time, by the seed: another seed draws another one. Dice of different names do not disturb one another.",
         words: words(),
     }
 }
@@ -31,7 +31,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "seed(number)",
-            "Sets the score's own seed, for the dice made after it; --seed overrides it. Gives the seed in use, a whole number.",
+            "Sets the score's own seed, for the dice made after it; a seed that is asked for overrides it. Gives the seed in use, a whole number.",
             r#"seed(7);
 dice("tail").between(10, 20)"#,
             |call: &Call<'_>, number: f64| {
@@ -108,7 +108,7 @@ dice("tail").between(10, 20)"#,
             r##"dice("dot").inside(circle(pt(0, 0), 40))"##,
             |dice: Builder<Dice>, path: Path| {
                 let none = || Refusal::new("the path has no inside: there is no point to give");
-                dice.with(|dice| dice.inside(&path)).ok_or_else(none)
+                dice.with(|dice| dice.inside(&path))?.ok_or_else(none)
             },
         ),
         word(
@@ -117,7 +117,7 @@ dice("tail").between(10, 20)"#,
             r##"dice("dots").scatter(circle(pt(0, 0), 40), 50)"##,
             |call: &Call<'_>, dice: Builder<Dice>, path: Path, n: usize| {
                 call.room_for(n)?;
-                Ok::<_, Refusal>(dice.with(|dice| dice.scatter(&path, n)))
+                Ok::<_, Refusal>(dice.with(|dice| dice.scatter(&path, n))?)
             },
         ),
         word(
@@ -126,7 +126,7 @@ dice("tail").between(10, 20)"#,
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6)"##,
             |dice: Builder<Dice>, path: Path, distance: f64| {
                 above_zero(distance)?;
-                Ok::<_, Refusal>(dice.with(|dice| dice.scatter_apart(&path, distance)))
+                Ok::<_, Refusal>(dice.with(|dice| dice.scatter_apart(&path, distance))?)
             },
         ),
         word(
@@ -135,10 +135,10 @@ dice("tail").between(10, 20)"#,
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6, 12)"##,
             |dice: Builder<Dice>, path: Path, distance: f64, n: usize| {
                 above_zero(distance)?;
-                Ok::<_, Refusal>(dice.with(|dice| {
-                    let all = dice.scatter_apart(&path, distance);
-                    dice.take(&all, n)
-                }))
+                dice.with(|dice| {
+                    let all = dice.scatter_apart(&path, distance)?;
+                    Ok::<_, Refusal>(dice.take(&all, n))
+                })
             },
         ),
         word(

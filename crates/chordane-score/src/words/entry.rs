@@ -157,7 +157,7 @@ fn too_many(at: usize, word: &Word, count: usize, most: usize) -> Refusal {
     let argument = at.checked_sub(usize::from(!word.on.is_empty())).and_then(|at| word.takes.get(at));
     let name = argument.map_or("value", |(name, _)| name);
     let told = format!("`{}`: {count} is too many for its {name}; give at most {most}", word.name);
-    Refusal::new(told).advise("the limit can be raised with --max-list")
+    Refusal::new(told).set("list", "make it shorter, or raise the limit")
 }
 
 macro_rules! carries {

@@ -10,7 +10,7 @@ use crate::stage::Stage;
 pub(super) fn section() -> Section {
     Section {
         title: "Knobs",
-        about: "A knob is a named value that whoever draws the score can set, with --set sag=0.2. Declare it once and use its value wherever you like; --list-knobs shows them.",
+        about: "A knob is a named value that whoever draws the score can set without a change to its text. Declare it once and use its value wherever you like.",
         words: words(),
     }
 }
@@ -60,7 +60,7 @@ start(pt(0, 0)).quad([50, 60 * sag], [100, 0]).open()"#,
         ),
         word(
             "asked_size(width, height)",
-            "The size that is asked for by --size or vary --sizes, or else this one: a score that lays itself out within it looks right at any size.",
+            "The size that is asked for, or else this one: a score that lays itself out within it looks right at any size.",
             r##"let size = asked_size(640, 480);
 sheet(size.x, size.y).ground("#f4efe6")"##,
             |call: &Call<'_>, width: f64, height: f64| {

@@ -11,7 +11,7 @@ use crate::refusal::Refusal;
 pub(super) fn section() -> Section {
     Section {
         title: "Marks",
-        about: "Numbered points that move from frame to frame, as a tracker gives them: --marks FILE hands them to a score, each moment of the loop with its own. Shapes are \
+        about: "Numbered points that move from frame to frame, as a tracker gives them, each moment of the loop with its own. Shapes are \
             made by listing their numbers.",
         words: words(),
     }
@@ -23,7 +23,7 @@ fn words() -> Vec<Word> {
             "mark(number)",
             "Where a mark is at this moment.",
             r##"circle(mark(0), 9).fill("teal")"##,
-            |call: &Call<'_>, number: usize| call.stage(|stage| stage.mark(number)).map_err(Refusal::new),
+            |call: &Call<'_>, number: usize| call.stage(|stage| stage.mark(number)).map_err(Refusal::from),
         ),
         word(
             "mark_numbers()",
@@ -31,7 +31,7 @@ fn words() -> Vec<Word> {
             r##"mark_numbers().map(|k| circle(mark(k), 4).fill("teal"))"##,
             |call: &Call<'_>| {
                 let numbers = |frame: &MarkFrame| frame.points().map(|(number, _)| number as f64).collect();
-                call.stage(|stage| stage.marks().map(numbers)).map_err(Refusal::new) as Result<Vec<f64>, _>
+                call.stage(|stage| stage.marks().map(numbers)).map_err(Refusal::from) as Result<Vec<f64>, _>
             },
         ),
         word(
@@ -63,5 +63,5 @@ fn listed(call: &Call<'_>, numbers: &[f64], closed: bool) -> Result<Path, Refusa
     let made = call.stage(|stage| {
         stage.marks().map(|frame| if closed { frame.closed(&numbers) } else { frame.open(&numbers) })
     });
-    made.map_err(Refusal::new)
+    made.map_err(Refusal::from)
 }

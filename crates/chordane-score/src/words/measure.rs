@@ -36,7 +36,7 @@ fn words() -> Vec<Word> {
             ".vertex_gap()",
             "The least distance between two vertices; 0 where there are fewer than two.",
             r##"rectangle(pt(0, 0), 30, 8).vertex_gap()"##,
-            |path: Path| path.vertex_gap().unwrap_or(0.0),
+            |path: Path| path.vertex_gap().map(|gap| gap.unwrap_or(0.0)),
         ),
         word(
             ".signed_area()",

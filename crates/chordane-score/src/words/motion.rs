@@ -14,8 +14,8 @@ pub(super) const TITLE: &str = "Motion";
 pub(super) fn section() -> Section {
     Section {
         title: TITLE,
-        about: "A score that asks for its `phase()` moves: the phase goes from 0 to 1 and comes round, and everything else follows from it. Draw one \
-            moment with --phase, a clip with --frames. Numbers, angles, points, colours, extents, poses and paths can swing and have keys. An easing is a text as \
+        about: "A score that asks for its `phase()` moves: the phase goes from 0 to 1 and comes round, and everything else follows from it. A still \
+            shows one moment of the loop, a clip all of them. Numbers, angles, points, colours, extents, poses and paths can swing and have keys. An easing is a text as \
             in CSS: \"ease-in-out\", \"cubic-bezier(0.4, 0, 0.2, 1)\", \"steps(4)\", \"linear(0, 0.5 25%, 1)\"; or \"spring(120, 9)\" with a stiffness and a damping.",
         words: words(),
     }
@@ -39,7 +39,7 @@ fn phases() -> Vec<Word> {
         ),
         word(
             "seconds()",
-            "The seconds since the loop began: the phase times its length, --seconds.",
+            "The seconds since the loop began: the phase times its length.",
             r##"polygon(pt(0, 0), 5, 30).rotated(deg(90 * seconds()))"##,
             |call: &Call<'_>| call.stage(|stage| stage.seconds()),
         ),
@@ -51,7 +51,7 @@ fn phases() -> Vec<Word> {
         ),
         word(
             "pointer()",
-            "Where the pointer is: --pointer, or as a track has it at this moment. Its `x` and `y` are those of the sheet.",
+            "Where the pointer is: at the point that is asked for, or as a track has it at this moment. Its `x` and `y` are those of the sheet.",
             r##"circle(pointer(), 12).fill("teal")"##,
             |call: &Call<'_>| call.stage(|stage| stage.pointer().at),
         ),

@@ -22,9 +22,9 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "picture(name)",
-            "A picture from a PNG or JPEG file below the score's own folder, or one that is handed in with --picture NAME=FILE.",
+            "A picture from a PNG or JPEG file below the score's own folder, or one that is handed in under a name.",
             r##"circle(pt(0, 0), 40).fill(picture("kite.png"))"##,
-            |call: &Call<'_>, name: String| call.stage(|stage| stage.picture(&name)).map_err(Refusal::new),
+            |call: &Call<'_>, name: String| call.stage(|stage| stage.picture(&name)).map_err(Refusal::from),
         ),
         word(
             "picture(colours, columns)",

@@ -4,7 +4,7 @@ use std::ops::ControlFlow;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 use super::sources::{Source, turn};
-use crate::ground::{spent, threads};
+use crate::ground::{exhausted, threads};
 use crate::measure::{BoxTree, Meet, meets, overlap, rounds};
 use crate::number::{Cell, Point, kept};
 use crate::path::Segment;
@@ -244,7 +244,7 @@ impl Arrangement {
         let mut kept: Vec<Edge> = Vec::with_capacity(self.edges.len());
         let mut group = 0;
         for edge in std::mem::take(&mut self.edges) {
-            if spent(10 + (kept.len() - group.min(kept.len()))) {
+            if exhausted(10 + (kept.len() - group.min(kept.len()))) {
                 break;
             }
             if kept.get(group).is_none_or(|first| (first.low, first.high) != (edge.low, edge.high)) {
@@ -322,13 +322,13 @@ fn mirrored(
             if parameter > 0.0 && parameter < 1.0 {
                 all.push(Cut { source: onto, parameter, node: cut.node });
             }
-            if all.len() > most || spent(20) {
+            if all.len() > most || exhausted(20) {
                 return;
             }
         }
     };
     for (i, j, meet) in found {
-        if spent(10) {
+        if exhausted(10) {
             return None;
         }
         if let Meet::Along(s, t) = *meet {
@@ -355,7 +355,7 @@ fn stops(
     let mut rest = cuts;
     let mut turns: Vec<(Point, usize)> = Vec::new();
     for (i, source) in sources.iter().enumerate() {
-        if spent(50) {
+        if exhausted(50) {
             break;
         }
         let count = rest.partition_point(|cut| cut.source <= i);
@@ -402,7 +402,7 @@ fn stops(
     for (i, (place, node)) in turns.iter().enumerate() {
         let near =
             turns.get(i + 1..).unwrap_or_default().iter().take_while(|(p, _)| p.x - place.x <= 4.0 * off);
-        for (_, other) in near.filter(|(p, _)| !spent(1) && (p.y - place.y).abs() <= 4.0 * off) {
+        for (_, other) in near.filter(|(p, _)| !exhausted(1) && (p.y - place.y).abs() <= 4.0 * off) {
             groups.join(*node, *other);
         }
     }

@@ -6,7 +6,7 @@
 
 use super::rims::{arranged, scaled_to_numbers};
 use super::sources::Part;
-use crate::ground::{Fault, FaultKind, spent};
+use crate::ground::{Fault, FaultKind, exhausted, limited};
 use crate::measure::{
     BoxTree, Crossing, CrossingKind, Place, doubled_area, self_crossings, sixteen_places, straight_stops,
     tolerance_of, winding_in,
@@ -46,7 +46,7 @@ impl Path {
     ///
     /// The path's first fault, or more than a million crossings.
     pub fn area(&self) -> Result<f64, Fault> {
-        Filling::of(self, "area").map(|filling| filling.painted().area)
+        limited("area", || Filling::of(self, "area").map(|filling| filling.painted().area))?
     }
 
     /// The middle of what is painted: where a sheet cut to this shape would balance. `None` where nothing is.
@@ -64,7 +64,7 @@ impl Path {
     ///
     /// The path's first fault, or more than a million crossings.
     pub fn centroid(&self) -> Result<Option<Point>, Fault> {
-        Filling::of(self, "centroid").map(|filling| filling.painted().centroid)
+        limited("centroid", || Filling::of(self, "centroid").map(|filling| filling.painted().centroid))?
     }
 }
 
@@ -218,7 +218,7 @@ fn runs(path: &Path, crossings: &[Crossing]) -> Vec<Vec<Segment>> {
         }
     };
     for crossing in crossings {
-        if spent(5) {
+        if exhausted(5) {
             break;
         }
         cut(&crossing.first);

@@ -5,7 +5,7 @@
 
 use super::edges::{Arrangement, Edge};
 use super::sources::Source;
-use crate::ground::{spent, threads};
+use crate::ground::{exhausted, threads};
 use crate::measure::BoxTree;
 use crate::number::{Point, kept};
 
@@ -115,7 +115,7 @@ fn counted(arrangement: &Arrangement, sources: &[Source], of: usize) -> Windings
     let x = arrangement.across(sources, edge, y);
     let mut left = [0, 0];
     for (j, other) in arrangement.edges.iter().enumerate() {
-        if spent(1) {
+        if exhausted(1) {
             break;
         }
         let at = if j == of { None } else { reach(arrangement, sources, other, y) };

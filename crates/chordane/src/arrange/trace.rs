@@ -2,7 +2,7 @@
 
 use super::edges::{Arrangement, Edge};
 use super::sources::Source;
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, ONE_SEGMENT_DEGREES, Segment};
 
@@ -66,7 +66,7 @@ pub(crate) fn contours(
         let mut runs: Vec<Run> = Vec::new();
         let mut at = Some(first);
         let mut last = None;
-        while let Some(number) = at.filter(|_| !spent(20)) {
+        while let Some(number) = at.filter(|_| !exhausted(20)) {
             let Some(step) = steps.get(number) else { break };
             if let Some(slot) = used.get_mut(number) {
                 *slot = true;
@@ -84,7 +84,7 @@ pub(crate) fn contours(
                     .iter()
                     .take(loose.min(MOST_LOOSE))
                     .filter(|number| used.get(**number) == Some(&false));
-                let _ = spent(loose.min(MOST_LOOSE));
+                let _ = exhausted(loose.min(MOST_LOOSE));
                 let ways =
                     open.filter_map(|number| Some((*number, place(start_of(*number)?).distance(here))));
                 let way = ways.min_by(|a, b| a.1.total_cmp(&b.1));

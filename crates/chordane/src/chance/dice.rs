@@ -151,7 +151,7 @@ impl Dice {
     /// let patch = dice.keep_if(
     ///     100,
     ///     |dice| Path::closed([(); 5].map(|()| pt(dice.between(0.0, 90.0), dice.between(0.0, 90.0)))),
-    ///     |patch| patch.crosses_itself() == Ok(false) && patch.vertex_gap() > Some(20.0),
+    ///     |patch| patch.crosses_itself() == Ok(false) && patch.vertex_gap().is_ok_and(|gap| gap > Some(20.0)),
     /// )?;
     /// assert!(!patch.crosses_itself()?);
     /// # Ok::<(), Box<dyn std::error::Error>>(())

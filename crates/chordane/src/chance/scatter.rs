@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use super::Dice;
-use crate::ground::spent;
+use crate::ground::{Fault, exhausted, limited};
 use crate::number::{Cell, Point, pt};
 use crate::path::Path;
 
@@ -18,10 +18,19 @@ const MOST_PLACES: usize = 1_000_000;
 
 impl Dice {
     /// A point within a path under its fill rule, every spot as likely; none where the path has no inside.
-    pub fn inside(&mut self, path: &Path) -> Option<Point> {
+    ///
+    /// # Errors
+    ///
+    /// The path's fault.
+    pub fn inside(&mut self, path: &Path) -> Result<Option<Point>, Fault> {
+        path.sound()?;
+        limited("inside", || self.point_in(path))
+    }
+
+    fn point_in(&mut self, path: &Path) -> Option<Point> {
         let bounds = path.bounds()?;
         (0..MOST_MISSES)
-            .take_while(|_| !spent(10))
+            .take_while(|_| !exhausted(10))
             .map(|_| self.within(&bounds))
             .find(|point| path.inside(*point))
     }
@@ -33,8 +42,13 @@ impl Dice {
 
     /// `n` points within a path, each independent of the others: some crowd together, some leave gaps. None where the path has no inside.
     /// At most a million. Cost: by the number of segments for each.
-    pub fn scatter(&mut self, path: &Path, n: usize) -> Vec<Point> {
-        (0..n.min(MOST_PLACES)).map_while(|_| self.inside(path)).collect()
+    ///
+    /// # Errors
+    ///
+    /// The path's fault.
+    pub fn scatter(&mut self, path: &Path, n: usize) -> Result<Vec<Point>, Fault> {
+        path.sound()?;
+        limited("scatter", || (0..n.min(MOST_PLACES)).map_while(|_| self.point_in(path)).collect())
     }
 
     /// Points within a path that keep at least a distance from one another and leave no room for one more that was found:
@@ -46,18 +60,28 @@ impl Dice {
     /// ```
     /// use chordane::prelude::*;
     /// use chordane::chance::Dice;
-    /// let dots = Dice::new(7, "dots").scatter_apart(&circle((0.0, 0.0), 50.0), 8.0);
+    /// let dots = Dice::new(7, "dots").scatter_apart(&circle((0.0, 0.0), 50.0), 8.0)?;
     /// assert!(dots.len() > 80 && dots.iter().all(|dot| dot.length() < 50.0));
+    /// # Ok::<(), Fault>(())
     /// ```
-    pub fn scatter_apart(&mut self, path: &Path, distance: f64) -> Vec<Point> {
+    ///
+    /// # Errors
+    ///
+    /// The path's fault.
+    pub fn scatter_apart(&mut self, path: &Path, distance: f64) -> Result<Vec<Point>, Fault> {
+        path.sound()?;
         if !distance.is_finite() || distance <= 0.0 {
-            return Vec::new();
+            return Ok(Vec::new());
         }
+        limited("scatter_apart", || self.points_apart(path, distance))
+    }
+
+    fn points_apart(&mut self, path: &Path, distance: f64) -> Vec<Point> {
         let mut room = Room { places: Vec::new(), by_cell: HashMap::new(), distance };
         // Begin anew, until so many throws in a row find no room: parts that do not hang together get theirs.
         let mut misses = 0;
-        while misses < 300 && room.places.len() < MOST_PLACES && !spent(100) {
-            match self.inside(path) {
+        while misses < 300 && room.places.len() < MOST_PLACES && !exhausted(100) {
+            match self.point_in(path) {
                 None => break,
                 Some(seed) if room.is_free(seed) => {
                     room.take(seed);
@@ -73,7 +97,7 @@ impl Dice {
     /// Goes on from the newest place, all round it, for as long as there is room.
     fn grow(&mut self, path: &Path, room: &mut Room) {
         let mut active = vec![room.places.len() - 1];
-        while let Some(at) = self.place(active.len()).filter(|_| !spent(100)) {
+        while let Some(at) = self.place(active.len()).filter(|_| !exhausted(100)) {
             let from = active.get(at).and_then(|place| room.places.get(*place)).copied().unwrap_or_default();
             let found = (0..TRIES_AROUND).find_map(|_| {
                 let (angle, share) = (self.between(0.0, std::f64::consts::TAU), self.between(1.0, 4.0));

@@ -217,7 +217,7 @@ fn closed_hole(drawn: &Drawn<'_>, findings: &mut Findings) {
     if !drawn.filled || contours.len() < 2 || drawn.path.fill_rule() != FillRule::Nonzero {
         return;
     }
-    let nesting = drawn.path.nesting();
+    let nesting = drawn.path.depths();
     for (i, contour) in contours.iter().enumerate() {
         if nesting.get(i) != Some(&1) || contour.direction() == Direction::Flat {
             continue;

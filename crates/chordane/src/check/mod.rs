@@ -21,7 +21,7 @@ pub use finding::{Code, Finding, Level};
 pub use seam::LoopMoments;
 
 use crate::arrange::Filling;
-use crate::ground::{Fault, FaultSlot, at_most, spent, threads};
+use crate::ground::{Fault, at_most, exhausted, limited, threads};
 use crate::path::Contour;
 use crate::sheet::{Layered, Sheet};
 use drawn::{DocumentSpace, Drawn};
@@ -88,12 +88,16 @@ impl Sheet {
     /// The first fault of what is on the sheet. A path that would take more than seconds, or that crosses itself more than a million
     /// times, is looked at in part; see [`Report::left_out`].
     pub fn check(&self) -> Result<Report, Fault> {
+        limited("check", || self.report())?
+    }
+
+    fn report(&self) -> Result<Report, Fault> {
         let scene = self.scene()?;
         let space = DocumentSpace::of(self);
         let drawn: Vec<Drawn<'_>> = scene.items().iter().map(|placed| Drawn::of(placed, &space)).collect();
         let document = self.document_view().is_some();
         let look = |i: usize| {
-            let Some(one) = drawn.get(i).filter(|_| !spent(500)) else { return Ok(None) };
+            let Some(one) = drawn.get(i).filter(|_| !exhausted(500)) else { return Ok(None) };
             let whole = at_most(STEPS_A_PATH, || {
                 let filling = Filling::of(&one.path, "area").ok()?;
                 let mut findings = Findings::new(document);
@@ -129,9 +133,6 @@ impl Sheet {
         dots::look(&drawn, &space, &mut findings);
         names::look(&drawn, &mut findings);
         layers::covered(&drawn, &mut findings);
-        let mut fault = FaultSlot::default();
-        fault.stopped("check");
-        fault.sound()?;
         Ok(Report { paths, findings: findings.in_order(), left_out })
     }
 }

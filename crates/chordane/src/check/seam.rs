@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use super::finding::{Code, Finding, Findings, Level};
 use super::wording::short;
 use super::{DocumentSpace, Drawn};
-use crate::ground::{Fault, visible};
+use crate::ground::{Fault, limited, visible};
 use crate::number::{Cell, Point};
 use crate::path::Path;
 use crate::sheet::{Colour, Layered, Paint, Sheet};
@@ -53,6 +53,10 @@ impl LoopMoments<'_> {
     ///
     /// The first fault of a moment.
     pub fn findings(&self) -> Result<Vec<Finding>, Fault> {
+        limited("check", || self.all_findings())?
+    }
+
+    fn all_findings(&self) -> Result<Vec<Finding>, Fault> {
         let Some(first) = self.moments.first() else { return Ok(Vec::new()) };
         let spaces: Vec<DocumentSpace> = self.moments.iter().map(DocumentSpace::of).collect();
         let scenes = self.moments.iter().map(Sheet::scene).collect::<Result<Vec<_>, _>>()?;

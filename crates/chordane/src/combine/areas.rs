@@ -84,7 +84,8 @@ impl Path {
 #[must_use]
 pub fn union_all<P: AsRef<Path>>(paths: impl IntoIterator<Item = P>) -> Path {
     let paths: Vec<P> = paths.into_iter().collect();
-    united(&paths.iter().map(AsRef::as_ref).collect::<Vec<_>>())
+    let paths: Vec<&Path> = paths.iter().map(AsRef::as_ref).collect();
+    Path::limited("union_all", || united(&paths))
 }
 
 fn united(paths: &[&Path]) -> Path {
@@ -167,16 +168,20 @@ fn combined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool
     if fault.get().is_some() {
         return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
     }
+    Path::limited(call, || joined(call, a, b, keep))
+}
+
+fn joined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) -> Path {
     if let Some((scaled, factor)) = scaled_to_numbers(&[a, b], 0.0) {
         let [a, b] = &scaled[..] else { return Path::empty() };
-        return combined(call, a, b, keep).scaled(1.0 / factor);
+        return joined(call, a, b, keep).scaled(1.0 / factor);
     }
     let part = |operand: usize| move |contour| Part { contour, operand, weight: 1 };
     let parts: Vec<Part<'_>> =
         a.contours().iter().map(part(0)).chain(b.contours().iter().map(part(1))).collect();
     let (rule_a, rule_b) = (a.fill_rule(), b.fill_rule());
     match arranged(&parts, &|[p, q]| keep(rule_a.encloses(p), rule_b.encloses(q))) {
-        Some(contours) => Path::from_parts(contours, FillRule::Nonzero, fault),
-        None => too_many(call, fault),
+        Some(contours) => Path::from_contours(contours),
+        None => too_many(call, FaultSlot::default()),
     }
 }

@@ -25,13 +25,13 @@ impl Path {
     /// ```
     #[must_use]
     pub fn clip_line(&self, area: impl AsRef<Self>) -> Self {
-        cut(self, area.as_ref(), true)
+        Self::limited("clip_line", || cut(self, area.as_ref(), true))
     }
 
     /// The parts of the line that lie outside an area; as [`Path::clip_line`] otherwise.
     #[must_use]
     pub fn clip_line_outside(&self, area: impl AsRef<Self>) -> Self {
-        cut(self, area.as_ref(), false)
+        Self::limited("clip_line_outside", || cut(self, area.as_ref(), false))
     }
 }
 

@@ -4,7 +4,7 @@
 //! contours the corners are matched first, in order, then what lies between two of them is cut at the same shares of its
 //! length on both; every piece then goes straight from the one to the other.
 
-use crate::ground::{Fault, FaultKind, FaultSlot, spent};
+use crate::ground::{Fault, FaultKind, FaultSlot, exhausted};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, FillRule, Path, Segment};
@@ -57,7 +57,10 @@ impl Path {
     pub fn morph(&self, to: &Self) -> Morph {
         let mut fault = self.carried().clone();
         fault.take_from(to.carried());
-        let pairs = if fault.get().is_some() { Vec::new() } else { pairs(self, to) };
+        let pairs = match fault.get() {
+            Some(_) => Vec::new(),
+            None => fault.limited("morph", || pairs(self, to)).unwrap_or_default(),
+        };
         Morph { pairs, ends: [self.clone(), to.clone()], fault }
     }
 
@@ -126,7 +129,7 @@ struct Outline<'a> {
 }
 
 fn outlines(path: &Path) -> Vec<Outline<'_>> {
-    let depths = if path.contours().len() <= MOST_MATCHED { path.nesting() } else { Vec::new() };
+    let depths = if path.contours().len() <= MOST_MATCHED { path.depths() } else { Vec::new() };
     path.contours()
         .iter()
         .enumerate()
@@ -151,7 +154,7 @@ fn pairs(from: &Path, to: &Path) -> Vec<Pair> {
         order.sort_by(|a, b| b.size.total_cmp(&a.size));
     }
     for (number, one) in order.into_iter().enumerate() {
-        if spent(100 + free.len()) {
+        if exhausted(100 + free.len()) {
             break;
         }
         // How far apart they are, and how unlike in size, against their sizes.
@@ -354,7 +357,7 @@ fn best_in_order(
     least.iter_mut().take(width).for_each(|cost| *cost = 0.0);
     let get = |least: &[f64], i: usize, j: usize| least.get(i * width + j).copied().unwrap_or(f64::INFINITY);
     for (i, at) in a.iter().enumerate() {
-        if spent(10 * width) {
+        if exhausted(10 * width) {
             break;
         }
         for (j, other) in b.iter().enumerate() {
@@ -409,7 +412,7 @@ fn round_anchors(first: &Measured, second: &Measured) -> Vec<[f64; 2]> {
         let frames = if swapped { [frames[1], frames[0]] } else { frames };
         let mut best: Option<(f64, Vec<[f64; 2]>)> = None;
         for begin in 0..other.corners.len() {
-            if spent(other.corners.len()) {
+            if exhausted(other.corners.len()) {
                 break;
             }
             let mut turned = other.corners.clone();
@@ -475,6 +478,6 @@ impl<A: Reshape, B: Reshape> Blend<A, B> {
 
 impl<A: Reshape, B: Reshape> Reshape for Blend<A, B> {
     fn reshape(&self, path: &Path) -> Path {
-        self.first.reshape(path).morphed(&self.second.reshape(path), self.share)
+        path.then(&self.first).morphed(&path.then(&self.second), self.share)
     }
 }

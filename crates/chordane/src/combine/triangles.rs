@@ -6,7 +6,7 @@
 
 use std::collections::HashMap;
 
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::Point;
 use crate::path::{Contour, Path};
 
@@ -113,7 +113,7 @@ impl Triangles {
         let mut at = 0;
         let mut without = 0;
         while line.len() > 2 {
-            if spent(line.len()) {
+            if exhausted(line.len()) {
                 return;
             }
             let n = line.len();
@@ -162,7 +162,7 @@ impl Triangles {
         let mut left = 20 * open.len() + 100;
         while let Some((a, b)) = open.pop() {
             left = left.saturating_sub(1);
-            if left == 0 || spent(20) {
+            if left == 0 || exhausted(20) {
                 return;
             }
             let Some(&[one, other]) = owners.get(&(a, b)).map(Vec::as_slice) else { continue };

@@ -4,7 +4,7 @@ use std::collections::HashMap;
 
 use super::outline_fit::fitted;
 use super::{Draft, Step};
-use crate::ground::spent;
+use crate::ground::{Fault, exhausted, limited};
 use crate::number::Point;
 use crate::path::Path;
 use crate::sheet::Picture;
@@ -45,13 +45,20 @@ impl Draft {
     /// let page = sheet(90.0, 60.0).ground("white").add(Path::closed([(10.0, 10.0), (80.0, 10.0), (45.0, 50.0)]).fill("teal"));
     /// let pixels = page.pixels()?;
     /// let colours = (0..60).flat_map(|y| (0..90).map(move |x| (x, y))).map(|(x, y)| pixels.at(x, y).unwrap_or_default());
-    /// let draft = Draft::of_picture(&Picture::from_rgba(90, 60, colours.collect()), 0.75);
+    /// let draft = Draft::of_picture(&Picture::from_rgba(90, 60, colours.collect()), 0.75)?;
     /// let shapes: Vec<_> = draft.shapes().map(|shape| (shape.vertices().len(), shape.colour())).collect();
     /// assert_eq!(shapes, [(3, Some([0, 128, 128]))]);
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
-    #[must_use]
-    pub fn of_picture(picture: &Picture, within: f64) -> Self {
+    ///
+    /// # Errors
+    ///
+    /// That the work was stopped; see [`Budget`](crate::ground::Budget).
+    pub fn of_picture(picture: &Picture, within: f64) -> Result<Self, Fault> {
+        limited("of_picture", || Self::proposed(picture, within))
+    }
+
+    fn proposed(picture: &Picture, within: f64) -> Self {
         let within = if within.is_finite() { within.max(0.1) } else { 0.75 };
         let areas = areas(picture);
         let (mut steps, mut begun) = (Vec::new(), 0);
@@ -116,7 +123,7 @@ fn areas(picture: &Picture) -> Vec<Area> {
     let smallest = FEWEST_PIXELS.max(SMALLEST * colours.len() as f64);
     let mut all = Vec::new();
     for (number, own) in known.iter().enumerate() {
-        if is_ground(number) || spent(colours.len()) {
+        if is_ground(number) || exhausted(colours.len()) {
             continue;
         }
         // How much of a pixel has this colour: where two mix at an edge, each has its share.

@@ -26,7 +26,7 @@ impl Draft {
     #[must_use]
     pub fn side_near(&self, at: Point, within: f64) -> Option<(usize, usize, Point)> {
         let all = self.shapes().filter_map(|shape| {
-            let survey = shape.outline().survey().ok()?;
+            let survey = shape.outline().contours().first()?.survey();
             let nearest = survey.nearest(at)?;
             let apart = nearest.point().distance(at);
             let side = shape.side_at(&survey, nearest.distance());

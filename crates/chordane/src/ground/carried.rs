@@ -2,8 +2,7 @@
 
 use std::sync::Arc;
 
-use super::allowance::stopped;
-use super::{Fault, FaultKind};
+use super::{Fault, FaultKind, limited};
 
 /// The slot in which a value keeps the first fault of its making: empty by default. It is seen by `sound`, and by everything that leaves the library.
 ///
@@ -16,15 +15,16 @@ use super::{Fault, FaultKind};
 pub struct FaultSlot(Option<Arc<Fault>>);
 
 impl FaultSlot {
+    /// A slot that holds a fault.
+    pub(crate) fn of(fault: Fault) -> Self {
+        Self(Some(Arc::new(fault)))
+    }
+
     /// Remembers the fault unless there is one already.
     #[cold]
     pub(crate) fn note(&mut self, fault: Fault) {
         if self.0.is_none() {
-            // What is wrong with work that was stopped halfway is only that.
-            self.0 = Some(Arc::new(match stopped() {
-                Some(why) => Fault::of(fault.call(), FaultKind::Stopped { why }),
-                None => fault,
-            }));
+            self.0 = Some(Arc::new(fault));
         }
     }
 
@@ -101,14 +101,9 @@ impl FaultSlot {
         count <= limit
     }
 
-    /// Notes a fault when the work was stopped; true when it was not.
-    pub(crate) fn stopped(&mut self, call: &'static str) -> bool {
-        let why = stopped();
-        let goes_on = why.is_none();
-        if let Some(why) = why {
-            self.note(Fault::of(call, FaultKind::Stopped { why }));
-        }
-        goes_on
+    /// Does work that a budget may end; see [`limited`]. Where it is used up, notes that fault and returns `None`.
+    pub(crate) fn limited<R>(&mut self, call: &'static str, work: impl FnOnce() -> R) -> Option<R> {
+        limited(call, work).map_err(|stopped| self.note(stopped)).ok()
     }
 
     /// Notes a fault when a coordinate is not finite; true when the point is sound.

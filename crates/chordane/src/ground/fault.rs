@@ -6,7 +6,7 @@
 
 use std::fmt;
 
-use super::{nearest, plain_number, visible};
+use super::{Stopped, nearest, plain_number, visible};
 
 /// The first thing that went wrong while a value was being built, and where.
 ///
@@ -143,11 +143,8 @@ pub enum FaultKind {
         /// What is wrong, and what to do.
         message: String,
     },
-    /// The work was stopped; see [`Allowance`](super::Allowance).
-    Stopped {
-        /// Why it was.
-        why: String,
-    },
+    /// The work was stopped; see [`Budget`](super::Budget).
+    Stopped(Stopped),
     /// A coordinate is finite but so far out that pixels cannot be computed.
     TooFar {
         /// The coordinate farthest from zero, in pixels.
@@ -294,7 +291,7 @@ impl Fault {
                 Ok(())
             }
             FaultKind::Data { message } | FaultKind::Told { message } => f.write_str(message),
-            FaultKind::Stopped { why } => f.write_str(why),
+            FaultKind::Stopped(why) => write!(f, "{why}"),
             FaultKind::TooMany { what, count, limit } => {
                 write!(f, "{count} {what} are too many; give at most {limit}")
             }

@@ -1,7 +1,7 @@
-//! What everything stands on: faults and how values carry them, what work may take, names of choices, short numbers, the
+//! What everything stands on: faults and how values carry them, budgets, names of choices, short numbers, the
 //! nearest name, the mixer of seeds, and work spread over threads.
 
-mod allowance;
+mod budget;
 mod carried;
 mod fault;
 mod mix;
@@ -12,7 +12,7 @@ pub(crate) mod threads;
 mod visible;
 mod xml;
 
-pub use allowance::Allowance;
+pub use budget::{Budget, Stopped};
 pub use carried::FaultSlot;
 pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};
@@ -22,7 +22,7 @@ pub use threads::on_this_thread;
 pub use visible::visible;
 
 #[cfg(feature = "svg-read")]
-pub(crate) use allowance::stopped;
-pub(crate) use allowance::{at_most, spent};
+pub(crate) use budget::interruptible;
+pub(crate) use budget::{at_most, exhausted, limited, unlimited};
 pub(crate) use mix::{GOLDEN, in_row, mixed};
 pub(crate) use xml::is_xml;

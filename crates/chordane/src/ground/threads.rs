@@ -1,5 +1,5 @@
-//! Work spread over threads, with the feature `parallel`; one after the other without it. What comes out is the same. What the
-//! work may take holds on all of them.
+//! Work spread over threads, with the feature `parallel`; one after the other without it. What comes out is the same. The
+//! budget applies on all of them.
 
 use std::cell::Cell;
 use std::ops::Range;
@@ -7,7 +7,7 @@ use std::ops::Range;
 use std::sync::{Mutex, MutexGuard, PoisonError};
 
 #[cfg(feature = "parallel")]
-use super::allowance::{current, entered};
+use super::budget::Scope;
 
 thread_local! {
     /// Whether work stays on this thread.
@@ -97,9 +97,9 @@ pub(crate) fn change_chunks<T: Send, S: Send>(
 #[cfg(feature = "parallel")]
 fn each(count: usize, work: &(dyn Fn(usize) + Sync)) {
     use rayon::prelude::*;
-    let allowance = current();
+    let scope = Scope::current();
     // Without this a thread keeps a long run of numbers to itself while the others have run out of work.
-    (0..count).into_par_iter().with_max_len(1).for_each(|number| entered(allowance.clone(), || work(number)));
+    (0..count).into_par_iter().with_max_len(1).for_each(|number| scope.clone().enter(|| work(number)));
 }
 
 #[cfg(feature = "parallel")]

@@ -1,7 +1,7 @@
 //! Whether a shape keeps clear of itself.
 
 use super::CrossingKind;
-use crate::ground::{Fault, spent};
+use crate::ground::{Fault, exhausted, limited};
 use crate::number::Point;
 use crate::path::{Contour, Path};
 
@@ -27,10 +27,19 @@ impl Path {
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// assert_eq!(rectangle((0.0, 0.0), 30.0, 8.0).vertex_gap(), Some(8.0));
+    /// assert_eq!(rectangle((0.0, 0.0), 30.0, 8.0).vertex_gap()?, Some(8.0));
+    /// # Ok::<(), Fault>(())
     /// ```
-    #[must_use]
-    pub fn vertex_gap(&self) -> Option<f64> {
+    ///
+    /// # Errors
+    ///
+    /// The path's first fault.
+    pub fn vertex_gap(&self) -> Result<Option<f64>, Fault> {
+        self.sound()?;
+        limited("vertex_gap", || self.least_gap())
+    }
+
+    fn least_gap(&self) -> Option<f64> {
         let of = |contour: &Contour| {
             let again = contour.is_closed() && contour.vertex_count() > 1 && contour.end() == contour.start();
             contour.vertices().take(contour.vertex_count() - usize::from(again)).collect::<Vec<_>>()
@@ -43,7 +52,7 @@ impl Path {
         let mut least: Option<f64> = None;
         for (i, a) in vertices.iter().enumerate() {
             for b in vertices.iter().skip(i + 1) {
-                if spent(1) {
+                if exhausted(1) {
                     return least;
                 }
                 if least.is_some_and(|least| along(b) - along(a) >= least) {

@@ -5,7 +5,7 @@ use std::ops::ControlFlow;
 use super::meet::{loop_of, meets};
 use super::place::{Meet, Place};
 use super::tree::{BoxTree, overlap};
-use crate::ground::{Fault, FaultKind};
+use crate::ground::{Fault, FaultKind, limited};
 use crate::number::{Cell, Point};
 use crate::path::{Contour, Path, Segment};
 
@@ -83,7 +83,7 @@ impl Path {
     /// The path's first fault, or too many crossings.
     pub fn crossings(&self) -> Result<Vec<Crossing>, Fault> {
         self.sound()?;
-        let (found, all) = self_crossings(self, MOST_CROSSINGS);
+        let (found, all) = limited("crossings", || self_crossings(self, MOST_CROSSINGS))?;
         if all { Ok(found) } else { Err(too_many("crossings")) }
     }
 
@@ -96,29 +96,35 @@ impl Path {
     pub fn crossings_with(&self, other: &Self) -> Result<Vec<Crossing>, Fault> {
         self.sound()?;
         other.sound()?;
-        let (first, second) = (Lines::of(self), Lines::of(other));
-        let off = tolerance(&[&first, &second]);
-        let tree = BoxTree::new(second.list.iter().map(|line| line.bounds));
-        let mut found = Vec::new();
-        for a in &first.list {
-            let reach = a.bounds.grown(off);
-            let whole = tree.each(
-                |bounds| overlap(bounds, &reach),
-                |j| {
-                    if let Some(b) = second.list.get(j) {
-                        meets(&a.segment, &b.segment, off, &mut |meet| {
-                            found.push(crossing(&first, a, &second, b, meet));
-                        });
-                    }
-                    enough(found.len(), MOST_CROSSINGS)
-                },
-            );
-            if whole.is_break() {
-                return Err(too_many("crossings_with"));
-            }
-        }
-        Ok(once_each(found, off))
+        let (found, all) = limited("crossings_with", || crossings_between(self, other))?;
+        if all { Ok(found) } else { Err(too_many("crossings_with")) }
     }
+}
+
+/// The crossings of two paths, and whether that is all of them.
+fn crossings_between(one: &Path, other: &Path) -> (Vec<Crossing>, bool) {
+    let (first, second) = (Lines::of(one), Lines::of(other));
+    let off = tolerance(&[&first, &second]);
+    let tree = BoxTree::new(second.list.iter().map(|line| line.bounds));
+    let mut found = Vec::new();
+    for a in &first.list {
+        let reach = a.bounds.grown(off);
+        let whole = tree.each(
+            |bounds| overlap(bounds, &reach),
+            |j| {
+                if let Some(b) = second.list.get(j) {
+                    meets(&a.segment, &b.segment, off, &mut |meet| {
+                        found.push(crossing(&first, a, &second, b, meet));
+                    });
+                }
+                enough(found.len(), MOST_CROSSINGS)
+            },
+        );
+        if whole.is_break() {
+            return (found, false);
+        }
+    }
+    (once_each(found, off), true)
 }
 
 fn too_many(call: &'static str) -> Fault {

@@ -7,7 +7,7 @@ use std::f64::consts::{FRAC_PI_2, PI};
 use std::sync::LazyLock;
 
 use super::quadrature::{Demand, Ratio, Zero, cut_integral, integral_of_ratios};
-use crate::ground::{Fault, spent};
+use crate::ground::{Fault, exhausted, limited};
 use crate::number::Point;
 use crate::path::{Affine, Arc, Contour, Path, Segment};
 
@@ -124,7 +124,7 @@ fn arc_length(arc: &Arc, from: f64, to: f64, demand: &Demand) -> f64 {
     // Quarter by quarter, so that only the zeros at its two sides matter.
     let mut sum = 0.0;
     let mut begin = low;
-    while begin < high && !spent(20) {
+    while begin < high {
         let quarter = (begin / FRAC_PI_2 + 1e-9).floor();
         let end = high.min((quarter + 1.0) * FRAC_PI_2);
         let nearest = ((begin - shift) / PI).floor() * PI + shift;
@@ -173,6 +173,7 @@ impl Path {
         self.sound()?;
         let accuracy = if accuracy.is_nan() { ACCURACY } else { accuracy.clamp(1e-13, 0.1) };
         let demand = Demand::of(accuracy);
-        Ok(self.segments().map(|segment| segment.length_by(0.0, 1.0, &demand)).sum())
+        let lengths = self.segments().map(|segment| segment.length_by(0.0, 1.0, &demand));
+        limited("length", || lengths.take_while(|_| !exhausted(20)).sum())
     }
 }

@@ -6,7 +6,7 @@
 
 use super::circles::{Round, rounds};
 use super::place::Meet;
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::{Cell, Point, roots};
 use crate::path::{Segment, quadratic_roots};
 
@@ -28,7 +28,7 @@ const CHECKS: usize = 7;
 
 /// Calls `found` with all that two segments have in common, to within a distance.
 pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(Meet)) {
-    if spent(5) {
+    if exhausted(5) {
         return;
     }
     if let (Segment::Line { from: p, to: q }, Segment::Line { from: r, to: s }) = (*a, *b)

@@ -8,7 +8,7 @@
 use std::sync::OnceLock;
 
 use super::tree::BoxTree;
-use crate::ground::{Fault, FaultSlot, spent};
+use crate::ground::{Fault, FaultSlot, exhausted, limited};
 use crate::number::{Angle, Point, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
@@ -165,7 +165,7 @@ impl Path {
         let far = far_out(self.contours());
         fault.in_range("survey", "coordinate farthest out", far, 0.0, MOST_FAR);
         fault.sound()?;
-        Ok(surveyed(self.contours()))
+        limited("survey", || surveyed(self.contours()))
     }
 }
 
@@ -206,7 +206,7 @@ fn surveyed(contours: &[Contour]) -> Survey {
     let mut survey =
         Survey { segments: Vec::new(), stretches, length: 0.0, one_closed, index: OnceLock::new() };
     for (i, (segment, _)) in segments.iter().enumerate() {
-        if spent(20) {
+        if exhausted(20) {
             break;
         }
         survey.add(segment, i as u32, whole * OFF);
@@ -317,7 +317,7 @@ impl Survey {
     /// Where two contours meet in distance, the end of the earlier one. Cost: logarithmic in the segments.
     #[must_use]
     pub fn station(&self, distance: f64) -> Option<Station<'_>> {
-        if distance.is_nan() || spent(5) {
+        if distance.is_nan() {
             return None;
         }
         let distance = kept(distance, 0.0, self.length);
@@ -450,7 +450,7 @@ impl<'a> Steps<'a> {
 
     /// The next station, and those after it that stand on the same stretch.
     fn next_run(&mut self) -> Option<Run<'a>> {
-        if self.next >= self.count || spent(20) {
+        if self.next >= self.count {
             return None;
         }
         let survey = self.survey;

@@ -5,7 +5,7 @@
 
 use std::ops::{ControlFlow, Range};
 
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::{Cell, Point};
 
 /// How many boxes a leaf holds at most.
@@ -102,7 +102,7 @@ impl BoxTree {
             if !wanted(bounds) {
                 continue;
             }
-            if spent(1) {
+            if exhausted(1) {
                 return ControlFlow::Break(());
             }
             if self.is_leaf(node) {
@@ -135,7 +135,7 @@ impl BoxTree {
             if !overlap(&first.grown(off), second) {
                 continue;
             }
-            if spent(2) {
+            if exhausted(2) {
                 return ControlFlow::Break(());
             }
             // Both are always of one level, so that both are leaves or neither is.
@@ -173,7 +173,7 @@ impl BoxTree {
         let farther = |best: &Option<(usize, f64)>, to: f64| best.is_some_and(|(_, least)| to > least);
         while let Some((node, to)) = rest.pop() {
             let Some(bounds) = self.nodes.get(node).filter(|_| !farther(&best, to)) else { continue };
-            if spent(2) {
+            if exhausted(2) {
                 break;
             }
             if bounds.min.x > bounds.max.x {
@@ -219,7 +219,7 @@ impl BoxTree {
         let mut rest = ArrayStack::new(0);
         while let Some(node) = rest.pop() {
             let Some(_) = self.nodes.get(node).filter(|bounds| reached(bounds, &best)) else { continue };
-            if spent(2) {
+            if exhausted(2) {
                 break;
             }
             if self.is_leaf(node) {

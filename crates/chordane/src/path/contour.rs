@@ -5,7 +5,6 @@
 use std::sync::Arc as Shared;
 
 use super::{ArcSegment, Segment};
-use crate::ground::spent;
 use crate::number::{Cell, Point, deg};
 
 /// What a segment is, and so how many points it takes: a line 1, a quadratic 2, a cubic 3, and an arc 3 (its
@@ -216,9 +215,6 @@ impl Iterator for Segments<'_> {
 
     #[inline]
     fn next(&mut self) -> Option<Segment> {
-        if spent(1) {
-            return None;
-        }
         let from = self.at;
         let Some((&verb, verbs)) = self.verbs.split_first() else {
             let home = self.home.take()?;

@@ -10,7 +10,6 @@
 
 use super::bounds::quadratic_roots;
 use super::{Arc, Contour, ContourBuilder, Path, Segment};
-use crate::ground::spent;
 use crate::number::{Angle, Point, deg, rad};
 
 /// No curve is cut into more chords than about this, however small the tolerance.
@@ -34,9 +33,6 @@ fn walk(curve: &impl Walk, tolerance: f64, mut place: impl FnMut(f64)) {
     let mut t = 0.0;
     let mut guess = curve.guess(0.0, tolerance);
     loop {
-        if spent(5) {
-            return;
-        }
         let rest = 1.0 - t;
         // The last chord: try it as soon as the guess comes near.
         if rest <= least || guess >= rest * 0.7 && curve.stray(t, rest) <= tolerance {
@@ -230,9 +226,6 @@ fn flatten_circle(arc: &Arc, tolerance: f64, mut place: impl FnMut(Point)) {
     let step = 4.0 * (ratio * 0.5).sqrt().asin();
     let count = (arc.sweep.radians().abs() / step - 1e-9).ceil().clamp(1.0, MOST_CHORDS) as usize;
     for i in 1..count {
-        if spent(2) {
-            return;
-        }
         place(arc.at(i as f64 / count as f64));
     }
 }

@@ -1,7 +1,7 @@
 //! Cubics along a moving point, few and within a tolerance.
 
 use super::{Contour, ContourBuilder, Segment};
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::{Point, kept};
 
 /// Where a point is at a time, and how fast it moves there.
@@ -33,7 +33,7 @@ pub(crate) fn smooth(
     let mut builder = ContourBuilder::new(first.0);
     let mut begin = (from, first);
     for i in 1..=parts {
-        if spent(20) {
+        if exhausted(20) {
             break;
         }
         let time = if i == parts { to } else { from + (to - from) * (i as f64 / parts as f64) };
@@ -81,7 +81,7 @@ fn stretch(
     let lost = !(p + q + out + back).is_finite();
     if lost
         || halvings >= MOST_HALVINGS
-        || spent(20)
+        || exhausted(20)
         || builder.vertex_count() >= most
         || [0.5, 0.25, 0.75, 0.1, 0.9].into_iter().all(within)
     {

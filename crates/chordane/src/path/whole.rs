@@ -1,7 +1,7 @@
 //! The [`Path`]: contours, the rule that says what they enclose, and the first fault of their making.
 
 use super::{Contour, ContourBuilder, Pen, Segment};
-use crate::ground::{Fault, FaultKind, FaultSlot, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Named, limited};
 use crate::number::Point;
 
 /// Which spots a path encloses where its contours overlap.
@@ -175,8 +175,12 @@ impl Path {
             self.fault.point(call, *p);
             self.contours.clear();
         }
-        self.fault.stopped(call);
         self
+    }
+
+    /// A path made by work that a budget may end; empty with that fault where it does.
+    pub(crate) fn limited(call: &'static str, make: impl FnOnce() -> Self) -> Self {
+        limited(call, make).unwrap_or_else(|stopped| Self::empty().with_fault(stopped))
     }
 
     pub(crate) fn into_parts(self) -> (Vec<Contour>, FillRule, FaultSlot) {
@@ -265,5 +269,11 @@ impl Path {
     /// ```
     pub fn start(self, at: impl Into<Point>) -> Pen {
         Pen::continuing(self, at.into())
+    }
+}
+
+impl AsRef<Self> for Path {
+    fn as_ref(&self) -> &Self {
+        self
     }
 }

@@ -4,7 +4,7 @@
 //! wide is smooth, so that nothing is lost, and a wide blur costs no more than a narrow one. What averaging and enlarging blur by themselves
 //! is taken off the curve's variance.
 
-use crate::ground::{spent, threads};
+use crate::ground::{exhausted, threads};
 use crate::number::Point;
 
 /// Curves of up to this standard deviation, in pixels, are summed as they are.
@@ -54,7 +54,7 @@ impl<const N: usize> Plane<N> {
     /// Blurred, and moved by a step. What lies outside counts as nothing. Cost: linear in the pixels, whatever the variance.
     pub(super) fn blurred(self, variance: Variance, step: Point) -> Self {
         let Variance { x, y, both } = variance;
-        if self.width == 0 || spent(self.pixels.len() / 8) {
+        if self.width == 0 || exhausted(self.pixels.len() / 8) {
             return self;
         }
         if both.abs() > 1e-6 * (x + y) {
@@ -161,7 +161,7 @@ impl<const N: usize> Plane<N> {
         }
         threads::change_chunks(&mut self.pixels, self.width, Vec::<f32>::new, |padded, _, row| {
             let row = row.as_flattened_mut();
-            if spent(row.len() / 16) {
+            if exhausted(row.len() / 16) {
                 return;
             }
             // Nothing on either side, so that sums need not look where they are.
@@ -192,7 +192,7 @@ impl<const N: usize> Plane<N> {
             self.width * ROWS,
             || (),
             |(), block, rows| {
-                if spent(rows.len() / 4) {
+                if exhausted(rows.len() / 4) {
                     return;
                 }
                 // So few columns at a time that what is summed stays at hand.

@@ -5,7 +5,7 @@ use std::fmt;
 use super::items::Target;
 use super::pixel::Rgba;
 use super::plan::Plan;
-use crate::ground::{Fault, FaultSlot};
+use crate::ground::{Fault, FaultSlot, limited};
 use crate::number::Point;
 use crate::path::Affine;
 use crate::scene::Scene;
@@ -239,12 +239,9 @@ impl Pixels {
         let to_sheet = (*to_pixels * sheet.upright()).inverse();
         let (width, height, whole) = (self.width as usize, self.height as usize, !options.antialias);
         let target = Target { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
-        let plan = Plan::of(sheet, scene, to_pixels, &target)?;
-        fault.stopped("pixels");
-        fault.sound()?;
-        plan.draw(&mut self.data);
-        fault.stopped("pixels");
-        fault.sound()
+        limited("pixels", || {
+            Plan::of(sheet, scene, to_pixels, &target).map(|plan| plan.draw(&mut self.data))
+        })?
     }
 }
 

@@ -17,7 +17,7 @@ use super::layers::{Ending, LayerStack, PixelRect, PlaneLayer, Top};
 use super::pixel::{Deep, Pixel};
 use super::sampler::Sampler;
 use super::shapes::Shape;
-use crate::ground::{Fault, spent, threads};
+use crate::ground::{Fault, exhausted, threads};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 use crate::scene::{Command, Coordinates, Layer, LayerKind, Scene};
@@ -168,7 +168,7 @@ impl Plan {
         let width = self.size.0;
         let mut stack = LayerStack::new(rows, b * BAND_ROWS, width);
         for &(c, t) in &commands.tasks {
-            if spent(20 + width / 16) {
+            if exhausted(20 + width / 16) {
                 break;
             }
             let Some(chunk) = self.chunks.get(c as usize) else { continue };
@@ -214,7 +214,7 @@ impl IsolatedLayer {
 
     fn draw<P: Pixel>(&self, below: &mut [P], width: usize) {
         let (own, rows) = self.plan.size;
-        if spent(own * rows / 4) {
+        if exhausted(own * rows / 4) {
             return;
         }
         let mut plane = Plane { width: own, pixels: vec![Deep::CLEAR; own * rows] };
@@ -377,7 +377,7 @@ fn plane_layers(scene: &Scene<'_>, end: usize, first: usize) -> Vec<PlaneLayer> 
 fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, target: &Target) -> Result<Chunk, Fault> {
     let mut chunk = Chunk::default();
     for (_, command) in scene.walk(range, |layer| layer.needs_plane).take(COMMANDS_A_CHUNK) {
-        if spent(20) {
+        if exhausted(20) {
             break;
         }
         match command {

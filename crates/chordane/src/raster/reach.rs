@@ -5,7 +5,7 @@
 
 use std::borrow::Cow;
 
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, ContourBuilder, Path, Segment};
 
@@ -52,7 +52,7 @@ fn push(
         let hull = hull(&segment.transformed(to_pixels));
         if hull.max.cmple(frame.min).any() || hull.min.cmpge(frame.max).any() {
             builder.line(segment.to());
-        } else if hull.size().cmple(large).all() || halvings >= MOST_HALVINGS || spent(20) {
+        } else if hull.size().cmple(large).all() || halvings >= MOST_HALVINGS || exhausted(20) {
             builder.segment(segment);
         } else {
             let (first, second) = segment.split(0.5);

@@ -1,7 +1,7 @@
 //! Colours that follow a path, worked out for every pixel beforehand.
 
 use crate::combine::Triangles;
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path, flatten_segment};
 use crate::sheet::{Colour, PictureLevel, Shades};
@@ -34,7 +34,7 @@ pub(crate) fn path_colours(
     }
     let size = max - min;
     let (width, height) = (size.x as usize, size.y as usize);
-    if spent(width * height / 4) {
+    if exhausted(width * height / 4) {
         return None;
     }
     let mut canvas = Canvas {
@@ -83,7 +83,7 @@ fn chords(shades: &Shades, path: &Path) -> Vec<Chord> {
                 } else {
                     1
                 };
-                if spent(pieces) {
+                if exhausted(pieces) {
                     return chords;
                 }
                 for piece in 0..pieces {
@@ -153,7 +153,7 @@ impl Canvas {
         // What lies in a triangle first, then what is just outside one.
         for slack in [1e-9, 1.5] {
             for corners in &triangles.corners {
-                if spent(20) {
+                if exhausted(20) {
                     return;
                 }
                 let [a, b, c] = corners.map(|at| triangles.points.get(at).copied().unwrap_or_default());
@@ -191,7 +191,7 @@ impl Canvas {
         let wide = half_width.unwrap_or(2.0) + 2.0;
         for round in [false, true] {
             for chord in chords {
-                if spent(20) {
+                if exhausted(20) {
                     return;
                 }
                 let (a, b) = (chord.from.0, chord.to.0);

@@ -6,7 +6,7 @@ use super::plain_styles::{Rules, declarations};
 #[cfg(feature = "svg-styles")]
 use super::style_sheets::{Rules, declarations};
 use super::tree::{Told, Tree};
-use crate::ground::spent;
+use crate::ground::exhausted;
 
 /// So many declarations that hold for elements at most, all elements together.
 const MOST_HELD: usize = 20_000_000;
@@ -38,7 +38,7 @@ impl Cascade {
             .collect();
         let mut held = Vec::new();
         for (number, element) in document.elements() {
-            if spent(20) {
+            if exhausted(20) {
                 break;
             }
             if cascade.order.len() > MOST_HELD {

@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use crate::ground::visible;
+use crate::ground::{Stopped, visible};
 use crate::sheet::Sheet;
 
 /// Why a document could not be read.
@@ -45,12 +45,12 @@ pub enum ReadError {
         /// Whether elements use one another in it.
         used: bool,
     },
-    /// Reading was stopped; see [`Allowance`](crate::ground::Allowance).
+    /// Reading was stopped; see [`Budget`](crate::ground::Budget).
     Stopped {
         /// The line that it had come to, counted from 1.
         line: usize,
         /// Why it was.
-        why: String,
+        why: Stopped,
     },
 }
 
@@ -58,6 +58,11 @@ pub enum ReadError {
 const LONGEST: usize = 200;
 
 impl ReadError {
+    /// Reading came to a line when its budget was used up; why is added where that is known.
+    pub(super) fn stopped(line: usize) -> Self {
+        Self::Stopped { line, why: Stopped::default() }
+    }
+
     pub(super) fn broken(text: &str, at: usize, what: &str) -> Self {
         // It tells names as they stand there, however long they are.
         let what = what.trim_end_matches('.');

@@ -9,7 +9,7 @@ use super::declaration::{Declaration, is_shown};
 use super::error::shortened;
 use super::selectors::{Selector, Selectors};
 use super::tree::{StyleText, Told};
-use crate::ground::spent;
+use crate::ground::exhausted;
 
 /// So many selectors at most in all style sheets of a document.
 const MOST_SELECTORS: usize = 20_000;
@@ -56,7 +56,7 @@ impl SheetReader<'_> {
         let full = {
             let mut items = StyleSheetParser::new(input, self);
             loop {
-                if spent(20) || items.parser.rules.selectors.len() > MOST_SELECTORS {
+                if exhausted(20) || items.parser.rules.selectors.len() > MOST_SELECTORS {
                     break true;
                 }
                 match items.next() {

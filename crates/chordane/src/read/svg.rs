@@ -1,5 +1,6 @@
 //! An SVG document as a sheet: shapes, groups, transforms, `use`, and the paints that shapes inherit.
 
+use crate::ground::interruptible;
 use crate::sheet::{Layered, Styled};
 use std::collections::HashMap;
 
@@ -70,6 +71,14 @@ impl Sheet {
 }
 
 fn read(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
+    match interruptible(|| read_all(bytes, shown)) {
+        (Err(ReadError::Stopped { line, .. }), Some(why)) => Err(ReadError::Stopped { line, why }),
+        (_, Some(why)) => Err(ReadError::Stopped { line: 1, why }),
+        (read, None) => read,
+    }
+}
+
+fn read_all(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError> {
     let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
     let text =
         std::str::from_utf8(bytes).map_err(|error| ReadError::NotText { byte: error.valid_up_to() })?;

@@ -8,7 +8,7 @@ use quick_xml::{Reader, XmlVersion};
 
 use super::declaration::is_shown;
 use super::error::{ReadError, line_of};
-use crate::ground::{is_xml, spent, stopped};
+use crate::ground::{exhausted, is_xml};
 
 /// Elements inside one another: deeper is a document gone wrong, and each level takes some of the machine's stack.
 const MOST_DEPTH: usize = 128;
@@ -73,9 +73,8 @@ impl<'a> Tree<'a> {
         let mut open: Vec<(usize, Option<usize>)> = Vec::new();
         loop {
             let at = reader.buffer_position() as usize;
-            if spent(20) {
-                let why = stopped().unwrap_or_default();
-                return Err(ReadError::Stopped { line: line_of(text, at), why });
+            if exhausted(20) {
+                return Err(ReadError::stopped(line_of(text, at)));
             }
             let event = reader.read_event().map_err(|error| {
                 ReadError::broken(text, reader.error_position() as usize, &error.to_string())

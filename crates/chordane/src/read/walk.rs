@@ -6,7 +6,7 @@ use super::document::Document;
 use super::error::{ReadError, SvgNote};
 use super::properties::Properties;
 use super::tree::Element;
-use crate::ground::{spent, stopped, visible};
+use crate::ground::{exhausted, visible};
 use crate::number::Point;
 use crate::sheet::BlendMode;
 
@@ -108,8 +108,8 @@ impl<'a> Walk<'a> {
         self.elements += 1;
         self.shapes += shapes;
         self.vertices += vertices;
-        if spent(50) {
-            return Err(ReadError::Stopped { line: self.line(at), why: stopped().unwrap_or_default() });
+        if exhausted(50) {
+            return Err(ReadError::stopped(self.line(at)));
         }
         let used = self.used > 0;
         for (what, count, limit) in [

@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use crate::ground::FaultSlot;
+use crate::ground::{FaultSlot, limited};
 use crate::path::{Contour, Path};
 
 /// A path in, a path out. Make your own:
@@ -129,8 +129,8 @@ impl<A: Reshape, B: Reshape> Reshape for Chain<A, B> {
 }
 
 impl Path {
-    /// The path reshaped: steps are taken in the order in which they are read. A fault of the path is handed on, whatever
-    /// the reshape does.
+    /// The path reshaped: steps are taken in the order in which they are read. With a fault, of the path or of the reshape, the path
+    /// comes out as it went in and carries that fault, whatever the reshape does.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -142,22 +142,39 @@ impl Path {
     /// ```
     #[must_use]
     pub fn then(&self, reshape: impl Reshape) -> Self {
-        let (contours, rule, made) = reshape.reshape(self).into_parts();
-        let mut fault = self.carried().clone();
-        fault.take_from(&made);
-        Self::from_parts(contours, rule, fault)
+        if self.fault().is_some() {
+            return self.clone();
+        }
+        let made = reshape.reshape(self);
+        match made.fault() {
+            Some(fault) => self.clone().with_fault(fault.clone()),
+            None => made,
+        }
     }
 }
 
-/// What reshapes have in common: with a fault, of the path or of the reshape itself, the path comes out as it went in and
-/// carries it; else the contours that are made, under the path's fill rule.
-pub(crate) fn unless_faulty(
+/// Does what all reshapes have in common. With a fault, of the path, of a setting or of the work, or where the budget is used up,
+/// the path comes out as it went in and carries the fault; else it has the contours that are made, under the path's fill rule.
+pub(crate) fn reshaped(
+    call: &'static str,
     path: &Path,
     check: impl FnOnce(&mut FaultSlot),
     make: impl FnOnce(&mut FaultSlot) -> Vec<Contour>,
 ) -> Path {
+    let with = |contours, fault| Path::from_parts(contours, path.fill_rule(), fault);
     let mut fault = path.carried().clone();
     check(&mut fault);
-    let contours = if fault.get().is_some() { path.contours().to_vec() } else { make(&mut fault) };
-    Path::from_parts(contours, path.fill_rule(), fault)
+    if fault.get().is_none() {
+        match limited(call, || make(&mut fault)) {
+            Ok(contours) => {
+                let made = with(contours, fault).within_numbers(call);
+                if made.fault().is_none() {
+                    return made;
+                }
+                fault = made.carried().clone();
+            }
+            Err(stopped) => fault = FaultSlot::of(stopped),
+        }
+    }
+    with(path.contours().to_vec(), fault)
 }

@@ -1,8 +1,8 @@
 //! A path beside its mirror image, and turned round a centre many times.
 
 use super::Reshape;
-use super::chain::unless_faulty;
-use crate::ground::{FaultSlot, spent};
+use super::chain::reshaped;
+use crate::ground::{FaultSlot, exhausted};
 use crate::number::{Angle, Point, around};
 use crate::path::{Affine, Path, by};
 
@@ -79,9 +79,9 @@ impl Reshape for Spin {
             fault.at_most("spun", "copies", self.copies, MOST_COPIES);
             fault.point("spun", self.centre);
         };
-        unless_faulty(path, check, |fault| {
+        reshaped("spun", path, check, |fault| {
             let mut contours = Vec::new();
-            for angle in around(self.copies).take_while(|_| !spent(10)) {
+            for angle in around(self.copies).take_while(|_| !exhausted(10)) {
                 let copy = path.rotated_about(self.centre, angle);
                 fault.take_from(copy.carried());
                 contours.extend_from_slice(copy.contours());

@@ -5,8 +5,8 @@
 //! at the worst point (Schneider, "An algorithm for automatically fitting digitized curves", 1990).
 
 use super::Reshape;
-use super::chain::unless_faulty;
-use crate::ground::{FaultSlot, spent};
+use super::chain::reshaped;
+use crate::ground::{FaultSlot, exhausted};
 use crate::number::{Angle, Point, deg, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
 
@@ -218,7 +218,7 @@ impl CurveFit {
     fn fit(&self, run: &[Point], begin: (Point, Point), end: (Point, Point), builder: &mut ContourBuilder) {
         let mut rest = vec![(0, run.len().saturating_sub(1), begin, end)];
         while let Some((from, to, begin, end)) = rest.pop() {
-            if spent(100 + 20 * to.saturating_sub(from)) {
+            if exhausted(100 + 20 * to.saturating_sub(from)) {
                 break;
             }
             let points = run.get(from + 1..to).unwrap_or_default();
@@ -334,8 +334,9 @@ impl Reshape for CurveFit {
             fault.positive("curve_fitted", "tolerance", self.tolerance);
             fault.finite("curve_fitted", "corner angle", self.corner.degrees());
         };
-        unless_faulty(path, check, |_| path.contours().iter().map(|contour| self.fitted(contour)).collect())
-            .within_numbers("curve_fitted")
+        reshaped("curve_fitted", path, check, |_| {
+            path.contours().iter().map(|contour| self.fitted(contour)).collect()
+        })
     }
 }
 

@@ -1,7 +1,7 @@
 //! Dashes as a reshape: the pieces that a pattern of lengths leaves, with curves kept.
 
 use super::Reshape;
-use super::chain::unless_faulty;
+use super::chain::reshaped;
 use super::corners::corner_distances;
 use super::pattern::{MOST_DASHES, even, is_whole, joined, lay};
 use crate::ground::FaultSlot;
@@ -99,7 +99,8 @@ impl Dash {
 
 impl Reshape for Dash {
     fn reshape(&self, path: &Path) -> Path {
-        unless_faulty(
+        reshaped(
+            "dashed",
             path,
             |fault| fault.take_from(&self.check()),
             |fault| {

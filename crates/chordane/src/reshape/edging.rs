@@ -5,6 +5,7 @@
 
 use std::cell::Cell;
 
+use super::chain::reshaped;
 use super::flank::{Flank, Run, across, without_standstills};
 use super::line_style::{Cap, FINE, Join, LineStyle};
 use super::{Dash, Reshape};
@@ -27,39 +28,37 @@ const LOOKS: f64 = 256.0;
 
 pub(super) type Width<'a> = &'a dyn Fn(f64) -> f64;
 
+/// The area of a line under the nonzero rule, its width times that of a place where there is such a function.
 pub(super) fn outlined(
     outline: &LineStyle,
     path: &Path,
     width: Option<Width<'_>>,
     tolerance: f64,
-    own: FaultSlot,
-) -> Path {
-    let mut fault = path.carried().clone();
-    fault.take_from(&own);
-    if fault.get().is_some() || outline.width == 0.0 {
-        return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
+    fault: &mut FaultSlot,
+) -> Vec<Contour> {
+    if outline.width == 0.0 {
+        return Vec::new();
     }
     if let Some((path, factor)) = scaled_to_numbers(&[path], outline.width) {
-        let [path] = &path[..] else { return Path::empty() };
+        let [path] = &path[..] else { return Vec::new() };
         let scaled = LineStyle { width: outline.width * factor, ..outline.clone() };
-        return outlined(&scaled, path, width, tolerance * factor, fault).scaled(1.0 / factor);
+        let area = outlined(&scaled, path, width, tolerance * factor, fault);
+        return Path::from_contours(area).scaled(1.0 / factor).into_parts().0;
     }
-    let call = if width.is_some() { "tapered" } else { "outlined" };
     let size = path.bounds().map_or(0.0, |bounds| bounds.size().max_element()) + outline.width;
     let tolerance = tolerance.min(COARSEST * outline.width).max(FINEST * size);
     let bad = Cell::new(None);
     let stroke = Stroke { outline, width, bad: &bad, tolerance };
     let edges: Vec<Contour> = path.contours().iter().flat_map(|contour| stroke.edges(contour)).collect();
     if let Some(value) = bad.get() {
-        fault.note(Fault::of(call, FaultKind::NotFinite { what: "width", value }));
-        return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
+        fault.note(Fault::of("tapered", FaultKind::NotFinite { what: "width", value }));
+        return Vec::new();
     }
     let one = |contour| Part { contour, operand: 0, weight: 1 };
     let parts: Vec<Part<'_>> = edges.iter().map(one).collect();
     let united = arranged_within(&parts, MOST_CROSSINGS, &|[winding, _]| winding != 0);
     // Where too much crosses, the same area is given with its overlaps.
-    let area = united.map_or(edges, |rims| without_slits(rims, tolerance));
-    Path::from_contours(area).within_numbers(call)
+    united.map_or(edges, |rims| without_slits(rims, tolerance))
 }
 
 /// Without the holes beside fitted curves that are thinner than the tolerance: edges that should touch leave such.
@@ -304,17 +303,20 @@ fn round(run: &mut Run, at: Point, [from, to]: [Point; 2], clockwise: bool) {
 
 impl Reshape for LineStyle {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = FaultSlot::default();
-        self.check("outlined", &mut fault);
-        if self.dash.is_empty() {
-            return outlined(self, path, None, FINE, fault);
-        }
-        let solid = Self { dash: Vec::new(), ..self.clone() };
-        if fault.get().is_some() {
-            return outlined(&solid, path, None, FINE, fault);
-        }
-        let dashes = path.then(Dash { offset: self.dash_offset, ..Dash::new(self.dash.clone()) });
-        outlined(&solid, &dashes, None, FINE, fault)
+        let area = reshaped(
+            "outlined",
+            path,
+            |fault| self.check("outlined", fault),
+            |fault| {
+                if self.dash.is_empty() {
+                    return outlined(self, path, None, FINE, fault);
+                }
+                let dashes = path.then(Dash { offset: self.dash_offset, ..Dash::new(self.dash.clone()) });
+                fault.take_from(dashes.carried());
+                outlined(&Self { dash: Vec::new(), ..self.clone() }, &dashes, None, FINE, fault)
+            },
+        );
+        area.with_fill_rule(FillRule::Nonzero)
     }
 }
 

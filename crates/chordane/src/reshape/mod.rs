@@ -10,6 +10,8 @@ mod edging;
 mod edit;
 mod flank;
 mod flat;
+mod holes;
+mod joined;
 mod line_style;
 mod nib;
 mod offset;

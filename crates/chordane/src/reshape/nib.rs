@@ -1,9 +1,10 @@
 //! Strokes of a broad nib, whose width differs with the direction of the line.
 
+use super::chain::reshaped;
 use super::line_style::{Cap, Join, LineStyle};
 use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Point};
-use crate::path::{Affine, Path, by};
+use crate::path::{Affine, FillRule, Path, by};
 
 /// An elliptical nib: how wide upright and level strokes come out, and how the ellipse leans.
 ///
@@ -66,23 +67,34 @@ impl Path {
     /// sides, joins and caps are those of the ellipse. Cost: linear in the number of chords.
     #[must_use]
     pub fn nibbed(&self, nib: &Nib, tolerance: f64) -> Self {
-        let mut fault = self.carried().clone();
-        fault.take_from(&nib.check());
-        if tolerance.is_nan() || tolerance <= 0.0 {
-            fault.note(Fault::of("nibbed", FaultKind::NotPositive { what: "tolerance", value: tolerance }));
-        }
-        let widest = nib.across.max(nib.down);
-        if fault.get().is_some() || widest == 0.0 {
-            return Self::from_parts(Vec::new(), Default::default(), fault);
-        }
-        let half = Point::new(nib.across, nib.down).max(Point::splat(widest * THINNEST)) * 0.5;
-        let to_nib = by::rotation(nib.slant) * Affine::from_scale(half);
-        let outline =
-            LineStyle { cap: nib.cap, join: nib.join, mitre_limit: nib.mitre_limit, ..LineStyle::new(2.0) };
-        // Nothing is farther apart on the sheet than in the stretched plane times the longer half axis.
-        let area = self.transformed(&to_nib.inverse()).stroke_chords(&outline, tolerance / (0.5 * widest));
-        let back = area.transformed(&to_nib);
+        let check = |fault: &mut FaultSlot| {
+            fault.take_from(&nib.check());
+            if tolerance.is_nan() || tolerance <= 0.0 {
+                fault.note(Fault::of(
+                    "nibbed",
+                    FaultKind::NotPositive { what: "tolerance", value: tolerance },
+                ));
+            }
+        };
+        let area = reshaped("nibbed", self, check, |_| {
+            let widest = nib.across.max(nib.down);
+            if widest == 0.0 {
+                return Vec::new();
+            }
+            let half = Point::new(nib.across, nib.down).max(Point::splat(widest * THINNEST)) * 0.5;
+            let to_nib = by::rotation(nib.slant) * Affine::from_scale(half);
+            let outline = LineStyle {
+                cap: nib.cap,
+                join: nib.join,
+                mitre_limit: nib.mitre_limit,
+                ..LineStyle::new(2.0)
+            };
+            // Nothing is farther apart on the sheet than in the stretched plane times the longer half axis.
+            let area =
+                self.transformed(&to_nib.inverse()).stroke_chords(&outline, tolerance / (0.5 * widest));
+            area.transformed(&to_nib).into_parts().0
+        });
         // A stretch that mirrors nothing keeps all turns: the nonzero rule still holds.
-        back.within_numbers("nibbed")
+        area.with_fill_rule(FillRule::Nonzero)
     }
 }

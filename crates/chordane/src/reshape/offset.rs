@@ -6,6 +6,7 @@
 //! ribbon more than the distance allows, the ribbon ends at the centre of the bend.
 
 use super::Reshape;
+use super::chain::reshaped;
 use super::corners::{SMOOTH, jump};
 use super::flank::parallel;
 use super::line_style::{FINE, Join};
@@ -73,24 +74,17 @@ impl Offset {
 
 impl Reshape for Offset {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        fault.take_from(&self.check());
-        if fault.get().is_some() {
-            return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
-        }
-        if let Some((path, factor)) = scaled_to_numbers(&[path], self.distance) {
-            let [path] = &path[..] else { return Path::empty() };
-            let (distance, tolerance) = (self.distance * factor, self.tolerance * factor);
-            return Self { distance, tolerance, ..*self }.reshape(path).scaled(1.0 / factor);
-        }
-        let (closed, open): (Vec<Contour>, Vec<Contour>) =
-            path.contours().iter().cloned().partition(Contour::is_closed);
-        let area = Path::from_contours(closed).with_fill_rule(path.fill_rule());
-        let mut result = self.of_area(&area);
-        for contour in open {
-            result = result.and(&self.of_line(&contour));
-        }
-        result.within_numbers("offset")
+        let parallel = reshaped(
+            "offset",
+            path,
+            |fault| fault.take_from(&self.check()),
+            |fault| {
+                let made = self.of_path(path);
+                fault.take_from(made.carried());
+                made.into_parts().0
+            },
+        );
+        parallel.with_fill_rule(FillRule::Nonzero)
     }
 }
 
@@ -103,6 +97,22 @@ impl Path {
 }
 
 impl Offset {
+    fn of_path(&self, path: &Path) -> Path {
+        if let Some((path, factor)) = scaled_to_numbers(&[path], self.distance) {
+            let [path] = &path[..] else { return Path::empty() };
+            let (distance, tolerance) = (self.distance * factor, self.tolerance * factor);
+            return Self { distance, tolerance, ..*self }.of_path(path).scaled(1.0 / factor);
+        }
+        let (closed, open): (Vec<Contour>, Vec<Contour>) =
+            path.contours().iter().cloned().partition(Contour::is_closed);
+        let area = Path::from_contours(closed).with_fill_rule(path.fill_rule());
+        let mut result = self.of_area(&area);
+        for contour in open {
+            result = result.and(&self.of_line(&contour));
+        }
+        result
+    }
+
     fn of_area(&self, area: &Path) -> Path {
         let plain = area.simplified();
         if self.distance == 0.0 || plain.is_empty() || plain.sound().is_err() {

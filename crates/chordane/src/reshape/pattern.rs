@@ -2,7 +2,7 @@
 //! cut.
 
 use super::flat::Polyline;
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::number::Point;
 
 /// A contour that would fall into more dashes than this is left whole: they would be finer than anything that can
@@ -41,7 +41,7 @@ pub(super) fn lay(
     let mut at = from - offset.rem_euclid(period);
     // A last digit too long is not a dash of its own.
     let close = to - 1e-9 * (to - from);
-    while at < close && !spent(5) {
+    while at < close && !exhausted(5) {
         for pair in pattern.chunks(2) {
             let &[dash, gap] = pair else { continue };
             let (begin, end) = (at, at + dash * scale);

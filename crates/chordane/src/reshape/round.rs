@@ -1,7 +1,7 @@
 //! Softening corners.
 
 use super::Reshape;
-use super::chain::unless_faulty;
+use super::chain::reshaped;
 use super::corners::{SMOOTH, jump};
 use crate::ground::FaultSlot;
 use crate::number::{Angle, Point};
@@ -44,14 +44,13 @@ impl Reshape for Round {
     fn reshape(&self, path: &Path) -> Path {
         let check = |fault: &mut FaultSlot| _ = fault.not_negative("rounded", "radius", self.radius);
         let round = |contour: &Contour| rounded(contour, self);
-        unless_faulty(path, check, |_| {
+        reshaped("rounded", path, check, |_| {
             if self.radius == 0.0 {
                 path.contours().to_vec()
             } else {
                 path.contours().iter().map(round).collect()
             }
         })
-        .within_numbers("rounded")
     }
 }
 

@@ -1,7 +1,7 @@
 //! Lines made unsteady, as if drawn by hand.
 
 use super::Reshape;
-use super::chain::unless_faulty;
+use super::chain::reshaped;
 use super::corners::corner_distances;
 use crate::ground::{Fault, FaultKind, FaultSlot, in_row};
 use crate::number::Point;
@@ -70,7 +70,7 @@ impl Reshape for Shake {
             fault.not_negative("shaken", "amount", self.amount);
             fault.positive("shaken", "length", self.length);
         };
-        unless_faulty(path, check, |fault| {
+        reshaped("shaken", path, check, |fault| {
             let mut contours = Vec::with_capacity(path.contours().len());
             let mut number = 0;
             for contour in path.contours() {

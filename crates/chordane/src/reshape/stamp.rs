@@ -4,8 +4,9 @@ use std::fmt;
 use std::sync::Arc as Shared;
 
 use super::Reshape;
+use super::chain::reshaped;
 use super::warp::beside;
-use crate::ground::{Fault, FaultKind, FaultSlot};
+use crate::ground::{Fault, FaultKind, FaultSlot, exhausted, unlimited};
 use crate::measure::{Station, Survey};
 use crate::number::{Angle, Point, kept};
 use crate::path::{Affine, Contour, Path, by};
@@ -301,11 +302,14 @@ impl<T> Stamp<T> {
                 let Some(station) = survey.station(distance) else { continue };
                 let place = StampPlace { number, station };
                 number += 1;
-                if self.skip.as_ref().is_some_and(|skip| skip(&place)) {
+                if exhausted(10) {
+                    return;
+                }
+                if self.skip.as_ref().is_some_and(|skip| unlimited(|| skip(&place))) {
                     continue;
                 }
-                let scale = self.scale.as_ref().map_or(1.0, |scale| scale(&place));
-                let turn = self.turn.as_ref().map_or(Angle::ZERO, |turn| turn(&place));
+                let scale = self.scale.as_ref().map_or(1.0, |scale| unlimited(|| scale(&place)));
+                let turn = self.turn.as_ref().map_or(Angle::ZERO, |turn| unlimited(|| turn(&place)));
                 if !fault.finite("stamped", "scale", scale)
                     || !fault.finite("stamped", "turn", turn.degrees())
                 {
@@ -350,13 +354,12 @@ impl Line<'_> {
 
 impl Reshape for Stamp<Path> {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        fault.take_from(self.thing.carried());
-        let mut contours: Vec<Contour> = Vec::new();
-        let mut made = FaultSlot::default();
-        if fault.get().is_none() {
+        let check = |fault: &mut FaultSlot| fault.take_from(self.thing.carried());
+        let stamped = reshaped("stamped", path, check, |fault| {
+            let mut contours: Vec<Contour> = Vec::new();
+            let mut made = FaultSlot::default();
             let own = self.thing.contours();
-            self.each(path, &mut fault, |_, affine, line| {
+            self.each(path, fault, |_, affine, line| {
                 if self.is_bent() {
                     let bent = line.bend(&self.thing.transformed(affine));
                     made.take_from(bent.carried());
@@ -365,9 +368,10 @@ impl Reshape for Stamp<Path> {
                     contours.extend(own.iter().map(|contour| contour.transformed(affine)));
                 }
             });
-        }
-        fault.take_from(&made);
-        Path::from_parts(contours, self.thing.fill_rule(), fault).within_numbers("stamped")
+            fault.take_from(&made);
+            contours
+        });
+        stamped.with_fill_rule(self.thing.fill_rule())
     }
 }
 

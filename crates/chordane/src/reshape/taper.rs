@@ -4,10 +4,11 @@ use std::fmt;
 use std::sync::Arc as Shared;
 
 use super::Reshape;
+use super::chain::reshaped;
 use super::edging::outlined;
 use super::line_style::{FINE, LineStyle};
-use crate::ground::{Fault, FaultKind, FaultSlot};
-use crate::path::Path;
+use crate::ground::{Fault, FaultKind, FaultSlot, unlimited};
+use crate::path::{FillRule, Path};
 
 type Width = Shared<dyn Fn(f64) -> f64 + Send + Sync>;
 
@@ -60,13 +61,18 @@ impl LineStyle {
 
 impl Reshape for Taper {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = FaultSlot::default();
-        self.line.check("tapered", &mut fault);
-        fault.positive("tapered", "tolerance", self.tolerance);
-        if !self.line.dash.is_empty() {
-            let message = "a line whose width changes has no dashes; dash the path first".to_owned();
-            fault.note(Fault::of("tapered", FaultKind::Told { message }));
-        }
-        outlined(&self.line, path, Some(&*self.width), self.tolerance, fault)
+        let check = |fault: &mut FaultSlot| {
+            self.line.check("tapered", fault);
+            fault.positive("tapered", "tolerance", self.tolerance);
+            if !self.line.dash.is_empty() {
+                let message = "a line whose width changes has no dashes; dash the path first".to_owned();
+                fault.note(Fault::of("tapered", FaultKind::Told { message }));
+            }
+        };
+        let width = |fraction: f64| unlimited(|| (self.width)(fraction));
+        let area = reshaped("tapered", path, check, |fault| {
+            outlined(&self.line, path, Some(&width), self.tolerance, fault)
+        });
+        area.with_fill_rule(FillRule::Nonzero)
     }
 }

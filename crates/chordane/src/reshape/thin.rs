@@ -1,8 +1,8 @@
 //! Fewer points, and more.
 
 use super::Reshape;
-use super::chain::unless_faulty;
-use crate::ground::{FaultSlot, spent};
+use super::chain::reshaped;
+use crate::ground::{FaultSlot, exhausted};
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
@@ -37,7 +37,7 @@ impl Reshape for Thin {
     fn reshape(&self, path: &Path) -> Path {
         let check = |fault: &mut FaultSlot| _ = fault.not_negative("thinned", "tolerance", self.tolerance);
         let thin = |contour: &Contour| thinned(contour, self.tolerance);
-        unless_faulty(path, check, |_| path.contours().iter().map(thin).collect())
+        reshaped("thinned", path, check, |_| path.contours().iter().map(thin).collect())
     }
 }
 
@@ -88,7 +88,7 @@ fn kept(points: &[Point], tolerance: f64) -> Vec<Point> {
         mark(last);
         let mut rest = vec![(0, last)];
         while let Some((from, to)) = rest.pop() {
-            if spent(1 + to.saturating_sub(from)) {
+            if exhausted(1 + to.saturating_sub(from)) {
                 break;
             }
             let (Some(a), Some(b)) = (points.get(from), points.get(to)) else { continue };
@@ -172,7 +172,7 @@ impl Reshape for Subdivide {
             }
             builder.finish(contour.is_closed())
         };
-        unless_faulty(path, check, |_| path.contours().iter().map(cut).collect())
+        reshaped("subdivided", path, check, |_| path.contours().iter().map(cut).collect())
     }
 }
 

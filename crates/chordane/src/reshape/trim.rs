@@ -1,7 +1,7 @@
 //! A part of a line, by shares or by distances.
 
 use super::Reshape;
-use super::chain::unless_faulty;
+use super::chain::reshaped;
 use crate::ground::FaultSlot;
 use crate::path::{Contour, Path};
 
@@ -72,7 +72,7 @@ impl Reshape for Trim {
                 fault.finite("trimmed", what, value);
             }
         };
-        unless_faulty(path, check, |_| {
+        reshaped("trimmed", path, check, |_| {
             if self.each {
                 let one = |contour: &Contour| self.part(&Path::from_contours([contour.clone()]));
                 path.contours().iter().flat_map(one).collect()

@@ -1,8 +1,8 @@
 //! Paths sent through a function of the point, and bent along another path.
 
 use super::Reshape;
-use super::chain::unless_faulty;
-use crate::ground::{Fault, FaultKind};
+use super::chain::reshaped;
+use crate::ground::{Fault, FaultKind, unlimited};
 use crate::measure::Survey;
 use crate::number::Point;
 use crate::path::smooth;
@@ -48,7 +48,7 @@ impl<F: Fn(Point) -> Point> Warp<F> {
 
 impl<F: Fn(Point) -> Point> Reshape for Warp<F> {
     fn reshape(&self, path: &Path) -> Path {
-        warped("warped", path, self.tolerance, &self.function)
+        warped("warped", path, self.tolerance, &|p| unlimited(|| (self.function)(p)))
     }
 }
 
@@ -67,7 +67,8 @@ impl Path {
 }
 
 fn warped(call: &'static str, path: &Path, tolerance: f64, to: &impl Fn(Point) -> Point) -> Path {
-    unless_faulty(
+    reshaped(
+        call,
         path,
         |fault| _ = fault.positive(call, "tolerance", tolerance),
         |fault| {
@@ -145,12 +146,14 @@ impl Bend {
 
 impl Reshape for Bend {
     fn reshape(&self, path: &Path) -> Path {
-        let mut fault = path.carried().clone();
-        fault.take_from(self.spine.carried());
+        if let Some(fault) = self.spine.fault() {
+            return path.clone().with_fault(fault.clone());
+        }
         let first = Path::from_contours(self.spine.contours().first().cloned());
-        let spine = first.survey().ok().filter(|spine| spine.length() > 0.0);
-        let (Some(spine), None) = (spine, fault.get()) else {
-            return Path::from_parts(Vec::new(), path.fill_rule(), fault);
+        let spine = match first.survey() {
+            Ok(spine) if spine.length() > 0.0 => spine,
+            Ok(_) => return Path::empty().with_fill_rule(path.fill_rule()),
+            Err(fault) => return path.clone().with_fault(fault),
         };
         let round = first.contours().first().is_some_and(crate::path::Contour::is_closed);
         let (from, width) = match path.bounds().filter(|_| self.fitted) {

@@ -6,7 +6,7 @@
 use std::f64::consts::{PI, TAU};
 
 use super::Reshape;
-use super::chain::unless_faulty;
+use super::chain::reshaped;
 use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::measure::Survey;
 use crate::number::{Point, rad};
@@ -264,7 +264,7 @@ impl Path {
             fault.finite(call, "height", height);
             fault.positive(call, "length of a wave", length);
         };
-        unless_faulty(self, check, |fault| {
+        reshaped(call, self, check, |fault| {
             let mut contours = Vec::new();
             for contour in self.contours() {
                 match runs(contour, length, call) {
@@ -274,7 +274,6 @@ impl Path {
             }
             contours
         })
-        .within_numbers(call)
     }
 }
 

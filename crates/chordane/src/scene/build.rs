@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use super::list::{Command, Layer, LayerKind, Owner, Scene};
 use super::placed::Placed;
-use crate::ground::{Fault, FaultSlot, spent};
+use crate::ground::{Fault, exhausted};
 use crate::path::Affine;
 use crate::sheet::{BlendMode, Compositing, Effect, Item, Layered, Mask, Node, Paint};
 
@@ -69,8 +69,7 @@ impl<'a> Scene<'a> {
 impl<'a> Builder<'a> {
     fn nodes(&mut self, nodes: &'a [Node], from: &Inherited) {
         for node in Node::drawing_order(nodes).filter_map(|at| nodes.get(at)) {
-            if spent(5) {
-                self.stop();
+            if exhausted(5) {
                 return;
             }
             match node {
@@ -212,13 +211,6 @@ impl<'a> Builder<'a> {
                 self.note(|| Scene::of(pattern.nodes(), &Affine::IDENTITY).fault);
             }
         }
-    }
-
-    /// Ends the list with the fault that making it was stopped.
-    fn stop(&mut self) {
-        let mut fault = FaultSlot::default();
-        fault.stopped("scene");
-        self.note(|| fault.get().cloned());
     }
 
     /// Keeps the first fault.

@@ -2,7 +2,7 @@
 
 use std::collections::VecDeque;
 
-use crate::ground::{FaultSlot, spent};
+use crate::ground::{exhausted, limited};
 use crate::number::Cell;
 use crate::path::Path;
 use crate::sheet::{Group, Item, Layered, Node, group};
@@ -41,8 +41,11 @@ struct Meeting {
 #[must_use]
 pub fn linked<I: Into<Item>>(items: impl IntoIterator<Item = I>) -> Group {
     let items: Vec<Item> = items.into_iter().map(Into::into).collect();
-    let mut fault = FaultSlot::default();
-    let meetings = if items.len() > MOST_LOOPS { Vec::new() } else { meetings(&items) };
+    limited("linked", || hung_together(&items)).unwrap_or_else(|stopped| group().with_fault(stopped))
+}
+
+fn hung_together(items: &[Item]) -> Group {
+    let meetings = if items.len() > MOST_LOOPS { Vec::new() } else { meetings(items) };
     let over = over(items.len(), &meetings);
     let mut all = group().add_all(items.iter().cloned());
     for (meeting, first) in meetings.iter().zip(over) {
@@ -54,8 +57,6 @@ pub fn linked<I: Into<Item>>(items: impl IntoIterator<Item = I>) -> Group {
             all = all.add(group().add(shown).clipped(meeting.area.offset(more)));
         }
     }
-    fault.stopped("linked");
-    all.placement.fault.take_from(&fault);
     all
 }
 
@@ -72,7 +73,7 @@ fn meetings(items: &[Item]) -> Vec<Meeting> {
     let mut found: Vec<Meeting> = Vec::new();
     for (i, a) in painted.iter().enumerate() {
         for (j, b) in painted.iter().enumerate().skip(i + 1) {
-            if spent(50) {
+            if exhausted(50) {
                 return found;
             }
             let near = bounds[i].zip(bounds[j]).is_some_and(|(a, b)| crate::measure::overlap(&a, &b));
@@ -125,7 +126,7 @@ fn painted(item: &Item) -> Path {
 
 /// The parts of an area that do not hang together, each with its holes.
 fn pieces(area: &Path) -> Vec<Path> {
-    let depths = area.nesting();
+    let depths = area.depths();
     let contours = area.contours();
     let outlines = contours.iter().zip(&depths).filter(|(_, depth)| *depth % 2 == 0).map(|(outline, _)| {
         let frame = Path::from_contours([outline.clone()]);

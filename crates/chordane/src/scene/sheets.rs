@@ -2,7 +2,7 @@
 
 use super::list::Scene;
 use super::placed::Placed;
-use crate::ground::Fault;
+use crate::ground::{Fault, limited};
 use crate::number::Cell;
 use crate::path::{Affine, Contour};
 use crate::reshape::is_too_fine;
@@ -30,7 +30,7 @@ impl Sheet {
     /// The display list under a transform.
     pub(crate) fn seen_through(&self, outer: &Affine) -> Result<Scene<'_>, Fault> {
         self.header_fault().sound()?;
-        Scene::of(&self.nodes, outer).sound()
+        limited("scene", || Scene::of(&self.nodes, outer))?.sound()
     }
 
     /// The items in the order of drawing, each where it stands. Faulty ones are among them; see [`Sheet::sound`].

@@ -1,7 +1,7 @@
 //! Stamps of items and groups.
 
 use super::edit::rebuilt;
-use crate::ground::FaultSlot;
+use crate::ground::{FaultSlot, limited, unlimited};
 use crate::path::{Affine, Path};
 use crate::reshape::{Stamp, StampPlace};
 use crate::sheet::{Group, Item, Layered, Node, group};
@@ -39,17 +39,22 @@ impl<T: Into<Node> + Clone> Stamp<T> {
     ) -> Group {
         let mut fault: FaultSlot = path.carried().clone();
         let mut nodes: Vec<Node> = Vec::new();
-        self.each(path, &mut fault, |place, affine, line| {
-            let node: Node = change(place, self.thing.clone()).into();
-            nodes.push(if self.is_bent() {
-                bent(node, affine, &|path| line.bend(path))
-            } else {
-                node.transformed(affine)
+        let stopped = limited("stamped", || {
+            self.each(path, &mut fault, |place, affine, line| {
+                let node: Node = unlimited(|| change(place, self.thing.clone()).into());
+                nodes.push(if self.is_bent() {
+                    bent(node, affine, &|path| line.bend(path))
+                } else {
+                    node.transformed(affine)
+                });
             });
         });
         let mut all = group().add_all(nodes);
         all.placement.fault.take_from(&fault);
-        all
+        match stopped {
+            Ok(()) => all,
+            Err(stopped) => all.with_fault(stopped),
+        }
     }
 }
 

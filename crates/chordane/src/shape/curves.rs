@@ -44,7 +44,7 @@ pub fn rose(centre: impl Into<Point>, n: usize, d: usize, radius: f64) -> Path {
             (centre + out * (radius * swing), (across * swing - out * (pace * fall)) * radius)
         };
         let parts = (4.0 * pace.max(1.0) * end / TAU).ceil() as usize;
-        contours.push(smooth((0.0, end), parts, true, FINE * radius, at));
+        contours.extend(fault.limited(call, || smooth((0.0, end), parts, true, FINE * radius, at)));
     }
     Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }
@@ -94,7 +94,7 @@ pub fn superellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64, expo
             };
             (centre + unit * radii, velocity * radii)
         };
-        contours.push(smooth((0.0, TAU), 8, true, FINE * radii.max_element(), at));
+        contours.extend(fault.limited(call, || smooth((0.0, TAU), 8, true, FINE * radii.max_element(), at)));
     }
     Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }
@@ -138,7 +138,8 @@ pub fn lissajous(
             (centre + pt(sin_x, sin_y) * radii, pt(a * cos_x, b * cos_y) * radii)
         };
         let parts = 4 * (across / shared).max(down / shared);
-        contours.push(smooth((0.0, TAU), parts, true, FINE * radii.max_element(), at));
+        contours
+            .extend(fault.limited(call, || smooth((0.0, TAU), parts, true, FINE * radii.max_element(), at)));
     }
     Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }

@@ -1,6 +1,6 @@
 //! Curves of functions.
 
-use crate::ground::{Fault, FaultKind, FaultSlot, spent};
+use crate::ground::{Fault, FaultKind, FaultSlot, exhausted, unlimited};
 use crate::number::{Point, pt};
 use crate::path::Path;
 
@@ -85,17 +85,19 @@ fn traced(
     if !sound {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
-    let mut tracer = Tracer { f, tolerance, runs: vec![Vec::new()] };
+    let mut tracer = Tracer { f: |time| unlimited(|| f(time)), tolerance, runs: vec![Vec::new()] };
     let place = |i: usize| from + (to - from) * (i as f64 / FIRST_STEPS as f64);
-    let mut begin = (from, (tracer.f)(from));
-    tracer.take(begin.1);
-    for i in 1..=FIRST_STEPS {
-        let time = if i == FIRST_STEPS { to } else { place(i) };
-        let end = (time, (tracer.f)(time));
-        tracer.step(begin, end, 0);
-        begin = end;
-    }
-    let runs = tracer.runs.into_iter().filter(|run| run.len() > 1);
+    let done = fault.limited(call, || {
+        let mut begin = (from, (tracer.f)(from));
+        tracer.take(begin.1);
+        for i in 1..=FIRST_STEPS {
+            let time = if i == FIRST_STEPS { to } else { place(i) };
+            let end = (time, (tracer.f)(time));
+            tracer.step(begin, end, 0);
+            begin = end;
+        }
+    });
+    let runs = tracer.runs.into_iter().filter(|run| done.is_some() && run.len() > 1);
     let path = Path::from_parts(Vec::new(), Default::default(), fault);
     path.and(&Path::from_contours(runs.flat_map(|run| Path::open(run).contours().to_vec())))
 }
@@ -119,7 +121,7 @@ impl<F: Fn(f64) -> Point> Tracer<F> {
     fn step(&mut self, begin: (f64, Point), end: (f64, Point), halvings: u32) {
         let middle = 0.5 * (begin.0 + end.0);
         let at = (self.f)(middle);
-        if spent(20) {
+        if exhausted(20) {
             return;
         }
         let bad = [begin.1, at, end.1].iter().filter(|point| !point.is_finite()).count();

@@ -106,7 +106,7 @@ fn given(
 
 fn drawn(
     call: &'static str,
-    fault: FaultSlot,
+    mut fault: FaultSlot,
     sound: bool,
     size: f64,
     turns: f64,
@@ -115,7 +115,7 @@ fn drawn(
     let mut contours: Vec<Contour> = Vec::new();
     if sound && turns != 0.0 && size > 0.0 {
         let parts = (4.0 * turns.abs()).ceil() as usize;
-        contours.push(smooth((0.0, TAU * turns), parts, false, FINE * size, at));
+        contours.extend(fault.limited(call, || smooth((0.0, TAU * turns), parts, false, FINE * size, at)));
     }
     Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }

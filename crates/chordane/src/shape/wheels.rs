@@ -2,7 +2,7 @@
 
 use std::f64::consts::TAU;
 
-use crate::ground::{Fault, FaultSlot, spent};
+use crate::ground::{Fault, FaultSlot};
 use crate::number::{Angle, Point, deg, pt};
 use crate::path::Path;
 use crate::path::smooth;
@@ -152,7 +152,9 @@ pub fn cycloid(from: impl Into<Point>, radius: f64, pen: f64, turns: f64) -> Pat
             (hub + pt(radius * angle - pen * sin, pen * cos), pt(radius - pen * cos, -pen * sin))
         };
         let tolerance = FINE * (radius + pen.abs());
-        contours.push(smooth((0.0, TAU * turns), (2.0 * turns).ceil() as usize, false, tolerance, at));
+        contours.extend(fault.limited(call, || {
+            smooth((0.0, TAU * turns), (2.0 * turns).ceil() as usize, false, tolerance, at)
+        }));
     }
     Path::from_parts(contours, Default::default(), fault).within_numbers(call)
 }
@@ -311,9 +313,6 @@ impl Wheels {
             .map(|wheel| std::array::from_fn(|i| rotation(wheel, step * i as f64)))
             .collect();
         for begin in (0..n).step_by(BLOCK) {
-            if spent(50) {
-                break;
-            }
             let mut block = [self.centre; BLOCK];
             for (wheel, table) in self.wheels.iter().zip(&tables) {
                 let (sin, cos) = turned(wheel, step * begin as f64);
@@ -350,7 +349,9 @@ impl Wheels {
                 motion
             };
             if parts > 0.0 {
-                contours.push(smooth((0.0, laps), parts as usize, closed, FINE * size, at));
+                contours.extend(
+                    fault.limited(call, || smooth((0.0, laps), parts as usize, closed, FINE * size, at)),
+                );
             }
         }
         Path::from_parts(contours, Default::default(), fault).within_numbers(call)

@@ -2,7 +2,7 @@
 
 use super::style::share;
 use super::{Item, Layered, Placement};
-use crate::ground::{Fault, FaultKind, FaultSlot, spent};
+use crate::ground::{Fault, FaultKind, FaultSlot, exhausted};
 use crate::path::Path;
 
 /// Something on a sheet or in a group.
@@ -116,8 +116,7 @@ impl Group {
     fn push(&mut self, call: &'static str, node: Node) {
         // It was copied to get here, or will be.
         let count = node.count();
-        if spent(count.saturating_mul(10)) {
-            self.placement.fault.stopped(call);
+        if self.placement.fault.limited(call, || exhausted(count.saturating_mul(10))).is_none() {
             return;
         }
         let depth = node.depth() + 1;

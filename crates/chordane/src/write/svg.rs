@@ -8,7 +8,7 @@ use super::svg_items::FILL;
 use super::svg_paint::{Definitions, whole};
 use super::svg_text::{Ids, escaped_text, plain};
 use super::svg_writer::Writer;
-use crate::ground::{Fault, FaultSlot};
+use crate::ground::{Fault, FaultSlot, limited};
 use crate::number::Point;
 use crate::scene::Scene;
 use crate::shape::rectangle;
@@ -60,6 +60,10 @@ impl Sheet {
     }
 
     fn document(&self, options: &WriteOptions, finest: f64, out: Sink) -> Result<Writer, Fault> {
+        limited("svg", || self.written_to(out, options, finest))?
+    }
+
+    fn written_to(&self, out: Sink, options: &WriteOptions, finest: f64) -> Result<Writer, Fault> {
         let scene = self.scene()?;
         let finest = self.size.max_element() * finest;
         let decimals = options.decimals.unwrap_or_else(|| (-finest.log10()).ceil().clamp(0.0, 12.0) as usize);

@@ -8,7 +8,7 @@ mod grid;
 mod room;
 mod trail;
 
-use crate::ground::{Fault, FaultSlot, Named};
+use crate::ground::{Fault, FaultSlot, Named, limited};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, Path, Segment, start};
 use crate::reshape::{Cap, Join};
@@ -174,6 +174,10 @@ impl Sheet {
         fault.positive("bones", "width in pixels", pixels.x);
         fault.positive("bones", "height in pixels", pixels.y);
         fault.sound()?;
+        limited("bones", || self.with_overlay(earlier, options, pixels))?
+    }
+
+    fn with_overlay(&self, earlier: &[Self], options: &BonesOptions, pixels: Point) -> Result<Self, Fault> {
         let scale = (pixels / self.size).min_element();
         let corner = self.corner();
         let mut bare = sheet(self.size.x, self.size.y).unit(self.unit);

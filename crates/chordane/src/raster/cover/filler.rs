@@ -4,7 +4,7 @@ use super::resolve::{Piece, Resolver};
 use super::row::Row;
 use super::tile::{MOST_CELLS, Tile};
 use super::{BAND_ROWS, Edge};
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::path::FillRule;
 use crate::raster::pixel::Pixel;
 use crate::raster::shader::Shader;
@@ -132,7 +132,7 @@ impl Filler {
         self.active.clear();
         let mut next = 0_usize;
         for (i, line) in band.pixels.chunks_exact_mut(band.width).enumerate() {
-            if spent(2 * self.active.len()) {
+            if exhausted(2 * self.active.len()) {
                 break;
             }
             let end = self.begins.get(i).map_or(0, |end| *end as usize);

@@ -1,7 +1,7 @@
 //! Which pieces of edges in a row bound the painted region.
 
 use super::row::Row;
-use crate::ground::spent;
+use crate::ground::exhausted;
 use crate::path::FillRule;
 
 /// The part of an edge that runs through a row: down from `ya` to `yb`, both from 0 to 1 within the row.
@@ -128,7 +128,7 @@ impl Resolver {
         self.cuts.dedup();
         let mut top = 0.0;
         for &bottom in self.cuts.iter().skip(1) {
-            if spent(pieces.len()) {
+            if exhausted(pieces.len()) {
                 break;
             }
             let middle = 0.5 * (top + bottom);
