@@ -2,6 +2,7 @@
 
 use chordane::prelude::*;
 use chordane::raster::DrawError;
+use chordane::reshape::{StampOrientation, StampSpacing};
 use chordane::sheet::{Effect, Node};
 use proptest::prelude::*;
 
@@ -92,8 +93,8 @@ fn what_is_set_can_be_read() {
     assert_eq!(page.ground.as_ref().and_then(Paint::colour), Some(Colour::parse("gold").unwrap()));
     assert_eq!(page.metadata.as_deref(), Some("made so"));
     let stamp = Stamp::new(circle((0.0, 0.0), 1.0)).every(5.0).lead_in(2.0).drift(1.0).upright();
-    assert_eq!((stamp.spacing(), stamp.get_count(), stamp.get_lead_in()), (Some(5.0), None, 2.0));
-    assert!(stamp.is_upright() && !stamp.is_bent());
+    assert_eq!((&stamp.spacing, stamp.lead_in, stamp.drift), (&StampSpacing::Every(5.0), 2.0, 1.0));
+    assert_eq!(stamp.orientation, StampOrientation::Upright);
 }
 
 /// Fields that no word checked are checked when the sheet is used.

@@ -447,7 +447,7 @@ fn gradients_and_patterns_are_read_as_paint() {
     else {
         panic!("a gradient")
     };
-    assert_eq!((linear.get_frame(), linear.stops().len(), linear.stops()[1].0), (Frame::Box, 2, 0.5));
+    assert_eq!((linear.frame, linear.stops().len(), linear.stops()[1].0), (Frame::Box, 2, 0.5));
     let only = "<linearGradient id='g'><stop stop-color='teal' stop-opacity='.5'/></linearGradient>";
     assert_eq!(paint(only).and_then(|paint| paint.colour()).map(Colour::to_rgba8), Some([0, 128, 128, 128]));
     // Without a stop nothing is painted, or what comes in its place.
@@ -457,7 +457,7 @@ fn gradients_and_patterns_are_read_as_paint() {
     assert_eq!(instead.map(Colour::hex).as_deref(), Some("#ffd700"));
     let pattern = "<pattern id='g' width='10' height='10' patternUnits='userSpaceOnUse'><circle cx='5' cy='5' r='3'/></pattern>";
     assert!(
-        matches!(paint(pattern), Some(Paint::Pattern(made)) if made.cell() == cell((0.0, 0.0), 10.0, 10.0))
+        matches!(paint(pattern), Some(Paint::Pattern(made)) if made.cell == cell((0.0, 0.0), 10.0, 10.0))
     );
     // What refers to itself ends.
     let own = "<pattern id='g' width='5' height='5' patternUnits='userSpaceOnUse'><rect width='3' height='3' fill='url(#g)'/></pattern>";

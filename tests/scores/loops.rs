@@ -71,7 +71,7 @@ fn scores_in_rust_move_too() {
         sheet(100.0, 80.0).add(circle((x, 40.0), 9.0).fill("teal"))
     });
     let run = runner.run(&Settings::new().frame(3, 12));
-    assert!(run.moves() && run.settings().get_phase() == 0.25);
+    assert!(run.moves() && run.settings().moment.phase == 0.25);
     let report = runner.over_loop(&Settings::new(), &|sheet| sheet.check()).unwrap();
     assert_eq!(report.findings[0].code, Code::LoopSeam);
     assert!(!Runner::new(|_: &mut Stage| sheet(9.0, 9.0)).run(&Settings::new()).moves());

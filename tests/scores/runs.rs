@@ -40,7 +40,7 @@ fn a_run_tells_what_the_score_asked_for() {
     let run = runner.run(&Settings::new().set("sag", "0.5"));
     assert_eq!((run.printed(), run.knobs().len()), (&["once".to_owned()][..], 1));
     assert_eq!(run.knobs()[0].set.as_deref(), Some("0.5"));
-    assert_eq!((run.settings().knob("sag"), run.settings().get_size()), (Some("0.5"), None));
+    assert_eq!((run.settings().knob("sag"), run.settings().size), (Some("0.5"), None));
     // What is wrong with how it was run is told when it has run.
     let wrong = runner.run(&Settings::new().set("sga", "1"));
     let problem = wrong.problem().unwrap();

@@ -132,9 +132,9 @@ pub(crate) fn draw<'a>(
         ));
     }
     let count =
-        own.frames.unwrap_or_else(|| ((settings.get_seconds() * FRAMES_A_SECOND).round() as usize).max(1));
+        own.frames.unwrap_or_else(|| ((settings.moment.seconds * FRAMES_A_SECOND).round() as usize).max(1));
     if count > MOST_FRAMES {
-        let told = format!("{} seconds are {count} frames, which is too many", settings.get_seconds());
+        let told = format!("{} seconds are {count} frames, which is too many", settings.moment.seconds);
         return Err(Failure::call(told, format!("say how many with --frames, at most {MOST_FRAMES}")));
     }
     let runner = open()?;
@@ -242,7 +242,7 @@ fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Res
     let dither = Given::<Dither>::from(own.dither.as_str()).resolve("--dither").unwrap_or_default();
     let plan = ClipPlan {
         count: frames.count,
-        seconds: frames.settings.get_seconds(),
+        seconds: frames.settings.moment.seconds,
         format,
         shared: own.palette != "frame",
         dither,

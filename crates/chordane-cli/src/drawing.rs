@@ -23,7 +23,7 @@ pub(crate) fn earlier(
     count: Option<u16>,
 ) -> Result<Vec<Sheet>, Failure> {
     let before = |k: u16| {
-        let phase = settings.get_phase() - f64::from(k) / TRAIL_STEPS;
+        let phase = settings.moment.phase - f64::from(k) / TRAIL_STEPS;
         let run = runner.run(&settings.clone().phase(phase - phase.floor()));
         run.into_sheet().map_err(Failure::from)
     };
@@ -41,7 +41,7 @@ pub(crate) fn dressed(
     earlier: &[Sheet],
 ) -> Result<(Sheet, Option<(u32, u32)>), Failure> {
     // A picture that is made again has the size that was asked for then.
-    let asked = options.size.or_else(|| settings.get_size().map(|size| (size.x as u32, size.y as u32)));
+    let asked = options.size.or_else(|| settings.size.map(|size| (size.x as u32, size.y as u32)));
     let asked = asked.or_else(|| options.dpi.map(|dpi| size_at(&sheet, dpi)));
     let shown = if options.bones.is_some() { asked.or_else(|| Some(fitted(&sheet))) } else { asked };
     let (sheet, shown) = match options.grain {

@@ -66,7 +66,7 @@ impl Frames<'_> {
     pub(crate) fn digest_of(&self, name: &str) -> Option<String> {
         let mut known = self.digests.lock().unwrap_or_else(PoisonError::into_inner);
         let of = || {
-            let file = self.settings.get_pictures().file_of(name)?;
+            let file = self.settings.pictures.file_of(name)?;
             read_file(&file).ok().map(|bytes| digest(&bytes))
         };
         known.entry(name.to_owned()).or_insert_with(of).clone()
@@ -100,7 +100,7 @@ impl Frames<'_> {
 
     /// What is told before the failure of a frame.
     pub(crate) fn place(&self, frame: usize) -> String {
-        let phase = (self.settings(frame).get_phase() * 1e4).round() / 1e4;
+        let phase = (self.settings(frame).moment.phase * 1e4).round() / 1e4;
         format!("in frame {} of {}, at phase {phase}:", frame + 1, self.count)
     }
 }

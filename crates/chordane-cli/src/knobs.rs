@@ -64,7 +64,7 @@ impl KnobOptions {
             }
             settings = settings.marks(marks);
         }
-        let pictures = self.known_pictures(settings.get_pictures().clone())?;
+        let pictures = self.known_pictures(settings.pictures.clone())?;
         settings = settings.pictures(pictures);
         let mut names = Vec::new();
         for setting in &self.set {

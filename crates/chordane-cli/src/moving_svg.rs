@@ -48,7 +48,7 @@ pub(crate) fn text(frames: &Frames<'_>, bar: &ProgressBar) -> Result<String, (Op
     let count = frames.count;
     let (first, shown) = frames.sheet(0).map_err(|failure| (Some(0), failure))?;
     let options = frames.options.write_options(shown);
-    let mut moving = SvgFrames::new(frames.settings.get_seconds(), options);
+    let mut moving = SvgFrames::new(frames.settings.moment.seconds, options);
     let fault = |fault| (None, Failure::of_fault(&fault, "mend it in the input"));
     moving.push(&first).map_err(fault)?;
     bar.inc(1);

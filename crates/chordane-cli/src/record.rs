@@ -62,13 +62,14 @@ struct Made {
 impl From<&Settings> for Made {
     fn from(settings: &Settings) -> Self {
         Self {
-            seed: settings.asked_seed(),
-            knobs: settings.knobs().clone(),
-            size: settings.get_size().map(|size| [size.x, size.y]),
-            phase: Some(settings.get_phase()).filter(|phase| *phase != 0.0),
-            pointer: Some(settings.get_pointer().at.to_array()).filter(|at| *at != [0.0; 2]),
-            pointer_down: settings.get_pointer().down,
-            seconds: Some(settings.get_seconds()).filter(|seconds| *seconds != Settings::new().get_seconds()),
+            seed: settings.seed,
+            knobs: settings.knobs.clone(),
+            size: settings.size.map(|size| [size.x, size.y]),
+            phase: Some(settings.moment.phase).filter(|phase| *phase != 0.0),
+            pointer: Some(settings.pointer_now().at.to_array()).filter(|at| *at != [0.0; 2]),
+            pointer_down: settings.pointer_now().down,
+            seconds: Some(settings.moment.seconds)
+                .filter(|seconds| *seconds != Settings::new().moment.seconds),
         }
     }
 }
@@ -92,7 +93,7 @@ impl Record {
     /// The record of one frame of a clip, by which `--resume` recognises it.
     pub(crate) fn of_frame(origin: &Origin, settings: &Settings, options: &DrawOptions) -> Self {
         let own = (options.dpi, options.grain, options.partial, options.no_antialias);
-        let marks = settings.get_marks();
+        let marks = settings.marks_now();
         let is_plain = own == (None, None, false, false) && marks.is_none();
         let drawn_with = (!is_plain).then(|| digest(format!("{own:?} {marks:?}").as_bytes()));
         Self { drawn_with, ..Self::of(origin, settings) }

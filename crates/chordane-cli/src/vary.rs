@@ -238,7 +238,7 @@ pub(crate) fn score(
             }
             let sheet = maker.again(one, number - 1, &sheet(1.0, 1.0))?;
             let kept = Target { file: Some(numbered_file(file, *number, count, 1)), format: target.format };
-            let asked = variant.settings.get_size().map(|size| (size.x as u32, size.y as u32));
+            let asked = variant.settings.size.map(|size| (size.x as u32, size.y as u32));
             let memory = bytes_of(asked.unwrap_or_else(|| size_at(&sheet, 96.0)));
             let bytes = within(limits, memory, || render(&sheet, kept.format, &within_side(asked, options)))?;
             kept.write(&bytes)?;
@@ -303,7 +303,7 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
     }
     let settings = options.knobs.settings()?;
     if let Some(seeds) = options.seeds {
-        let first = if options.knobs.seed.is_some() { settings.get_seed() } else { 1 };
+        let first = if options.knobs.seed.is_some() { settings.seed.unwrap_or(0) } else { 1 };
         if !options.over.is_empty() {
             let seeds: Vec<u64> = (0..seeds).map(|i| first.wrapping_add(i)).collect();
             return over_seeds(&options.over, &seeds, &settings);
@@ -328,7 +328,7 @@ fn plan(options: &VaryOptions) -> Result<Plan, Failure> {
         let variant = |k: usize| {
             let settings = settings.clone().frame(k, count);
             // As many places as tell the moments apart.
-            let phase = (settings.get_phase() * 1000.0).round() / 1000.0;
+            let phase = (settings.moment.phase * 1000.0).round() / 1000.0;
             Variant { caption: format!("phase {phase}"), settings }
         };
         // Rows of about six, all as long as can be.

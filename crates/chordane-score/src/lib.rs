@@ -69,5 +69,5 @@ pub use pointer::{Pointer, PointerTrack};
 pub use runner::{Run, Runner};
 pub use score::Score;
 pub use script::Script;
-pub use settings::Settings;
+pub use settings::{Moment, Settings};
 pub use stage::Stage;

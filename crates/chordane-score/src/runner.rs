@@ -202,7 +202,7 @@ impl Run {
     /// The seed that its dice came from; see [`Stage::seed`].
     #[must_use]
     pub fn seed(&self) -> u64 {
-        self.stage.get_seed()
+        self.stage.seed_in_use()
     }
 
     /// Whether the score asked where in its loop it is; see [`Stage::moves`].

@@ -15,30 +15,49 @@ use crate::pointer::{Pointer, PointerTrack};
 /// ```
 /// use chordane_score::Settings;
 /// let settings = Settings::new().seed(7).set("sag", "0.2").size((640.0, 480.0));
-/// assert_eq!((settings.get_seed(), settings.knob("sag")), (7, Some("0.2")));
+/// assert_eq!((settings.seed, settings.knob("sag")), (Some(7), Some("0.2")));
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Settings {
-    seed: Option<u64>,
-    knobs: BTreeMap<String, String>,
-    size: Option<Point>,
-    pictures: Pictures,
-    time: Time,
-    pointer: Pointer,
-    track: Option<PointerTrack>,
-    marks: Option<Arc<Marks>>,
+    /// The seed that is asked for; the score's own, or 0, where there is none.
+    pub seed: Option<u64>,
+    /// The values of knobs by their names, as text.
+    pub knobs: BTreeMap<String, String>,
+    /// The size that is asked for, in sheet units.
+    pub size: Option<Point>,
+    /// The pictures that the score may paint with.
+    pub pictures: Pictures,
+    /// The moment of the loop.
+    pub moment: Moment,
+    /// The pointer of a still; a track goes over it.
+    pub pointer: Pointer,
+    /// The recorded track of the pointer that a clip follows.
+    pub track: Option<PointerTrack>,
+    /// The marks of all frames.
+    pub marks: Option<Arc<Marks>>,
 }
 
-/// A moment of a loop.
+/// A moment of a loop, and the loop that it is of.
+///
+/// ```
+/// use chordane_score::Settings;
+/// let third = Settings::new().frame(2, 8).moment;
+/// assert_eq!((third.phase, third.frame, third.frames, third.seconds), (0.25, 2, 8, 4.0));
+/// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
-struct Time {
-    phase: f64,
-    seconds: f64,
-    frame: usize,
-    frames: usize,
+pub struct Moment {
+    /// The position in the loop, from 0 up to 1.
+    pub phase: f64,
+    /// The length of the loop, in seconds.
+    pub seconds: f64,
+    /// The number of the frame, counted from 0.
+    pub frame: usize,
+    /// The number of frames of the loop, at least 1.
+    pub frames: usize,
 }
 
-impl Default for Time {
+impl Default for Moment {
+    /// The beginning of a loop of four seconds with one frame.
     fn default() -> Self {
         Self { phase: 0.0, seconds: 4.0, frame: 0, frames: 1 }
     }
@@ -90,8 +109,8 @@ impl Settings {
     /// The same at a place of the loop, from 0 to 1, where 1 is the beginning again; see [`Stage::phase`](crate::Stage::phase).
     #[must_use]
     pub fn phase(mut self, phase: f64) -> Self {
-        self.time.phase = phase;
-        self.time.frame = (phase * self.time.frames as f64 + 1e-9) as usize;
+        self.moment.phase = phase;
+        self.moment.frame = (phase * self.moment.frames as f64 + 1e-9) as usize;
         self
     }
 
@@ -100,19 +119,19 @@ impl Settings {
     /// ```
     /// use chordane_score::Settings;
     /// let third = Settings::new().frame(2, 8);
-    /// assert_eq!((third.get_phase(), third.get_frame()), (0.25, (2, 8)));
+    /// assert_eq!((third.moment.phase, third.moment.frame), (0.25, 2));
     /// ```
     #[must_use]
     pub fn frame(mut self, frame: usize, of: usize) -> Self {
         let of = of.max(1);
-        self.time = Time { phase: frame as f64 / of as f64, frame, frames: of, ..self.time };
+        self.moment = Moment { phase: frame as f64 / of as f64, frame, frames: of, ..self.moment };
         self
     }
 
     /// The same with another length of the loop, in seconds; 4 by default.
     #[must_use]
     pub fn seconds(mut self, seconds: f64) -> Self {
-        self.time.seconds = seconds;
+        self.moment.seconds = seconds;
         self
     }
 
@@ -129,7 +148,7 @@ impl Settings {
     /// use chordane_score::{Pointer, PointerTrack, Settings};
     /// let track = PointerTrack::new([(0.0, Pointer::at((0.0, 0.0))), (4.0, Pointer::at((80.0, 0.0)))]);
     /// let half = Settings::new().track(track).seconds(4.0).phase(0.5);
-    /// assert_eq!(half.get_pointer(), Pointer::at((40.0, 0.0)));
+    /// assert_eq!(half.pointer_now(), Pointer::at((40.0, 0.0)));
     /// ```
     #[must_use]
     pub fn track(mut self, track: PointerTrack) -> Self {
@@ -139,15 +158,9 @@ impl Settings {
 
     /// Where the pointer is: as the track has it where there is one.
     #[must_use]
-    pub fn get_pointer(&self) -> Pointer {
-        let seconds = self.time.phase * self.time.seconds;
+    pub fn pointer_now(&self) -> Pointer {
+        let seconds = self.moment.phase * self.moment.seconds;
         self.track.as_ref().map_or(self.pointer, |track| track.at(seconds))
-    }
-
-    /// The track of the pointer, where there is one.
-    #[must_use]
-    pub fn get_track(&self) -> Option<&PointerTrack> {
-        self.track.as_ref()
     }
 
     /// The same with marks, which the score can ask for at each moment; see [`Stage::marks`](crate::Stage::marks).
@@ -157,7 +170,7 @@ impl Settings {
     /// use chordane_score::Settings;
     /// let marks = Marks::read_json_lines("[[0,0]]\n[[9,0]]\n").marks;
     /// let half = Settings::new().marks(marks).phase(0.5);
-    /// assert_eq!(half.get_marks().and_then(|frame| frame.at(0)), Some((9.0, 0.0).into()));
+    /// assert_eq!(half.marks_now().and_then(|frame| frame.at(0)), Some((9.0, 0.0).into()));
     /// ```
     #[must_use]
     pub fn marks(mut self, marks: Marks) -> Self {
@@ -168,66 +181,18 @@ impl Settings {
     /// The marks of this moment: of its time where they have times, else of the frame that comes then when all of them fill the loop. `None` where
     /// there are none.
     #[must_use]
-    pub fn get_marks(&self) -> Option<&MarkFrame> {
+    pub fn marks_now(&self) -> Option<&MarkFrame> {
         let marks = self.marks.as_ref()?;
         let count = marks.frames().len();
-        let frame = (self.time.phase * count as f64 + 1e-9).max(0.0) as usize;
+        let frame = (self.moment.phase * count as f64 + 1e-9).max(0.0) as usize;
         marks
-            .at_seconds(self.time.phase * self.time.seconds)
+            .at_seconds(self.moment.phase * self.moment.seconds)
             .or_else(|| marks.frames().get(frame.min(count.saturating_sub(1))))
-    }
-
-    /// The place in the loop, 0 by default.
-    #[must_use]
-    pub fn get_phase(&self) -> f64 {
-        self.time.phase
-    }
-
-    /// The frame, counted from 0, and how many there are.
-    #[must_use]
-    pub fn get_frame(&self) -> (usize, usize) {
-        (self.time.frame, self.time.frames)
-    }
-
-    /// How long the loop is, in seconds.
-    #[must_use]
-    pub fn get_seconds(&self) -> f64 {
-        self.time.seconds
-    }
-
-    /// The pictures there are to paint with.
-    #[must_use]
-    pub fn get_pictures(&self) -> &Pictures {
-        &self.pictures
-    }
-
-    /// The seed that is asked for; 0 where none is.
-    #[must_use]
-    pub fn get_seed(&self) -> u64 {
-        self.seed.unwrap_or(0)
-    }
-
-    /// The seed that is asked for, if one is; see [`Stage::seed`](crate::Stage::seed).
-    #[must_use]
-    pub fn asked_seed(&self) -> Option<u64> {
-        self.seed
-    }
-
-    /// What the knobs are set to, by name.
-    #[must_use]
-    pub fn knobs(&self) -> &BTreeMap<String, String> {
-        &self.knobs
     }
 
     /// What a knob is set to, where it is.
     #[must_use]
     pub fn knob(&self, name: &str) -> Option<&str> {
         self.knobs.get(name).map(String::as_str)
-    }
-
-    /// The size that is asked for, where one is.
-    #[must_use]
-    pub fn get_size(&self) -> Option<Point> {
-        self.size
     }
 }

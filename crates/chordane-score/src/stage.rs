@@ -77,18 +77,18 @@ impl Stage {
     /// The dice of a name, from the seed. Asked for again, they begin again.
     pub fn dice(&mut self, name: &str) -> Dice {
         self.rolls = true;
-        Dice::new(self.get_seed(), name)
+        Dice::new(self.seed_in_use(), name)
     }
 
     /// Sets the score's own seed, for the dice made after it; one that is asked for overrides it. Gives the seed in use.
     pub fn seed(&mut self, own: u64) -> u64 {
         (self.own_seed, self.rolls) = (own, true);
-        self.get_seed()
+        self.seed_in_use()
     }
 
     /// The seed in use: the one that is asked for, else the score's own, else 0.
-    pub(crate) fn get_seed(&self) -> u64 {
-        self.settings.asked_seed().unwrap_or(self.own_seed)
+    pub(crate) fn seed_in_use(&self) -> u64 {
+        self.settings.seed.unwrap_or(self.own_seed)
     }
 
     /// The picture of a name: one that was handed in, else a file below the score's folder.
@@ -97,7 +97,7 @@ impl Stage {
     ///
     /// What is wrong and how to mend it; see [`Pictures::find`](crate::Pictures::find).
     pub fn picture(&mut self, name: &str) -> Result<Picture, Mistake> {
-        let found = self.settings.get_pictures().find(name)?;
+        let found = self.settings.pictures.find(name)?;
         self.pictures.insert(name.to_owned());
         Ok(found)
     }
@@ -112,32 +112,32 @@ impl Stage {
     /// any size.
     #[must_use]
     pub fn asked_size(&self, own: impl Into<Point>) -> Point {
-        self.settings.get_size().unwrap_or_else(|| own.into())
+        self.settings.size.unwrap_or_else(|| own.into())
     }
 
     /// The place in the loop, from 0 up to 1: frame k of n is at k / n, so that the frame after the last would be the first again.
     pub fn phase(&mut self) -> f64 {
         self.moves = true;
-        self.settings.get_phase()
+        self.settings.moment.phase
     }
 
     /// The seconds since the loop began: the phase times its length.
     pub fn seconds(&mut self) -> f64 {
-        self.phase() * self.settings.get_seconds()
+        self.phase() * self.settings.moment.seconds
     }
 
     /// The number of the frame, counted from 0.
     pub fn frame(&mut self) -> usize {
         self.moves = true;
-        self.settings.get_frame().0
+        self.settings.moment.frame
     }
 
     /// Where the pointer is and whether it is down: in the live page the visitor's, in a clip that of a track. A score that asks for it moves where there
     /// is a track.
     pub fn pointer(&mut self) -> Pointer {
         self.points = true;
-        self.moves |= self.settings.get_track().is_some();
-        self.settings.get_pointer()
+        self.moves |= self.settings.track.as_ref().is_some();
+        self.settings.pointer_now()
     }
 
     /// The marks of this moment. A score that asks for them moves.
@@ -147,7 +147,7 @@ impl Stage {
     /// That there are none.
     pub fn marks(&mut self) -> Result<&MarkFrame, Mistake> {
         self.moves = true;
-        self.settings.get_marks().ok_or_else(|| Mistake::new("there are no marks").set("marks", "give some"))
+        self.settings.marks_now().ok_or_else(|| Mistake::new("there are no marks").set("marks", "give some"))
     }
 
     /// Where a mark is at this moment.
@@ -240,7 +240,7 @@ impl Stage {
             return self.problem.clone();
         }
         let unknown =
-            self.settings.knobs().keys().find(|name| self.knobs.iter().all(|knob| knob.name != **name))?;
+            self.settings.knobs.keys().find(|name| self.knobs.iter().all(|knob| knob.name != **name))?;
         let names = || self.knobs.iter().map(|knob| knob.name.as_str());
         let mend = match nearest(unknown, names()) {
             Some(near) => format!("did you mean \"{near}\"?"),
@@ -261,7 +261,7 @@ impl Stage {
             }
             return Ok(known.set.clone());
         }
-        let set = self.settings.knobs().get(name).cloned();
+        let set = self.settings.knobs.get(name).cloned();
         self.knobs.push(Knob { name: name.to_owned(), kind, set: set.clone() });
         Ok(set)
     }

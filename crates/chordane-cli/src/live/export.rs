@@ -101,7 +101,7 @@ impl Export {
                 out.write_all(text.as_bytes()).map_err(|error| gone(&error))
             }
             Kept::Clip(format) => {
-                let seconds = frames.settings.get_seconds();
+                let seconds = frames.settings.moment.seconds;
                 let plan = ClipPlan { count, seconds, format, shared: true, dither: Dither::default() };
                 let taken = out.clone();
                 let pixels = |frame: usize| {

@@ -97,7 +97,7 @@ const ENDS: &str = "the program ends";
 
 /// A recorded track of the pointer, as `draw --track` reads it.
 fn track(settings: &Settings) -> Vec<u8> {
-    let samples = settings.get_track().map(|track| track.samples().to_vec()).unwrap_or_default();
+    let samples = settings.track.as_ref().map(|track| track.samples().to_vec()).unwrap_or_default();
     let line = |(seconds, pointer): &(f64, chordane_score::Pointer)| {
         let moment =
             serde_json::json!({"seconds": seconds, "at": pointer.at.to_array(), "down": pointer.down});

@@ -189,7 +189,7 @@ impl Ran {
 /// The knobs that are set and that the score does not declare: those of a text before.
 fn unknown<'s>(run: &chordane_score::Run, settings: &'s Settings) -> Vec<&'s str> {
     let known = |name: &&str| run.knobs().iter().any(|knob| knob.name == *name);
-    settings.knobs().keys().map(String::as_str).filter(|name| !known(name)).collect()
+    settings.knobs.keys().map(String::as_str).filter(|name| !known(name)).collect()
 }
 
 fn knob(knob: &Knob) -> KnobTold {

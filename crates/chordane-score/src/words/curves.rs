@@ -84,7 +84,7 @@ fn words() -> Vec<Word> {
             "The curve through all vertices and back to the first. Do not repeat it.",
             "through([[0, 0], [40, 30], [80, -30], [120, 0]]).close()",
             |call: &Call<'_>, curve: Through| {
-                if matches!(curve.get_ends(), Ends::Led(..)) {
+                if matches!(curve.ends, Ends::Led(..)) {
                     let told = "the guides of `led` are not used: a closed curve has no ends; end it with .open() to use them";
                     call.stage(|stage| stage.remark(told.to_owned()));
                 }

@@ -165,9 +165,12 @@ pub enum Ends {
 #[must_use = "a curve draws nothing until `close()` or `open()` makes a path of it"]
 pub struct Through {
     vertices: Vec<Vertex>,
-    spacing: Spacing,
-    tension: f64,
-    ends: Ends,
+    /// How it is paced; centripetal by default.
+    pub spacing: Spacing,
+    /// How tight it is, from 0, the default, to 1, which gives straight sides; other numbers are a fault.
+    pub tension: f64,
+    /// How it begins and ends where it is open; natural by default.
+    pub ends: Ends,
     low_bending: bool,
     call: &'static str,
     fault: FaultSlot,
@@ -225,43 +228,25 @@ impl Through {
 
     /// The same curve, tighter: 0, the default, is loose, 1 gives straight sides. Other numbers are a fault.
     pub fn tension(mut self, tension: f64) -> Self {
-        if self.fault.finite("tension", "tension", tension) {
-            if (0.0..=1.0).contains(&tension) {
-                self.tension = tension;
-            } else {
-                let kind = FaultKind::OutOfRange { what: "tension", value: tension, low: 0.0, high: 1.0 };
-                self.fault.note(Fault::of("tension", kind));
-            }
-        }
+        self.tension = tension;
         self
     }
 
     /// The same curve with other ends; natural by default. A closed contour has none, but for its corners.
     pub fn ends(mut self, ends: Ends) -> Self {
-        if let Ends::Led(first, last) = ends {
-            self.fault.point("ends", first);
-            self.fault.point("ends", last);
-        }
         self.ends = ends;
         self
     }
 
-    /// How the curve is paced.
-    #[must_use]
-    pub fn get_spacing(&self) -> Spacing {
-        self.spacing
-    }
-
-    /// How tight it is, from 0 to 1.
-    #[must_use]
-    pub fn get_tension(&self) -> f64 {
-        self.tension
-    }
-
-    /// How it ends.
-    #[must_use]
-    pub fn get_ends(&self) -> Ends {
-        self.ends
+    /// The fault of the vertices, or of a setting.
+    fn check(&self) -> FaultSlot {
+        let mut fault = self.fault.clone();
+        fault.in_range("tension", "tension", self.tension, 0.0, 1.0);
+        if let Ends::Led(first, last) = self.ends {
+            fault.point("ends", first);
+            fault.point("ends", last);
+        }
+        fault
     }
 
     /// The curve from the first vertex to the last.
@@ -285,11 +270,11 @@ impl Through {
     ///
     /// The first fault of what it was made of.
     pub fn sound(&self) -> Result<(), Fault> {
-        self.fault.sound()
+        self.check().sound()
     }
 
     fn build(mut self, closed: bool) -> Path {
-        let fault = std::mem::take(&mut self.fault);
+        let fault = self.check();
         if fault.get().is_some() {
             return Path::from_parts(Vec::new(), Default::default(), fault);
         }

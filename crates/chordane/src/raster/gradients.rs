@@ -85,7 +85,7 @@ impl Shading {
         tables: &mut Tables,
     ) -> Self {
         let table = tables.of(gradient, opacity);
-        let (own, way) = match *gradient.kind() {
+        let (own, way) = match gradient.kind {
             GradientKind::Linear { from, to } => {
                 let along = to - from;
                 (Affine::from_cols(along, along.perp(), from), Way::Linear)
@@ -110,7 +110,7 @@ impl Shading {
             table,
             from_pixels: usable.unwrap_or_default(),
             way: if usable.is_some() { way } else { Way::Flat },
-            spread: gradient.get_spread(),
+            spread: gradient.spread,
         }
     }
 
@@ -242,7 +242,7 @@ mod tests {
 
     /// The slow twin: the share of the way of a spot, by looking for the circle through it, or by angles.
     fn share(gradient: &Gradient, spot: Point) -> f64 {
-        let plain = match *gradient.kind() {
+        let plain = match gradient.kind {
             GradientKind::Linear { from, to } => (spot - from).dot(to - from) / (to - from).length_squared(),
             GradientKind::Radial { centre, radius, focus } => {
                 let (mut low, mut high) = (0.0, 1e3);
@@ -257,7 +257,7 @@ mod tests {
                 return (Angle::of(spot - centre) - start).wrapped().turns();
             }
         };
-        match gradient.get_spread() {
+        match gradient.spread {
             Spread::Pad => plain.clamp(0.0, 1.0),
             Spread::Repeat => plain.rem_euclid(1.0),
             Spread::Reflect => {

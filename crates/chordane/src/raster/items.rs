@@ -130,7 +130,7 @@ impl Drawn {
     fn ink(&mut self, paint: &Paint, opacity: f64, on: &Surface<'_>, tiled: Tiled<'_>) -> Result<Ink, Fault> {
         match paint {
             Paint::Pattern(pattern) => {
-                tiled(pattern, &(on.to_pixels * *pattern.transform()), opacity, &mut self.stores)
+                tiled(pattern, &(on.to_pixels * pattern.transform), opacity, &mut self.stores)
             }
             _ => Ok(Ink::new(paint, opacity, on, &mut self.stores)),
         }

@@ -102,7 +102,7 @@ impl Plan {
         let mut stores = Stores::default();
         plan.ground = match &sheet.ground {
             Some(Paint::Pattern(pattern)) => {
-                Some(tile(pattern, &(*to_pixels * *pattern.transform()), 1.0, &mut stores, target.tolerance)?)
+                Some(tile(pattern, &(*to_pixels * pattern.transform), 1.0, &mut stores, target.tolerance)?)
             }
             Some(paint) => Some(Ink::new(paint, 1.0, &surface, &mut stores)),
             None => None,
@@ -429,7 +429,7 @@ fn tile(
     stores: &mut Stores,
     tolerance: f64,
 ) -> Result<Ink, Fault> {
-    let cell = pattern.cell();
+    let cell = pattern.cell;
     let size = cell.size() * Point::new(map.matrix2.x_axis.length(), map.matrix2.y_axis.length());
     let sound = map.is_finite() && map.matrix2.determinant() != 0.0 && size.min_element() > 0.0;
     if !sound || pattern.nodes().is_empty() {

@@ -42,7 +42,7 @@ impl Sampler {
         let dense = from_pixels.matrix2.x_axis.length().max(from_pixels.matrix2.y_axis.length());
         let level = dense.max(1.0).log2().floor() as usize;
         let spots = if dense > 1.0 { 2 } else { 1 };
-        let source = match picture.sampling() {
+        let source = match picture.sampling {
             Sampling::Nearest => Source::Squares(picture.clone()),
             Sampling::Smooth => Source::Picture { picture: picture.clone(), level, spots },
         };

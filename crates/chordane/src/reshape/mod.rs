@@ -37,7 +37,7 @@ pub use pattern::MOST_DASHES;
 pub(crate) use pattern::is_too_fine;
 pub use round::Round;
 pub use shake::Shake;
-pub use stamp::{Stamp, StampPlace};
+pub use stamp::{Stamp, StampOrientation, StampPlace, StampSpacing};
 pub use taper::Taper;
 pub use thin::{Subdivide, Thin};
 pub use trim::Trim;

@@ -15,18 +15,38 @@ use crate::path::{Affine, Contour, Path, by};
 pub(crate) const MOST_STAMPS: usize = 1_000_000;
 
 /// Where stamps are set down on each contour.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::reshape::StampSpacing;
+/// let beads = Stamp::new(circle((0.0, 0.0), 2.0)).every(12.0);
+/// assert_eq!(beads.spacing, StampSpacing::Every(12.0));
+/// ```
 #[derive(Clone, Debug, PartialEq)]
-enum Spots {
+pub enum StampSpacing {
+    /// At this distance from one another, in sheet units, as many as there is room for.
     Every(f64),
+    /// This many, evenly.
     Count(usize),
+    /// At these fractions of the contour's length.
     At(Vec<f64>),
 }
 
 /// How a stamp sits on its path.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Sitting {
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::reshape::StampOrientation;
+/// assert_eq!(Stamp::new(circle((0.0, 0.0), 2.0)).orientation, StampOrientation::Turned);
+/// ```
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum StampOrientation {
+    /// As it is, whatever the path's direction.
     Upright,
+    /// Turned with the path: its x axis along the tangent.
+    #[default]
     Turned,
+    /// Bent to the path: its x axis along the line itself.
     Bent,
 }
 
@@ -73,11 +93,16 @@ type Rule<T> = Shared<dyn Fn(&StampPlace<'_>) -> T + Send + Sync>;
 /// ```
 #[derive(Clone)]
 pub struct Stamp<T> {
-    pub(crate) thing: T,
-    spots: Spots,
-    lead_in: f64,
-    drift: f64,
-    sitting: Sitting,
+    /// What is set down.
+    pub thing: T,
+    /// Where on each contour; ten, evenly, by default.
+    pub spacing: StampSpacing,
+    /// The distance from the start of a contour to the first stamp, in sheet units.
+    pub lead_in: f64,
+    /// The distance that all stamps are moved on by, in sheet units; see [`Stamp::drift`].
+    pub drift: f64,
+    /// How the stamps sit on the path.
+    pub orientation: StampOrientation,
     scale: Option<Rule<f64>>,
     turn: Option<Rule<Angle>>,
     skip: Option<Rule<bool>>,
@@ -87,10 +112,10 @@ impl<T: fmt::Debug> fmt::Debug for Stamp<T> {
     fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
         out.debug_struct("Stamp")
             .field("thing", &self.thing)
-            .field("spots", &self.spots)
+            .field("spacing", &self.spacing)
             .field("lead_in", &self.lead_in)
             .field("drift", &self.drift)
-            .field("sitting", &self.sitting)
+            .field("orientation", &self.orientation)
             .finish_non_exhaustive()
     }
 }
@@ -100,10 +125,10 @@ impl<T> Stamp<T> {
     pub fn new(thing: T) -> Self {
         Self {
             thing,
-            spots: Spots::Count(10),
+            spacing: StampSpacing::Count(10),
             lead_in: 0.0,
             drift: 0.0,
-            sitting: Sitting::Turned,
+            orientation: StampOrientation::Turned,
             scale: None,
             turn: None,
             skip: None,
@@ -113,21 +138,21 @@ impl<T> Stamp<T> {
     /// One every so far along each contour, in sheet units, as many as there is room for.
     #[must_use]
     pub fn every(mut self, spacing: f64) -> Self {
-        self.spots = Spots::Every(spacing);
+        self.spacing = StampSpacing::Every(spacing);
         self
     }
 
     /// So many on each contour, evenly: on an open one from its start to its end, on a closed one all round.
     #[must_use]
     pub fn count(mut self, count: usize) -> Self {
-        self.spots = Spots::Count(count);
+        self.spacing = StampSpacing::Count(count);
         self
     }
 
     /// At these shares of each contour's length, from 0 to 1; on closed contours shares beyond come round.
     #[must_use]
     pub fn at(mut self, shares: impl Into<Vec<f64>>) -> Self {
-        self.spots = Spots::At(shares.into());
+        self.spacing = StampSpacing::At(shares.into());
         self
     }
 
@@ -149,21 +174,21 @@ impl<T> Stamp<T> {
     /// Set down as it is, whatever the path's direction.
     #[must_use]
     pub fn upright(mut self) -> Self {
-        self.sitting = Sitting::Upright;
+        self.orientation = StampOrientation::Upright;
         self
     }
 
     /// Turned with the path: its x axis along the tangent.
     #[must_use]
     pub fn turned(mut self) -> Self {
-        self.sitting = Sitting::Turned;
+        self.orientation = StampOrientation::Turned;
         self
     }
 
     /// Bent to the path: its x axis lies along the line itself, over the stamp's whole width.
     #[must_use]
     pub fn bent(mut self) -> Self {
-        self.sitting = Sitting::Bent;
+        self.orientation = StampOrientation::Bent;
         self
     }
 
@@ -188,62 +213,17 @@ impl<T> Stamp<T> {
         self
     }
 
-    /// The thing that is set down.
-    #[must_use]
-    pub fn thing(&self) -> &T {
-        &self.thing
-    }
-
-    /// How far from the start the first stamp is at least, in sheet units.
-    #[must_use]
-    pub fn get_lead_in(&self) -> f64 {
-        self.lead_in
-    }
-
-    /// By how much all are moved on, in sheet units.
-    #[must_use]
-    pub fn get_drift(&self) -> f64 {
-        self.drift
-    }
-
-    /// The distance from one to the next in sheet units, where they come by distance.
-    #[must_use]
-    pub fn spacing(&self) -> Option<f64> {
-        match self.spots {
-            Spots::Every(spacing) => Some(spacing),
-            _ => None,
-        }
-    }
-
-    /// How many there are on each contour, where they come by number or by shares.
-    #[must_use]
-    pub fn get_count(&self) -> Option<usize> {
-        match &self.spots {
-            Spots::Every(_) => None,
-            Spots::Count(count) => Some(*count),
-            Spots::At(shares) => Some(shares.len()),
-        }
-    }
-
-    /// Whether they are set down as they are, whatever the path's direction.
-    #[must_use]
-    pub fn is_upright(&self) -> bool {
-        self.sitting == Sitting::Upright
-    }
-
-    /// Whether they are bent to the path.
-    #[must_use]
-    pub fn is_bent(&self) -> bool {
-        self.sitting == Sitting::Bent
-    }
-
     /// The distances along a contour of some length.
     fn distances(&self, length: f64, closed: bool, fault: &mut FaultSlot) -> Vec<f64> {
-        let count = match &self.spots {
-            Spots::Every(spacing) if !fault.positive("stamped", "spacing", *spacing) => return Vec::new(),
-            Spots::Every(spacing) => ((length - self.lead_in).max(0.0) / spacing + 1.0).min(1e18) as usize,
-            Spots::Count(count) => *count,
-            Spots::At(shares) => shares.len(),
+        let count = match &self.spacing {
+            StampSpacing::Every(spacing) if !fault.positive("stamped", "spacing", *spacing) => {
+                return Vec::new();
+            }
+            StampSpacing::Every(spacing) => {
+                ((length - self.lead_in).max(0.0) / spacing + 1.0).min(1e18) as usize
+            }
+            StampSpacing::Count(count) => *count,
+            StampSpacing::At(shares) => shares.len(),
         };
         if !fault.at_most("stamped", "stamps", count, MOST_STAMPS) {
             return Vec::new();
@@ -257,8 +237,8 @@ impl<T> Stamp<T> {
             let on = at + self.drift;
             (on >= -near && on <= length + near).then(|| kept(on, 0.0, length))
         };
-        match &self.spots {
-            Spots::Every(spacing) => {
+        match &self.spacing {
+            StampSpacing::Every(spacing) => {
                 // A closed line's end is its start: a stamp there would lie on the first one.
                 let within =
                     |at: f64| if closed { at < length - 1e-9 * spacing } else { at <= length + near };
@@ -270,11 +250,13 @@ impl<T> Stamp<T> {
                 let row = (0..count).map(|i| begin + spacing * i as f64);
                 row.filter(|at| *at >= -near && within(*at)).map(|at| kept(at, 0.0, length)).collect()
             }
-            Spots::Count(count) => {
+            StampSpacing::Count(count) => {
                 let gaps = if closed { *count } else { count.saturating_sub(1) }.max(1) as f64;
                 (0..*count).filter_map(|i| lay(self.lead_in + room * i as f64 / gaps)).collect()
             }
-            Spots::At(shares) => shares.iter().filter_map(|share| lay(self.lead_in + room * share)).collect(),
+            StampSpacing::At(shares) => {
+                shares.iter().filter_map(|share| lay(self.lead_in + room * share)).collect()
+            }
         }
     }
 
@@ -319,13 +301,13 @@ impl<T> Stamp<T> {
                     (None, None) => Affine::IDENTITY,
                     _ => by::rotation(turn) * Affine::from_scale(Point::splat(scale)),
                 };
-                let on = match self.sitting {
-                    Sitting::Upright => Affine::from_translation(station.point()),
-                    Sitting::Turned => {
+                let on = match self.orientation {
+                    StampOrientation::Upright => Affine::from_translation(station.point()),
+                    StampOrientation::Turned => {
                         let tangent = station.tangent();
                         Affine::from_cols(tangent, tangent.perp(), station.point())
                     }
-                    Sitting::Bent => Affine::IDENTITY,
+                    StampOrientation::Bent => Affine::IDENTITY,
                 };
                 set(&place, &(on * own), &Line { survey: &survey, closed, distance });
                 if number > MOST_STAMPS {
@@ -360,7 +342,7 @@ impl Reshape for Stamp<Path> {
             let mut made = FaultSlot::default();
             let own = self.thing.contours();
             self.each(path, fault, |_, affine, line| {
-                if self.is_bent() {
+                if self.orientation == StampOrientation::Bent {
                     let bent = line.bend(&self.thing.transformed(affine));
                     made.take_from(bent.carried());
                     contours.extend_from_slice(bent.contours());

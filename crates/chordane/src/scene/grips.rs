@@ -102,7 +102,7 @@ impl Placed<'_> {
             if let Some(Paint::Gradient(gradient)) = paint
                 && let Some(frame) = gradient.frame_of(bounds, to_sheet)
             {
-                let ends = match *gradient.kind() {
+                let ends = match gradient.kind {
                     GradientKind::Linear { from, to } => vec![from, to],
                     GradientKind::Radial { centre, radius, .. } => vec![centre, centre + Point::X * radius],
                     GradientKind::Sweep { centre, .. } => vec![centre],

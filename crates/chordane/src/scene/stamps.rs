@@ -3,7 +3,7 @@
 use super::edit::rebuilt;
 use crate::ground::{FaultSlot, limited, unlimited};
 use crate::path::{Affine, Path};
-use crate::reshape::{Stamp, StampPlace};
+use crate::reshape::{Stamp, StampOrientation, StampPlace};
 use crate::sheet::{Group, Item, Layered, Node, group};
 
 impl<T: Into<Node> + Clone> Stamp<T> {
@@ -42,7 +42,7 @@ impl<T: Into<Node> + Clone> Stamp<T> {
         let stopped = limited("stamped", || {
             self.each(path, &mut fault, |place, affine, line| {
                 let node: Node = unlimited(|| change(place, self.thing.clone()).into());
-                nodes.push(if self.is_bent() {
+                nodes.push(if self.orientation == StampOrientation::Bent {
                     bent(node, affine, &|path| line.bend(path))
                 } else {
                     node.transformed(affine)

@@ -24,12 +24,17 @@ use crate::path::Affine;
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct Gradient {
-    kind: GradientKind,
+    /// Its shape, with the points that give its position.
+    pub kind: GradientKind,
     stops: Vec<(f64, Colour)>,
-    spread: Spread,
-    space: ColourSpace,
-    frame: Frame,
-    transform: Affine,
+    /// What comes before its beginning and after its end.
+    pub spread: Spread,
+    /// The colour space in which colours are mixed.
+    pub space: ColourSpace,
+    /// What its coordinates are measured in.
+    pub frame: Frame,
+    /// The transform within that.
+    pub transform: Affine,
     fault: FaultSlot,
 }
 
@@ -39,7 +44,7 @@ pub struct Gradient {
 /// use chordane::prelude::*;
 /// use chordane::sheet::GradientKind;
 /// let glow = radial_gradient((0.0, 0.0), 9.0);
-/// assert!(matches!(glow.kind(), GradientKind::Radial { radius: 9.0, .. }));
+/// assert!(matches!(glow.kind, GradientKind::Radial { radius: 9.0, .. }));
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 #[non_exhaustive]
@@ -74,7 +79,7 @@ pub enum GradientKind {
 /// ```
 /// use chordane::prelude::*;
 /// let stripes = linear_gradient((0.0, 0.0), (9.0, 0.0)).colours(["teal", "white"]).spread("reflect");
-/// assert_eq!(stripes.get_spread(), Spread::Reflect);
+/// assert_eq!(stripes.spread, Spread::Reflect);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Spread {
@@ -98,7 +103,7 @@ impl Named for Spread {
 /// ```
 /// use chordane::prelude::*;
 /// let sheen = linear_gradient((0.0, 0.0), (1.0, 1.0)).colours(["white", "teal"]).measured("box");
-/// assert_eq!(sheen.get_frame(), Frame::Box);
+/// assert_eq!(sheen.frame, Frame::Box);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Frame {
@@ -127,11 +132,7 @@ impl Named for Frame {
 /// ```
 #[must_use]
 pub fn linear_gradient(from: impl Into<Point>, to: impl Into<Point>) -> Gradient {
-    let (from, to) = (from.into(), to.into());
-    let mut gradient = Gradient::new(GradientKind::Linear { from, to });
-    gradient.fault.point("linear_gradient", from);
-    gradient.fault.point("linear_gradient", to);
-    gradient
+    Gradient::new(GradientKind::Linear { from: from.into(), to: to.into() })
 }
 
 /// A gradient from a centre out to a circle; add colours. A negative radius is a fault.
@@ -144,10 +145,7 @@ pub fn linear_gradient(from: impl Into<Point>, to: impl Into<Point>) -> Gradient
 #[must_use]
 pub fn radial_gradient(centre: impl Into<Point>, radius: f64) -> Gradient {
     let centre = centre.into();
-    let mut gradient = Gradient::new(GradientKind::Radial { centre, radius, focus: centre });
-    gradient.fault.point("radial_gradient", centre);
-    gradient.fault.not_negative("radial_gradient", "radius", radius);
-    gradient
+    Gradient::new(GradientKind::Radial { centre, radius, focus: centre })
 }
 
 /// A gradient once round a centre, clockwise as seen, from a direction back to it; add colours. For no seam, let the first
@@ -161,11 +159,7 @@ pub fn radial_gradient(centre: impl Into<Point>, radius: f64) -> Gradient {
 /// ```
 #[must_use]
 pub fn sweep_gradient(centre: impl Into<Point>, start: Angle) -> Gradient {
-    let centre = centre.into();
-    let mut gradient = Gradient::new(GradientKind::Sweep { centre, start });
-    gradient.fault.point("sweep_gradient", centre);
-    gradient.fault.finite("sweep_gradient", "angle in degrees", start.degrees());
-    gradient
+    Gradient::new(GradientKind::Sweep { centre: centre.into(), start })
 }
 
 impl Gradient {
@@ -212,10 +206,8 @@ impl Gradient {
     /// Where a radial gradient begins; a focus beyond the circle is brought to just within it. Others have none.
     #[must_use]
     pub fn focus(mut self, at: impl Into<Point>) -> Self {
-        let at = at.into();
-        self.fault.point("focus", at);
         if let GradientKind::Radial { focus, .. } = &mut self.kind {
-            *focus = at;
+            *focus = at.into();
         }
         self
     }
@@ -256,24 +248,12 @@ impl Gradient {
     /// ```
     /// use chordane::prelude::*;
     /// let flat = radial_gradient((0.0, 0.0), 20.0).colours(["gold", "teal"]).transformed(&Affine::from_scale(Point::new(1.0, 0.5)));
-    /// assert_eq!(flat.transform().transform_point2(pt(0.0, 20.0)), pt(0.0, 10.0));
+    /// assert_eq!(flat.transform.transform_point2(pt(0.0, 20.0)), pt(0.0, 10.0));
     /// ```
     #[must_use]
     pub fn transformed(mut self, by: &Affine) -> Self {
-        let next = *by * self.transform;
-        if next.is_finite() {
-            self.transform = next;
-        } else {
-            let value = f64::INFINITY;
-            self.fault.note(Fault::of("transformed", FaultKind::NotFinite { what: "number", value }));
-        }
+        self.transform = *by * self.transform;
         self
-    }
-
-    /// The transform within what it is measured in.
-    #[must_use]
-    pub fn transform(&self) -> &Affine {
-        &self.transform
     }
 
     /// The same the other way round.
@@ -284,34 +264,10 @@ impl Gradient {
         self
     }
 
-    /// How it lies.
-    #[must_use]
-    pub fn kind(&self) -> &GradientKind {
-        &self.kind
-    }
-
     /// The stops: a share of the way and a colour each, in order.
     #[must_use]
     pub fn stops(&self) -> &[(f64, Colour)] {
         &self.stops
-    }
-
-    /// What comes before the beginning and after the end.
-    #[must_use]
-    pub fn get_spread(&self) -> Spread {
-        self.spread
-    }
-
-    /// The space in which colours are mixed.
-    #[must_use]
-    pub fn space(&self) -> ColourSpace {
-        self.space
-    }
-
-    /// What the coordinates are measured in.
-    #[must_use]
-    pub fn get_frame(&self) -> Frame {
-        self.frame
     }
 
     /// The gradient itself when nothing went wrong in its making, else the first fault.
@@ -320,7 +276,27 @@ impl Gradient {
     ///
     /// The first fault.
     pub fn sound(&self) -> Result<&Self, Fault> {
-        self.fault.sound().map(|()| self)
+        let mut fault = self.fault.clone();
+        match self.kind {
+            GradientKind::Linear { from, to } => {
+                fault.point("linear_gradient", from);
+                fault.point("linear_gradient", to);
+            }
+            GradientKind::Radial { centre, radius, focus } => {
+                fault.point("radial_gradient", centre);
+                fault.not_negative("radial_gradient", "radius", radius);
+                fault.point("focus", focus);
+            }
+            GradientKind::Sweep { centre, start } => {
+                fault.point("sweep_gradient", centre);
+                fault.finite("sweep_gradient", "angle in degrees", start.degrees());
+            }
+        }
+        if !self.transform.is_finite() {
+            let value = f64::INFINITY;
+            fault.note(Fault::of("transformed", FaultKind::NotFinite { what: "number", value }));
+        }
+        fault.sound().map(|()| self)
     }
 
     /// The colour at a share of the way, from 0 to 1; transparent where there are no stops.

@@ -21,8 +21,10 @@ use crate::shape::rectangle;
 #[derive(Clone, Debug, PartialEq)]
 pub struct Pattern {
     drawing: Arc<Group>,
-    cell: Cell,
-    transform: Affine,
+    /// The cell that is repeated; without a size it is a fault.
+    pub cell: Cell,
+    /// From the pattern's coordinates to those of what it paints; one that squashes it flat is a fault.
+    pub transform: Affine,
     fault: FaultSlot,
 }
 
@@ -42,12 +44,6 @@ impl Pattern {
     fn of(cell: Cell, drawing: Group) -> Self {
         let mut fault = FaultSlot::default();
         fault.take_from(&drawing.placement.fault);
-        let size = cell.size();
-        if fault.point("pattern", cell.min) && fault.point("pattern", cell.max) {
-            for (what, value) in [("width", size.x), ("height", size.y)] {
-                fault.positive("pattern", what, value);
-            }
-        }
         let depth = drawing.depth();
         if depth >= MOST_DEPTH {
             let what = "groups and patterns inside one another";
@@ -87,28 +83,10 @@ impl Pattern {
         self.drawing.nodes()
     }
 
-    /// The cell that is repeated.
-    #[must_use]
-    pub fn cell(&self) -> Cell {
-        self.cell
-    }
-
-    /// How the pattern as a whole is put into the coordinates of what it paints.
-    #[must_use]
-    pub fn transform(&self) -> &Affine {
-        &self.transform
-    }
-
     /// Under an affine transform, after those that there are.
     #[must_use]
     pub fn transformed(mut self, by: &Affine) -> Self {
         self.transform = *by * self.transform;
-        let sound = self.transform.is_finite() && self.transform.matrix2.determinant() != 0.0;
-        if !sound {
-            let message =
-                "the transform squashes the pattern flat; scale it by other factors than 0".to_owned();
-            self.fault.note(Fault::of("pattern", FaultKind::Told { message }));
-        }
         self
     }
 
@@ -136,7 +114,19 @@ impl Pattern {
     ///
     /// The first fault.
     pub fn sound(&self) -> Result<&Self, Fault> {
-        self.fault.sound().map(|()| self)
+        let mut fault = self.fault.clone();
+        let size = self.cell.size();
+        if fault.point("pattern", self.cell.min) && fault.point("pattern", self.cell.max) {
+            for (what, value) in [("width", size.x), ("height", size.y)] {
+                fault.positive("pattern", what, value);
+            }
+        }
+        if !self.transform.is_finite() || self.transform.matrix2.determinant() == 0.0 {
+            let message =
+                "the transform squashes the pattern flat; scale it by other factors than 0".to_owned();
+            fault.note(Fault::of("pattern", FaultKind::Told { message }));
+        }
+        fault.sound().map(|()| self)
     }
 
     pub(super) fn depth(&self) -> usize {

@@ -70,9 +70,12 @@ struct Data {
 #[derive(Clone, Debug)]
 pub struct Picture {
     data: Arc<Data>,
-    fit: Fit,
-    sampling: Sampling,
-    cell: Option<Cell>,
+    /// How it is fitted into the bounds of what it paints, or into its cell.
+    pub fit: Fit,
+    /// How it is drawn at a size other than its own.
+    pub sampling: Sampling,
+    /// The cell that it lies over as paint, in the coordinates of what is painted; its bounds where there is none.
+    pub cell: Option<Cell>,
     fault: FaultSlot,
 }
 
@@ -177,24 +180,6 @@ impl Picture {
         };
         let size = area.size();
         rectangle(area.min, size.x, size.y).fill(placed)
-    }
-
-    /// How it is fitted.
-    #[must_use]
-    pub fn fit(&self) -> Fit {
-        self.fit
-    }
-
-    /// How it is drawn at a size other than its own.
-    #[must_use]
-    pub fn sampling(&self) -> Sampling {
-        self.sampling
-    }
-
-    /// The cell that it lies over as paint, where it was given one.
-    #[must_use]
-    pub fn cell(&self) -> Option<Cell> {
-        self.cell
     }
 
     /// The picture itself when nothing went wrong in its making, else the first fault.

@@ -183,7 +183,7 @@ impl Writer {
 
     /// The id of a pattern, written into the document where it is new.
     fn pattern(&mut self, pattern: &Pattern, place: &Place) -> Result<Option<String>, Fault> {
-        let by = place.outer * *pattern.transform();
+        let by = place.outer * pattern.transform;
         let key = (Arc::as_ptr(pattern.drawing()) as usize, by.to_cols_array().map(f64::to_bits));
         if let Some(id) = self.definitions.patterns.get(&key).filter(|_| !self.out.records()) {
             return Ok(Some(id.clone()));
@@ -193,7 +193,7 @@ impl Writer {
         self.out.begin("pattern");
         self.out.attribute("id", &id);
         self.out.attribute("patternUnits", "userSpaceOnUse");
-        let cell = pattern.cell();
+        let cell = pattern.cell;
         self.out.rectangle(&cell);
         self.out.matrix("patternTransform", &by);
         self.open();
@@ -242,7 +242,7 @@ impl Writer {
         self.out.attribute_unless("opacity", &plain(style.opacity), "1");
         let styled = layer.as_ref().is_none_or(|(layer, _)| layer.blend == BlendMode::Normal);
         if let Some((layer, defined)) = &layer {
-            let hard = picture.sampling() == Sampling::Nearest;
+            let hard = picture.sampling == Sampling::Nearest;
             self.layering(layer, defined, Some(PIXELATED).filter(|_| hard && !styled));
         }
         image_attributes((picture, &url), &area, styled, &mut self.out);

@@ -83,9 +83,9 @@ impl Definitions {
             return None;
         }
         let frame = gradient.frame_of(place.bounds, &place.placed)?;
-        let what = match gradient.kind() {
+        let what = match gradient.kind {
             GradientKind::Sweep { centre, .. } => {
-                let wedges = Wedges::of(*centre, place, &frame)?;
+                let wedges = Wedges::of(centre, place, &frame)?;
                 return Some(
                     self.define(("pattern", "sweep"), to, |out| wedges.write(gradient, place, &frame, out)),
                 );
@@ -147,7 +147,7 @@ pub(super) const PIXELATED: &str = "image-rendering:pixelated";
 pub(super) fn image_attributes((picture, url): (&Picture, &str), area: &Cell, styled: bool, out: &mut Sink) {
     out.rectangle(area);
     out.attribute("preserveAspectRatio", "none");
-    if styled && picture.sampling() == Sampling::Nearest {
+    if styled && picture.sampling == Sampling::Nearest {
         out.attribute("style", PIXELATED);
     }
     out.attribute("href", url);
@@ -156,7 +156,7 @@ pub(super) fn image_attributes((picture, url): (&Picture, &str), area: &Cell, st
 /// A gradient after its id: how it lies, and its stops.
 fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine, out: &mut Sink) {
     // A box without width or height is none to SVG.
-    let boxed = gradient.get_frame() == Frame::Box
+    let boxed = gradient.frame == Frame::Box
         && place.outer == Affine::IDENTITY
         && place.bounds.is_some_and(|bounds| bounds.size().min_element() > 0.0);
     if !boxed {
@@ -164,7 +164,7 @@ fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine, out: &mut 
     }
     let mut numbers =
         |all: &[(&'static str, f64)]| all.iter().for_each(|(name, value)| out.number(name, *value));
-    match *gradient.kind() {
+    match gradient.kind {
         GradientKind::Linear { from, to } => {
             numbers(&[("x1", from.x), ("y1", from.y), ("x2", to.x), ("y2", to.y)]);
         }
@@ -177,12 +177,12 @@ fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine, out: &mut 
         }
         GradientKind::Sweep { .. } => {}
     }
-    match gradient.get_spread() {
+    match gradient.spread {
         Spread::Pad => {}
         Spread::Repeat => out.attribute("spreadMethod", "repeat"),
         Spread::Reflect => out.attribute("spreadMethod", "reflect"),
     }
-    let by = if boxed { *gradient.transform() } else { place.outer * *frame };
+    let by = if boxed { gradient.transform } else { place.outer * *frame };
     out.matrix("gradientTransform", &by);
     out.open();
     for (share, colour) in stops(gradient) {
@@ -196,7 +196,7 @@ fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine, out: &mut 
 /// The stops, with so many between them that mixing those in sRGB makes no difference that can be seen.
 fn stops(gradient: &Gradient) -> Vec<(f64, Colour)> {
     let given = gradient.stops();
-    if gradient.space() == ColourSpace::Srgb {
+    if gradient.space == ColourSpace::Srgb {
         return given.to_vec();
     }
     let mut all: Vec<(f64, Colour)> = given.first().copied().into_iter().collect();
@@ -259,7 +259,7 @@ impl Wedges {
 
     /// The pattern after its id.
     fn write(&self, gradient: &Gradient, place: &Place, frame: &Affine, out: &mut Sink) {
-        let GradientKind::Sweep { start, .. } = *gradient.kind() else { return };
+        let GradientKind::Sweep { start, .. } = gradient.kind else { return };
         let (tile, centre) = (&self.tile, self.centre);
         out.attribute("patternUnits", "userSpaceOnUse");
         out.rectangle(tile);

@@ -120,9 +120,9 @@ impl<'a> Session<'a> {
     ) -> (Self, watch::Receiver<Shown>, watch::Sender<Shown>) {
         let desk = Desk::new(text);
         let mut shown = Shown::of(desk.version(), Arc::clone(desk.text()));
-        (shown.time.phase, shown.time.seconds) = (base.get_phase(), base.get_seconds());
+        (shown.time.phase, shown.time.seconds) = (base.moment.phase, base.moment.seconds);
         let (show, watched) = watch::channel(shown.clone());
-        let track = base.get_track().map(|track| track.samples().to_vec()).unwrap_or_default();
+        let track = base.track.as_ref().map(|track| track.samples().to_vec()).unwrap_or_default();
         let mut session = Self {
             ready: Ready::new(subject),
             desk,
@@ -149,7 +149,7 @@ impl<'a> Session<'a> {
             base,
         };
         let begin = session.base.clone();
-        session.desk.begin(begin.knobs().clone(), begin.asked_seed());
+        session.desk.begin(begin.knobs.clone(), begin.seed);
         let slow = session.show.clone();
         (session, watched, slow)
     }
@@ -221,7 +221,7 @@ impl<'a> Session<'a> {
             What::Asked(asked) => self.asked(page, asked, &answer),
             What::Outside { whole } => self.outside(whole),
             What::Pictures => {
-                let pictures = self.base.get_pictures().clone().unread();
+                let pictures = self.base.pictures.clone().unread();
                 self.base = self.base.clone().pictures(pictures);
                 self.look_again();
             }
@@ -331,7 +331,7 @@ impl<'a> Session<'a> {
                 }
             }
             Asked::Record => {
-                self.track = vec![(0.0, self.base.get_pointer())];
+                self.track = vec![(0.0, self.base.pointer_now())];
                 self.recording = Some(Instant::now());
                 (self.shown.time.mode, self.shown.time.recorded) = (Mode::Recording, 0.0);
                 self.look_again();
@@ -505,7 +505,7 @@ impl<'a> Session<'a> {
                 self.ran = Some(ran);
                 self.shown.knobs = Arc::new(self.with_handles(&knobs));
                 // Marks of a file follow the time.
-                if let Some(frame) = settings.get_marks()
+                if let Some(frame) = settings.marks_now()
                     && self.shown.marks.skipped == 0
                     && !self.shown.marks.paused
                 {
