@@ -1,7 +1,7 @@
 //! Clips: what is written is read again, frame by frame.
 
 use chordane::prelude::*;
-use chordane::write::{Clip, ClipFormat, ClipOptions, WholeFile};
+use chordane::write::{Clip, ClipOptions, Format, WholeFile};
 
 const COUNT: usize = 12;
 
@@ -14,7 +14,7 @@ fn frame(number: usize, ground: bool) -> Pixels {
     page.add(bead).add(circle((0.0, 0.0), swing(phase, 3.0, 9.0)).stroke("#20303c80", 2.0)).pixels().unwrap()
 }
 
-fn written(format: ClipFormat, options: ClipOptions, ground: bool) -> Vec<u8> {
+fn written(format: Format, options: ClipOptions, ground: bool) -> Vec<u8> {
     let mut bytes = Vec::new();
     let mut clip = Clip::begin(&mut bytes, format, (60, 40), options).unwrap();
     for number in 0..COUNT {
@@ -40,7 +40,7 @@ fn put(canvas: &mut [[u8; 4]], [left, top, width, height]: [usize; 4], pixels: &
 #[test]
 fn animated_png_files_hold_every_pixel_of_every_frame() {
     for ground in [true, false] {
-        let bytes = written(ClipFormat::Apng, ClipOptions::new(COUNT, 1.0), ground);
+        let bytes = written(Format::Apng, ClipOptions::new(COUNT, 1.0), ground);
         let mut reader = png::Decoder::new(std::io::Cursor::new(&bytes)).read_info().unwrap();
         let control = *reader.info().animation_control().unwrap();
         assert_eq!((control.num_frames, control.num_plays), (COUNT as u32, 0));
@@ -76,7 +76,7 @@ fn gif_files_show_the_frames_in_few_colours() {
         let frames: Vec<Pixels> = (0..COUNT).map(|number| frame(number, ground)).collect();
         let options = ClipOptions::new(COUNT, 1.0).dither(dither);
         let options = if shared { options.palette(Palette::of(&frames)) } else { options };
-        let bytes = written(ClipFormat::Gif, options, ground);
+        let bytes = written(Format::Gif, options, ground);
         let mut reader = gif::DecodeOptions::new();
         reader.set_color_output(gif::ColorOutput::RGBA);
         let mut reader = reader.read_info(bytes.as_slice()).unwrap();
@@ -120,7 +120,7 @@ fn palettes_keep_few_colours_and_stand_for_many() {
 
 #[test]
 fn plain_video_holds_the_frames_as_luminance_and_colour() {
-    let bytes = written(ClipFormat::Y4m, ClipOptions::new(COUNT, 0.4), true);
+    let bytes = written(Format::Y4m, ClipOptions::new(COUNT, 0.4), true);
     let mut reader = y4m::decode(bytes.as_slice()).unwrap();
     assert_eq!((reader.get_width(), reader.get_height()), (60, 40));
     assert_eq!((reader.get_framerate().num, reader.get_framerate().den), (30, 1));
@@ -144,12 +144,12 @@ fn plain_video_holds_the_frames_as_luminance_and_colour() {
 #[test]
 fn clips_of_wrong_sizes_and_counts_are_refused() {
     let begin = |options: ClipOptions| {
-        Clip::begin(Vec::new(), ClipFormat::Y4m, (60, 40), options).map(|_| ()).unwrap_err().to_string()
+        Clip::begin(Vec::new(), Format::Y4m, (60, 40), options).map(|_| ()).unwrap_err().to_string()
     };
     assert_eq!(begin(ClipOptions::new(0, 1.0)), "a clip has 1 to 4294967295 frames, not 0");
     assert_eq!(begin(ClipOptions::new(3, 0.0)), "a clip takes more than 0 seconds, not 0");
     assert_eq!(begin(ClipOptions::new(3, f64::NAN)), "a clip takes more than 0 seconds, not NaN");
-    for format in ClipFormat::all() {
+    for format in Format::clips() {
         let mut clip = Clip::begin(Vec::new(), format, (60, 40), ClipOptions::new(2, 1.0)).unwrap();
         let wrong = sheet(61.0, 40.0).pixels().unwrap();
         assert_eq!(clip.push(&wrong).unwrap_err().to_string(), "a frame is not of the size of its clip");

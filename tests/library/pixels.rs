@@ -192,7 +192,7 @@ fn a_picture_without_a_pixel_is_refused_everywhere() {
         );
         assert_eq!(Pixels::new(width, height).unwrap_err(), none);
         assert_eq!(page.pixels_with(&WriteOptions::sized(width, height)).unwrap_err(), none);
-        for format in Format::all() {
+        for format in Format::stills() {
             assert!(page.written(format, &WriteOptions::sized(width, height)).is_err(), "{format:?}");
         }
         let bones = page.bones(&BonesOptions::default().size(width, height)).unwrap_err();

@@ -2,10 +2,7 @@
 
 import { announce, element, html, input } from "./parts.js";
 
-const STILL = ["svg", "png"];
-const MOVING = ["gif", "apng", "y4m"];
-const MOST_FRAMES = 2000;
-const MOST_FRAMES_OF_AN_SVG = 1000;
+/** A format: its ending, and the most frames of a clip. @typedef {{ ending: string, most: number | null }} Format */
 
 export class Export {
     /**
@@ -18,9 +15,15 @@ export class Export {
         this.name = name;
         this.moves = false;
         this.points = false;
+        /** @type {Format[]} */
+        this.formats = [];
         /** The exports that are being made, by the names that the program knows them by. @type {Map<string, HTMLProgressElement>} */
         this.going = new Map();
         this.count = 0;
+        wire.on("hello", (told) => {
+            this.formats = told.formats;
+            this.show();
+        });
         wire.on("exports", (told) => {
             for (const [id, done, total] of told.exports) {
                 const bar = this.going.get(id);
@@ -29,7 +32,6 @@ export class Export {
                 bar.title = `frame ${done} of ${total}`;
             }
         });
-        this.show();
     }
 
     /**
@@ -43,16 +45,17 @@ export class Export {
     }
 
     show() {
-        const one = (/** @type {string} */ ending, /** @type {boolean} */ clip, /** @type {string} */ label) => {
+        const one = (/** @type {Format} */ format, /** @type {string} */ label) => {
             const act = element("button", { text: label, "data-format": label });
-            act.addEventListener("click", () => void this.export(ending, clip));
+            act.addEventListener("click", () => void this.export(format));
             return act;
         };
-        const all = STILL.map((ending) => one(ending, false, ending));
+        const label = (/** @type {Format} */ { ending, most }) => (most !== null && ending === "svg" ? "svg that moves" : ending);
         const plays = this.moves || this.points;
         html("frames-asked").hidden = !plays;
-        if (plays) all.push(...MOVING.map((ending) => one(ending, true, ending)), one("svg", true, "svg that moves"));
-        if (this.points) all.push(one("jsonl", false, "pointer track"));
+        const offered = this.formats.filter((format) => plays || format.most === null);
+        const all = offered.map((format) => one(format, label(format)));
+        if (this.points) all.push(one({ ending: "jsonl", most: null }, "pointer track"));
         html("export-formats").replaceChildren(...all);
     }
 
@@ -61,18 +64,14 @@ export class Export {
         html("export-told").textContent = text;
     }
 
-    /**
-     * @param {string} ending
-     * @param {boolean} clip
-     */
-    async export(ending, clip) {
-        const file = `${this.name()}${clip && ending === "svg" ? "-moving" : ""}.${ending}`;
+    /** @param {Format} format */
+    async export({ ending, most }) {
+        const file = `${this.name()}${most !== null && ending === "svg" ? "-moving" : ""}.${ending}`;
         this.count += 1;
         const id = `${Date.now()}-${this.count}`;
         const query = new URLSearchParams({ token: this.token, id });
-        if (clip) {
+        if (most !== null) {
             const frames = Number(input("frames").value);
-            const most = ending === "svg" ? MOST_FRAMES_OF_AN_SVG : MOST_FRAMES;
             if (!Number.isInteger(frames) || frames < 1 || frames > most) {
                 this.tell(`Frames: give a whole number from 1 to ${most}.`);
                 input("frames").focus();

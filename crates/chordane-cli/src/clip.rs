@@ -9,7 +9,7 @@ use std::time::Instant;
 
 use chordane::ground::Given;
 use chordane::raster::Pixels;
-use chordane::write::{Clip, ClipFormat, ClipOptions, Dither, Format, Palette, WholeFile};
+use chordane::write::{Clip, ClipOptions, Dither, Format, Palette, WholeFile};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
 use rayon::prelude::*;
@@ -43,7 +43,7 @@ pub(crate) fn is_asked(options: &DrawOptions) -> bool {
     own.frames.is_some()
         || own.part.is_some()
         || own.resume
-        || named.into_iter().any(|name| ClipFormat::of_ending(name).is_some())
+        || named.into_iter().any(|name| Format::of_ending(name).is_some_and(Format::is_clip))
 }
 
 fn ending(file: &Path) -> Option<&str> {
@@ -56,7 +56,7 @@ enum Kept {
     /// A picture for each.
     Pictures,
     /// One file of pictures.
-    Clip(ClipFormat),
+    Clip(Format),
     /// One document that moves.
     Svg,
 }
@@ -75,10 +75,11 @@ impl ClipTarget {
         let kept = match Format::of_ending(named) {
             Some(Format::Png) => Some(Kept::Pictures),
             Some(Format::Svg) => Some(Kept::Svg),
-            _ => ClipFormat::of_ending(named).map(Kept::Clip),
+            Some(format) if format.is_clip() => Some(Kept::Clip(format)),
+            _ => None,
         };
         let Some(kept) = kept else {
-            let names = ClipFormat::all().map(|format| format.ending()).chain([Format::Svg.ending()]);
+            let names = Format::clips().map(|format| format.ending()).chain([Format::Svg.ending()]);
             let endings: Vec<String> = names.map(|name| format!(".{name}")).collect();
             return Err(Failure::call(
                 format!(
@@ -92,7 +93,7 @@ impl ClipTarget {
             if kept == Kept::Pictures {
                 return Err(Failure::call(
                     "many pictures cannot go to standard output",
-                    format!("name a .png file with -o, or a clip with --as {}", ClipFormat::Y4m.ending()),
+                    format!("name a .png file with -o, or a clip with --as {}", Format::Y4m.ending()),
                 ));
             }
             is_open()?;
@@ -236,7 +237,7 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
 }
 
 /// All frames in one file.
-fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Result<(), Failure> {
+fn one_file(frames: &Frames<'_>, format: Format, file: Option<&Path>) -> Result<(), Failure> {
     let begin = Instant::now();
     let own = &frames.options.clip;
     let dither = Given::<Dither>::from(own.dither.as_str()).resolve("--dither").unwrap_or_default();
@@ -258,7 +259,7 @@ fn one_file(frames: &Frames<'_>, format: ClipFormat, file: Option<&Path>) -> Res
 pub(crate) struct ClipPlan {
     pub(crate) count: usize,
     pub(crate) seconds: f64,
-    pub(crate) format: ClipFormat,
+    pub(crate) format: Format,
     /// Whether the frames of a GIF file share their colours, and how others are made up.
     pub(crate) shared: bool,
     pub(crate) dither: Dither,
@@ -332,7 +333,7 @@ impl ClipPlan {
     /// For a GIF file with the colours that its frames share: some of them are drawn for that before the others.
     fn options(&self, pixels: &Draw<'_>, bar: &ProgressBar) -> Result<ClipOptions, Failure> {
         let options = ClipOptions::new(self.count, self.seconds).dither(self.dither);
-        if self.format != ClipFormat::Gif || !self.shared {
+        if self.format != Format::Gif || !self.shared {
             return Ok(options);
         }
         bar.set_message("colours");

@@ -6,7 +6,7 @@ use std::time::Instant;
 
 use chordane::number::Point;
 use chordane::sheet::WriteOptions;
-use chordane::write::{ClipFormat, Dither, write_whole};
+use chordane::write::{Dither, Format, write_whole};
 use chordane_score::{Limits, Runner, Settings};
 
 use crate::clip::ClipPlan;
@@ -215,7 +215,7 @@ pub(crate) fn write(options: &DemoOptions) -> Result<(), Failure> {
             let plan = ClipPlan {
                 count: FRAMES,
                 seconds: SECONDS,
-                format: ClipFormat::Gif,
+                format: Format::Gif,
                 shared: true,
                 dither: Dither::Ordered,
             };

@@ -44,7 +44,7 @@ pub(crate) fn score<'a>(
     if clip::is_asked(options) && !options.list_knobs {
         return clip::draw(options, &settings, origin.as_ref(), limits, open);
     }
-    let format = options.format.as_deref().and_then(Format::of_ending);
+    let format = options.format.as_deref().and_then(Format::of_ending).filter(|format| !format.is_clip());
     let targets = Target::all(&options.out, |out| Target::of(out, format))?;
     let mut begin = Instant::now();
     let runner = open()?;

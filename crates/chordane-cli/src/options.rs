@@ -9,7 +9,7 @@ use crate::memory::GAUGE;
 use chordane::ground::Named;
 use chordane::picture::BoneLayer;
 use chordane::sheet::MAX_SIDE;
-use chordane::write::{ClipFormat, Dither, Format};
+use chordane::write::{Dither, Format};
 use chordane_score::{Limits, Pointer};
 use clap::builder::PossibleValuesParser;
 use clap::{Args, CommandFactory, Parser, Subcommand};
@@ -471,7 +471,7 @@ pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
 
 /// The formats by their names, as the library's tables have them: those of pictures, then those of clips.
 fn format_names() -> impl Iterator<Item = &'static str> {
-    Format::all().map(Format::ending).chain(ClipFormat::all().map(ClipFormat::ending))
+    Format::stills().chain(Format::clips()).map(Format::ending)
 }
 
 /// The words of a call. The layers of `--bones` may stand behind it as values of other options do: what is no layer belongs to

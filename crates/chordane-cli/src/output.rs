@@ -37,7 +37,7 @@ impl Target {
     /// The target of an `-o`: its ending says the format, else `--as` does.
     pub(crate) fn of(out: &Path, format: Option<Format>) -> Result<Self, Failure> {
         let as_options: Vec<String> =
-            Format::all().map(|format| format!("--as {}", format.ending())).collect();
+            Format::stills().map(|format| format!("--as {}", format.ending())).collect();
         Self::at(out, format, &format!(", or say the format with {}", as_options.join(" or ")))
     }
 
@@ -57,7 +57,7 @@ impl Target {
         if out.is_dir() {
             return Err(Failure::writing(out, &io::Error::from(io::ErrorKind::IsADirectory)));
         }
-        let known = Format::of_file(out).or(format);
+        let known = Format::of_file(out).filter(|format| !format.is_clip()).or(format);
         let format = known.ok_or_else(|| {
             Failure::call(format!("cannot tell the format from the file name {}", out.display()), mend())
         })?;

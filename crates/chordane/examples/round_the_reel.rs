@@ -5,7 +5,7 @@
 #![allow(clippy::print_stdout, reason = "an example says where to look")]
 
 use chordane::prelude::*;
-use chordane::write::{Clip, ClipFormat, ClipOptions, WholeFile};
+use chordane::write::{Clip, ClipOptions, Format, WholeFile};
 
 /// The whole drawing, as a function of the phase: any moment can be drawn alone.
 fn page(phase: f64) -> Sheet {
@@ -42,7 +42,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
 
     let (frames, seconds) = (48, 3.0);
     let mut file = WholeFile::create(format!("{folder}/round-the-reel.apng").as_ref())?;
-    let mut clip = Clip::begin(&mut file, ClipFormat::Apng, (640, 480), ClipOptions::new(frames, seconds))?;
+    let mut clip = Clip::begin(&mut file, Format::Apng, (640, 480), ClipOptions::new(frames, seconds))?;
     for frame in 0..frames {
         clip.push(&page(frame as f64 / frames as f64).pixels()?)?;
     }

@@ -5,9 +5,10 @@ use std::collections::HashMap;
 use std::io::{self, Write};
 use std::sync::Mutex;
 
-use chordane::write::{ClipFormat, Dither, Format};
+use chordane::write::{Dither, Format};
 use chordane_score::{Limits, Runner, Settings};
 use indicatif::ProgressBar;
+use serde::Serialize;
 
 use crate::clip::ClipPlan;
 use crate::drawing::{bytes_of, dressed, render, size_at, within};
@@ -21,11 +22,29 @@ use crate::web::Outlet;
 /// The most frames in an exported clip.
 const MOST_FRAMES: usize = 2000;
 
+/// A format that a page offers.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
+pub(crate) struct ExportFormat {
+    ending: &'static str,
+    /// The most frames of a clip; none for a still.
+    most: Option<usize>,
+}
+
+impl ExportFormat {
+    /// All formats: those of stills, those of clips, and the SVG that moves.
+    pub(crate) fn all() -> Vec<Self> {
+        let one = |format: Format, most| Self { ending: format.ending(), most };
+        let stills = Format::stills().map(|format| one(format, None));
+        let clips = Format::clips().map(|format| one(format, Some(MOST_FRAMES)));
+        stills.chain(clips).chain([one(Format::Svg, Some(moving_svg::MOST_FRAMES))]).collect()
+    }
+}
+
 /// The kind of file that an export makes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Kept {
     Still(Format),
-    Clip(ClipFormat),
+    Clip(Format),
     MovingSvg,
     Track,
 }
@@ -44,12 +63,12 @@ impl Export {
         let field = |name: &str| query.get(name).map(|value| value.trim()).filter(|value| !value.is_empty());
         let ending = file.rsplit_once('.').map_or("", |(_, ending)| ending);
         let moves = field("frames").is_some();
-        let kept = match (Format::of_ending(ending), ClipFormat::of_ending(ending)) {
+        let kept = match Format::of_ending(ending) {
             _ if ending == "jsonl" => Kept::Track,
-            (Some(Format::Svg), _) if moves => Kept::MovingSvg,
-            (Some(format), _) => Kept::Still(format),
-            (_, Some(format)) => Kept::Clip(format),
-            _ => return Err(format!("{file} is of no format that can be exported")),
+            Some(Format::Svg) if moves => Kept::MovingSvg,
+            Some(format) if format.is_clip() => Kept::Clip(format),
+            Some(format) => Kept::Still(format),
+            None => return Err(format!("{file} is of no format that can be exported")),
         };
         let most = if kept == Kept::MovingSvg { moving_svg::MOST_FRAMES } else { MOST_FRAMES };
         let frames = field("frames").unwrap_or("1");

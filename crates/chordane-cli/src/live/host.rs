@@ -12,6 +12,7 @@ use chordane_score::{Limits, words};
 use serde_json::json;
 use tokio::sync::watch;
 
+use super::export::ExportFormat;
 use super::exports::{Exports, export};
 use super::flags::Flags;
 use super::message::{Asked, Told};
@@ -62,7 +63,8 @@ impl Host for Desktop {
         let name = name.map_or_else(|| self.name.clone(), |name| name.to_string_lossy().into_owned());
         let file = std::fs::canonicalize(&self.name).ok();
         let path = file.map_or_else(|| self.name.clone(), |file| file.display().to_string());
-        Told::Hello { name, path, run: self.run.clone(), kind: self.kind, bones: BoneLayer::NAMES }.json()
+        let (run, bones, formats) = (self.run.clone(), BoneLayer::NAMES, ExportFormat::all());
+        Told::Hello { name, path, run, kind: self.kind, bones, formats }.json()
     }
 
     fn shown(&self) -> watch::Receiver<Shown> {

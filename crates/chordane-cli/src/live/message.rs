@@ -4,6 +4,8 @@
 use chordane::draft::VertexKind;
 use serde::{Deserialize, Serialize};
 
+use super::export::ExportFormat;
+
 /// What a page asks for.
 #[derive(Clone, Debug, Deserialize, PartialEq)]
 #[serde(tag = "ask", rename_all = "kebab-case", deny_unknown_fields)]
@@ -178,6 +180,7 @@ pub(crate) enum Told {
         run: String,
         kind: &'static str,
         bones: &'static [&'static str],
+        formats: Vec<ExportFormat>,
     },
     Text(ToldText),
     Picture(ToldPicture),

@@ -3,6 +3,7 @@
 
 #![allow(clippy::unwrap_used, clippy::expect_used, reason = "a test stops where it fails")]
 
+use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
@@ -128,35 +129,121 @@ fn code(file: &Path) -> String {
     text.lines().filter(|line| !line.trim_start().starts_with("//")).collect::<Vec<_>>().join("\n")
 }
 
-#[test]
-fn no_room_uses_what_stands_after_it() {
-    let source = top().join("crates/chordane/src");
-    let mut looked_at = 0;
-    for (place, room) in STREET.iter().enumerate() {
-        for file in files(&source.join(room)) {
-            let code = code(&file);
-            for later in &STREET[place + 1..] {
-                let uses = code.contains(&format!("crate::{later}::"));
-                assert!(!uses, "{} uses {later}, which stands after {room}", file.display());
-            }
-            assert!(!code.contains("crate::prelude"), "{} uses the prelude", file.display());
-            looked_at += 1;
+/// Whether code names a module of the library, by itself or in a list.
+fn names_module(code: &str, module: &str) -> bool {
+    let listed = |list: &str| {
+        let list = list.split(';').next().unwrap_or_default();
+        list.split(['{', ',', ' ', '\n'])
+            .any(|one| one.strip_prefix(module).is_some_and(|rest| rest.starts_with("::")))
+    };
+    code.contains(&format!("crate::{module}::")) || code.split("crate::{").skip(1).any(listed)
+}
+
+/// The types that a file defines.
+fn types(code: &str) -> impl Iterator<Item = &str> {
+    let defined = code.lines().filter_map(|line| {
+        let line = ["pub ", "pub(crate) ", "pub(super) "]
+            .into_iter()
+            .find_map(|seen| line.strip_prefix(seen))
+            .unwrap_or(line);
+        line.strip_prefix("struct ").or_else(|| line.strip_prefix("enum "))
+    });
+    defined.map(|rest| rest.split(|c: char| !c.is_alphanumeric()).next().unwrap_or_default())
+}
+
+/// The methods that a file defines in inherent `impl` blocks, with their types.
+fn methods(code: &str) -> Vec<(&str, &str)> {
+    let (mut found, mut of) = (Vec::new(), "");
+    for line in code.lines() {
+        if let Some(rest) = line.strip_prefix("impl") {
+            let rest =
+                if rest.starts_with('<') { rest.split_once("> ").map_or("", |(_, rest)| rest) } else { rest };
+            let name = rest.trim_start().split(|c: char| !c.is_alphanumeric()).next().unwrap_or_default();
+            of = if line.contains(" for ") { "" } else { name };
+        } else if line.starts_with('}') {
+            of = "";
+        }
+        let Some(own) = line.strip_prefix("    ").filter(|own| !of.is_empty() && !own.starts_with(' '))
+        else {
+            continue;
+        };
+        if let Some((_, rest)) = own.split_once("fn ") {
+            found.push((of, rest.split(['(', '<']).next().unwrap_or_default()));
         }
     }
-    assert!(looked_at > 100, "{looked_at}");
+    found
+}
+
+/// The names that a file calls as methods.
+fn calls(code: &str) -> BTreeSet<&str> {
+    let name = |rest: &'_ str| rest.find(|c: char| !(c.is_alphanumeric() || c == '_')).unwrap_or(rest.len());
+    let called = code.split('.').skip(1).map(|rest| rest.split_at(name(rest)));
+    let called = called
+        .filter(|(name, behind)| !name.is_empty() && (behind.starts_with('(') || behind.starts_with("::<")));
+    called.map(|(name, _)| name).collect()
+}
+
+/// Methods of paths and the like that other types have, too.
+const COMMON: [&str; 4] = ["distance", "length", "take", "then"];
+
+#[test]
+fn no_module_uses_what_stands_after_it() {
+    let source = top().join("crates/chordane/src");
+    let all: Vec<(usize, PathBuf, String)> = STREET
+        .iter()
+        .enumerate()
+        .flat_map(|(place, module)| files(&source.join(module)).into_iter().map(move |file| (place, file)))
+        .map(|(place, file)| {
+            let code = code(&file);
+            (place, file, code)
+        })
+        .collect();
+    let own: BTreeSet<(usize, &str)> =
+        all.iter().flat_map(|(place, _, code)| types(code).map(move |name| (*place, name))).collect();
+    // Methods that a later module gives to a type of an earlier one, by where they are first defined.
+    let mut first: BTreeMap<&str, usize> = BTreeMap::new();
+    let mut extended: BTreeSet<&str> = BTreeSet::new();
+    for (place, _, code) in &all {
+        for (of, name) in methods(code) {
+            first.entry(name).or_insert(*place);
+            if !own.contains(&(*place, of)) {
+                extended.insert(name);
+            }
+        }
+    }
+    let mut wrong = Vec::new();
+    for (place, file, code) in &all {
+        let module = STREET[*place];
+        for later in STREET[place + 1..].iter().filter(|later| names_module(code, later)) {
+            wrong.push(format!("{} uses {later}, which stands after {module}", file.display()));
+        }
+        for name in calls(code).into_iter().filter(|name| !COMMON.contains(name) && extended.contains(name)) {
+            if let Some(later) = first.get(name).filter(|later| *later > place) {
+                wrong.push(format!("{} calls .{name}() of {}", file.display(), STREET[*later]));
+            }
+        }
+        if code.contains("crate::prelude") {
+            wrong.push(format!("{} uses the prelude", file.display()));
+        }
+    }
+    assert_eq!(wrong, [""; 0]);
+    assert!(all.len() > 100 && extended.len() > 100, "{} {}", all.len(), extended.len());
     let map = read("docs/architecture.md");
     let street = STREET.join(" -> ");
     let shown = map.split_whitespace().collect::<Vec<_>>().join(" ");
     assert!(shown.contains(&street), "docs/architecture.md shows the street");
 }
 
-/// Only the scene walks the tree of a sheet: nobody else looks into both kinds of node.
+/// Only the scene walks the tree of a sheet: nobody else looks into both kinds of node, but for what a node says of itself.
 #[test]
 fn only_the_scene_walks_the_tree() {
     let source = top().join("crates/chordane/src");
     let walks = |file: &PathBuf| {
         let code = code(file);
-        code.contains("Node::Group(") && code.contains("Node::Item(")
+        let both =
+            |name: &str| ["Group", "Item"].iter().all(|kind| code.contains(&format!("{name}::{kind}(")));
+        both("Node")
+            || (both("Self") && code.contains("for Node {") || code.contains("impl Node {") && both("Self"))
     };
     let mut found: Vec<String> = files(&source)
         .into_iter()
@@ -164,7 +251,7 @@ fn only_the_scene_walks_the_tree() {
         .map(|file| file.strip_prefix(&source).unwrap().display().to_string())
         .collect();
     found.sort();
-    assert_eq!(found, ["scene/build.rs", "scene/edit.rs"]);
+    assert_eq!(found, ["scene/build.rs", "scene/edit.rs", "sheet/group.rs"]);
 }
 
 /// Everything that is written goes through the one routine that writes files whole, but for the journal of a tracing, which is only ever added to.

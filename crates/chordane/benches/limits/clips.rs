@@ -4,7 +4,7 @@ use std::hint::black_box;
 
 use chordane::raster::Pixels;
 use chordane::sheet::WriteOptions;
-use chordane::write::{Clip, ClipFormat, ClipOptions, Palette};
+use chordane::write::{Clip, ClipOptions, Format, Palette};
 use chordane_score::{Limits, Runner, Settings};
 use rayon::prelude::*;
 
@@ -69,7 +69,7 @@ pub(crate) fn gif() -> Outcome {
         || {
             let options = ClipOptions::new(24, 1.0).palette(palette.clone());
             let mut bytes = Vec::new();
-            let mut clip = Clip::begin(&mut bytes, ClipFormat::Gif, (1280, 720), options).unwrap();
+            let mut clip = Clip::begin(&mut bytes, Format::Gif, (1280, 720), options).unwrap();
             frames.iter().for_each(|frame| clip.push(frame).unwrap());
             clip.end().unwrap();
             black_box(bytes);
@@ -89,7 +89,7 @@ pub(crate) fn apng() -> Outcome {
         let frames: Vec<Pixels> = (0..60).into_par_iter().map(|k| frame(&runner, k, 60, None)).collect();
         let size = (frames[0].width(), frames[0].height());
         let mut bytes = Vec::new();
-        let mut clip = Clip::begin(&mut bytes, ClipFormat::Apng, size, ClipOptions::new(60, 3.0)).unwrap();
+        let mut clip = Clip::begin(&mut bytes, Format::Apng, size, ClipOptions::new(60, 3.0)).unwrap();
         frames.iter().for_each(|frame| clip.push(frame).unwrap());
         clip.end().unwrap();
         ours += bytes.len();

@@ -112,3 +112,28 @@ pub(crate) fn arranged_within(
     }
     best.map(|rim| rim.contours.into_iter().map(|(_, contour)| contour).collect())
 }
+
+/// The area that is kept of two paths, by whether each of them encloses a place; empty with a fault where either has one.
+pub(crate) fn combined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) -> Path {
+    let mut fault = a.carried().clone();
+    fault.take_from(b.carried());
+    if fault.get().is_some() {
+        return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
+    }
+    Path::limited(call, || joined(call, a, b, keep))
+}
+
+fn joined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) -> Path {
+    if let Some((scaled, factor)) = scaled_to_numbers(&[a, b], 0.0) {
+        let [a, b] = &scaled[..] else { return Path::empty() };
+        return joined(call, a, b, keep).scaled(1.0 / factor);
+    }
+    let part = |operand: usize| move |contour| Part { contour, operand, weight: 1 };
+    let parts: Vec<Part<'_>> =
+        a.contours().iter().map(part(0)).chain(b.contours().iter().map(part(1))).collect();
+    let (rule_a, rule_b) = (a.fill_rule(), b.fill_rule());
+    match arranged(&parts, &|[p, q]| keep(rule_a.encloses(p), rule_b.encloses(q))) {
+        Some(contours) => Path::from_contours(contours),
+        None => too_many(call, FaultSlot::default()),
+    }
+}

@@ -1,6 +1,6 @@
 //! Union, intersection, difference, exclusive or; and a path without crossings.
 
-use crate::arrange::{Part, arranged, scaled_to_numbers, too_many};
+use crate::arrange::{Part, arranged, combined, scaled_to_numbers, too_many};
 use crate::ground::FaultSlot;
 use crate::number::Point;
 use crate::path::{Contour, FillRule, ONE_SEGMENT_DEGREES, Path, Segment};
@@ -159,29 +159,4 @@ fn turns_once(contour: &Contour) -> Option<bool> {
     let once = (sum.abs() - std::f64::consts::TAU).abs() < 1e-6;
     let one_way = least >= -SLACK || most <= SLACK;
     (once && one_way).then_some(sum > 0.0)
-}
-
-/// What of two paths is kept.
-fn combined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) -> Path {
-    let mut fault = a.carried().clone();
-    fault.take_from(b.carried());
-    if fault.get().is_some() {
-        return Path::from_parts(Vec::new(), FillRule::Nonzero, fault);
-    }
-    Path::limited(call, || joined(call, a, b, keep))
-}
-
-fn joined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) -> Path {
-    if let Some((scaled, factor)) = scaled_to_numbers(&[a, b], 0.0) {
-        let [a, b] = &scaled[..] else { return Path::empty() };
-        return joined(call, a, b, keep).scaled(1.0 / factor);
-    }
-    let part = |operand: usize| move |contour| Part { contour, operand, weight: 1 };
-    let parts: Vec<Part<'_>> =
-        a.contours().iter().map(part(0)).chain(b.contours().iter().map(part(1))).collect();
-    let (rule_a, rule_b) = (a.fill_rule(), b.fill_rule());
-    match arranged(&parts, &|[p, q]| keep(rule_a.encloses(p), rule_b.encloses(q))) {
-        Some(contours) => Path::from_contours(contours),
-        None => too_many(call, FaultSlot::default()),
-    }
 }

@@ -158,6 +158,7 @@ pub(super) struct Scope {
 }
 
 impl Scope {
+    #[cfg(feature = "parallel")]
     pub(super) fn current() -> Self {
         Self { budget: Budget::current(), limited: LIMITED.get() }
     }

@@ -11,7 +11,7 @@ use super::corners::{SMOOTH, jump};
 use super::flank::parallel;
 use super::line_style::{FINE, Join};
 use crate::arrange::{
-    Arrangement, DirectedEdge, Edge, MOST_MEETS, Part, arranged, contours, lefts, right_of,
+    Arrangement, DirectedEdge, Edge, MOST_MEETS, Part, arranged, combined, contours, lefts, right_of,
     scaled_to_numbers, sources, too_many,
 };
 use crate::ground::FaultSlot;
@@ -114,7 +114,7 @@ impl Offset {
     }
 
     fn of_area(&self, area: &Path) -> Path {
-        let plain = area.simplified();
+        let plain = combined("offset", area, &Path::empty(), |a, _| a);
         if self.distance == 0.0 || plain.is_empty() || plain.sound().is_err() {
             return plain;
         }

@@ -4,6 +4,7 @@ use std::io;
 
 use png::{BlendOp, DisposeOp};
 
+use super::clip::AnyClip;
 use super::frames::{ClipOptions, ClipWriter, Out, changed};
 use super::png::{described, filter_of, packed_size};
 use crate::raster::Pixels;
@@ -20,11 +21,13 @@ pub(super) struct ApngWriter<'w> {
     before: Vec<[u8; 4]>,
 }
 
-impl<'w> ApngWriter<'w> {
-    pub(super) fn begin(out: Out<'w>, size: (u32, u32), options: ClipOptions) -> io::Result<Self> {
-        Ok(Self { out: Some(out), writer: None, size, options, number: 0, before: Vec::new() })
-    }
+/// Begins a file.
+pub(super) fn begin(out: Out<'_>, size: (u32, u32), options: ClipOptions) -> io::Result<AnyClip<'_>> {
+    let (writer, number, before) = (None, 0, Vec::new());
+    Ok(Box::new(ApngWriter { out: Some(out), writer, size, options, number, before }))
+}
 
+impl<'w> ApngWriter<'w> {
     fn first(&mut self, out: Out<'w>, frame: &Pixels) -> io::Result<()> {
         let mut encoder = png::Encoder::new(out, self.size.0, self.size.1);
         described(&mut encoder, frame)?;

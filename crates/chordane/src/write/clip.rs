@@ -3,70 +3,16 @@
 use std::fmt;
 use std::io::{self, Write};
 
-#[cfg(feature = "png")]
-use super::apng::ApngWriter;
-use super::frames::{ClipOptions, ClipWriter, Out};
-#[cfg(feature = "gif")]
-use super::gif::GifWriter;
-use super::y4m::Y4mWriter;
+use super::Format;
+use super::frames::{ClipOptions, ClipWriter};
 use crate::raster::Pixels;
 
-/// A kind of file that holds a clip.
-///
-/// ```
-/// use chordane::write::ClipFormat;
-/// assert_eq!(ClipFormat::of_ending("Y4M"), Some(ClipFormat::Y4m));
-/// ```
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-#[non_exhaustive]
-pub enum ClipFormat {
-    /// A PNG file with more than one picture, by the PNG recommendation: without loss; only what changes is in it. With the feature `png`.
-    #[cfg(feature = "png")]
-    Apng,
-    /// A GIF file: 255 colours at most in each picture, pixels opaque or not at all. With the feature `gif`.
-    #[cfg(feature = "gif")]
-    Gif,
-    /// Plain video frames for any encoder: luminance and two colour differences for each pixel, by ITU-R BT.601. What is transparent lies on white.
-    Y4m,
-}
-
-/// One format a line: its ending and what people call it.
-const TABLE: &[(ClipFormat, &str, &str)] = &[
-    #[cfg(feature = "png")]
-    (ClipFormat::Apng, "apng", "animated PNG"),
-    #[cfg(feature = "gif")]
-    (ClipFormat::Gif, "gif", "GIF"),
-    (ClipFormat::Y4m, "y4m", "Y4M"),
-];
-
-impl ClipFormat {
-    /// The formats there are.
-    pub fn all() -> impl Iterator<Item = Self> {
-        TABLE.iter().map(|row| row.0)
-    }
-
-    /// The ending of such a file's name, without the point.
-    #[must_use]
-    pub fn ending(self) -> &'static str {
-        TABLE.iter().find(|row| row.0 == self).map_or("", |row| row.1)
-    }
-
-    /// What people call it.
-    #[must_use]
-    pub fn name(self) -> &'static str {
-        TABLE.iter().find(|row| row.0 == self).map_or("", |row| row.2)
-    }
-
-    /// The format of an ending, in small or large letters.
-    #[must_use]
-    pub fn of_ending(ending: &str) -> Option<Self> {
-        Self::all().find(|format| format.ending().eq_ignore_ascii_case(ending))
-    }
-}
+/// What writes a clip in some format.
+pub(super) type AnyClip<'w> = Box<dyn ClipWriter + Send + 'w>;
 
 /// A clip that is being written. Only a few frames are held at a time, however long it is.
 pub struct Clip<'w> {
-    writer: Box<dyn ClipWriter + Send + 'w>,
+    writer: AnyClip<'w>,
     size: (u32, u32),
     left: usize,
 }
@@ -82,10 +28,10 @@ impl<'w> Clip<'w> {
     ///
     /// # Errors
     ///
-    /// What the writer reports; and that the clip has no frame, takes no time, or is larger than its format can hold.
+    /// What the writer reports; and that the clip has no frame, takes no time, or is larger than its format can hold, or that this is a format of stills.
     pub fn begin(
         out: impl Write + Send + 'w,
-        format: ClipFormat,
+        format: Format,
         size: (u32, u32),
         options: ClipOptions,
     ) -> io::Result<Self> {
@@ -97,14 +43,7 @@ impl<'w> Clip<'w> {
             return wrong(format!("a clip takes more than 0 seconds, not {}", options.seconds));
         }
         let left = options.frames;
-        let out: Out<'w> = Box::new(out);
-        let writer: Box<dyn ClipWriter + Send + 'w> = match format {
-            #[cfg(feature = "png")]
-            ClipFormat::Apng => Box::new(ApngWriter::begin(out, size, options)?),
-            #[cfg(feature = "gif")]
-            ClipFormat::Gif => Box::new(GifWriter::begin(out, size, options)?),
-            ClipFormat::Y4m => Box::new(Y4mWriter::begin(out, size, &options)?),
-        };
+        let writer = format.begin(Box::new(out), size, options)?;
         Ok(Self { writer, size, left })
     }
 

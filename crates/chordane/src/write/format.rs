@@ -4,12 +4,19 @@ use std::fmt;
 use std::io;
 use std::path::{Path as FilePath, PathBuf};
 
+#[cfg(feature = "png")]
+use super::apng;
+use super::clip::AnyClip;
+use super::frames::{ClipOptions, Out};
+#[cfg(feature = "gif")]
+use super::gif;
 use super::write_whole;
+use super::y4m;
 use crate::ground::{Fault, nearest};
 use crate::raster::DrawError;
 use crate::sheet::{Sheet, WriteOptions};
 
-/// A kind of file that a sheet can be saved as.
+/// A kind of file that a sheet or a clip can be saved as.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -24,15 +31,40 @@ pub enum Format {
     /// Pixels without loss, by the PNG recommendation. With the feature `png`.
     #[cfg(feature = "png")]
     Png,
+    /// A clip: a PNG file with more than one picture, by the PNG recommendation: without loss; only what changes is in it. With the feature `png`.
+    #[cfg(feature = "png")]
+    Apng,
+    /// A clip as a GIF file: 255 colours at most in each picture, pixels opaque or not at all. With the feature `gif`.
+    #[cfg(feature = "gif")]
+    Gif,
+    /// A clip as plain video frames for any encoder: luminance and two colour differences for each pixel, by ITU-R BT.601. What is transparent
+    /// lies on white.
+    Y4m,
 }
 
-type Writer = fn(&Sheet, &WriteOptions) -> Result<Vec<u8>, DrawError>;
+/// A format: its ending, its name, and what writes it.
+struct Row {
+    format: Format,
+    ending: &'static str,
+    name: &'static str,
+    writer: Writer,
+}
 
-/// One format a line: its ending, what people call it, and what writes it.
-const TABLE: &[(Format, &str, &str, Writer)] = &[
-    (Format::Svg, "svg", "SVG", svg),
+enum Writer {
+    Still(fn(&Sheet, &WriteOptions) -> Result<Vec<u8>, DrawError>),
+    Clip(for<'w> fn(Out<'w>, (u32, u32), ClipOptions) -> io::Result<AnyClip<'w>>),
+}
+
+/// One format a line.
+const TABLE: &[Row] = &[
+    Row { format: Format::Svg, ending: "svg", name: "SVG", writer: Writer::Still(svg) },
     #[cfg(feature = "png")]
-    (Format::Png, "png", "PNG", png),
+    Row { format: Format::Png, ending: "png", name: "PNG", writer: Writer::Still(png) },
+    #[cfg(feature = "gif")]
+    Row { format: Format::Gif, ending: "gif", name: "GIF", writer: Writer::Clip(gif::begin) },
+    #[cfg(feature = "png")]
+    Row { format: Format::Apng, ending: "apng", name: "animated PNG", writer: Writer::Clip(apng::begin) },
+    Row { format: Format::Y4m, ending: "y4m", name: "Y4M", writer: Writer::Clip(y4m::begin) },
 ];
 
 fn svg(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
@@ -46,31 +78,58 @@ fn png(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
 }
 
 impl Format {
-    /// The formats there are.
-    pub fn all() -> impl Iterator<Item = Self> {
-        TABLE.iter().map(|row| row.0)
+    /// The formats of stills: those that [`Sheet::save`] writes.
+    pub fn stills() -> impl Iterator<Item = Self> {
+        TABLE.iter().filter(|row| matches!(row.writer, Writer::Still(_))).map(|row| row.format)
     }
 
-    fn row(self) -> &'static (Self, &'static str, &'static str, Writer) {
-        TABLE.iter().find(|row| row.0 == self).unwrap_or(&TABLE[0])
+    /// The formats of clips: those that a [`Clip`](super::Clip) is begun in.
+    pub fn clips() -> impl Iterator<Item = Self> {
+        TABLE.iter().filter(|row| matches!(row.writer, Writer::Clip(_))).map(|row| row.format)
+    }
+
+    /// Whether it is a format of clips.
+    #[must_use]
+    pub fn is_clip(self) -> bool {
+        matches!(self.row().writer, Writer::Clip(_))
+    }
+
+    fn row(self) -> &'static Row {
+        TABLE.iter().find(|row| row.format == self).unwrap_or(&TABLE[0])
+    }
+
+    /// Begins a clip; a format of stills is an error.
+    pub(super) fn begin(
+        self,
+        out: Out<'_>,
+        size: (u32, u32),
+        options: ClipOptions,
+    ) -> io::Result<AnyClip<'_>> {
+        match self.row().writer {
+            Writer::Clip(begin) => begin(out, size, options),
+            Writer::Still(_) => {
+                let what = format!("a {} file holds one picture and no clip", self.name());
+                Err(io::Error::new(io::ErrorKind::InvalidInput, what))
+            }
+        }
     }
 
     /// The ending of such a file's name, without the point.
     #[must_use]
     pub fn ending(self) -> &'static str {
-        self.row().1
+        self.row().ending
     }
 
     /// What people call it.
     #[must_use]
     pub fn name(self) -> &'static str {
-        self.row().2
+        self.row().name
     }
 
     /// The format of an ending, in small or large letters.
     #[must_use]
     pub fn of_ending(ending: &str) -> Option<Self> {
-        Self::all().find(|format| format.ending().eq_ignore_ascii_case(ending))
+        TABLE.iter().find(|row| row.ending.eq_ignore_ascii_case(ending)).map(|row| row.format)
     }
 
     /// The format of a file's name, by its ending.
@@ -79,10 +138,10 @@ impl Format {
         file.extension().and_then(|ending| ending.to_str()).and_then(Self::of_ending)
     }
 
-    /// The endings there are, as a sentence has them: `.svg or .png`.
+    /// The endings of stills, as a sentence has them: `.svg or .png`.
     #[must_use]
     pub fn endings() -> String {
-        let all: Vec<String> = TABLE.iter().map(|row| format!(".{}", row.1)).collect();
+        let all: Vec<String> = Self::stills().map(|format| format!(".{}", format.ending())).collect();
         match all.split_last() {
             Some((last, rest)) if !rest.is_empty() => format!("{} or {last}", rest.join(", ")),
             _ => all.join(""),
@@ -127,7 +186,7 @@ impl fmt::Display for SaveError {
                     Format::endings()
                 )?;
                 let ending = file.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
-                match nearest(ending, TABLE.iter().map(|row| row.1)) {
+                match nearest(ending, Format::stills().map(Format::ending)) {
                     Some(near) => write!(f, " (did you mean .{near}?)"),
                     None => Ok(()),
                 }
@@ -165,7 +224,7 @@ impl Sheet {
     ///
     /// # Errors
     ///
-    /// The first fault of what is drawn, or a picture beyond the limit.
+    /// The first fault of what is drawn, a picture beyond the limit, or a format of clips.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -176,7 +235,13 @@ impl Sheet {
     /// # Ok::<(), DrawError>(())
     /// ```
     pub fn written(&self, format: Format, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
-        (format.row().3)(self, options)
+        match format.row().writer {
+            Writer::Still(write) => write(self, options),
+            Writer::Clip(_) => {
+                let message = "it holds clips; see `Clip`".to_owned();
+                Err(DrawError::NotWritten { format: format.name(), message })
+            }
+        }
     }
 
     /// Saves the sheet; the ending chooses the format: `.svg` or `.png`.
@@ -189,7 +254,8 @@ impl Sheet {
     /// An ending of no format, a fault on the sheet, or what the system reports.
     pub fn save(&self, file: impl AsRef<FilePath>) -> Result<(), SaveError> {
         let file = file.as_ref();
-        let format = Format::of_file(file).ok_or_else(|| SaveError::Ending { file: file.to_owned() })?;
+        let format = Format::of_file(file).filter(|format| !format.is_clip());
+        let format = format.ok_or_else(|| SaveError::Ending { file: file.to_owned() })?;
         let bytes = self.written(format, &WriteOptions::default())?;
         write_whole(file, &bytes).map_err(|source| SaveError::Write { file: file.to_owned(), source })
     }

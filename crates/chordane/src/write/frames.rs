@@ -8,9 +8,9 @@ use crate::raster::Pixels;
 ///
 /// ```
 /// use chordane::prelude::*;
-/// use chordane::write::{Clip, ClipFormat, ClipOptions};
+/// use chordane::write::{Clip, Format, ClipOptions};
 /// let (frames, mut bytes) = (8, Vec::new());
-/// let mut clip = Clip::begin(&mut bytes, ClipFormat::Y4m, (16, 12), ClipOptions::new(frames, 2.0))?;
+/// let mut clip = Clip::begin(&mut bytes, Format::Y4m, (16, 12), ClipOptions::new(frames, 2.0))?;
 /// for k in 0..frames {
 ///     let phase = k as f64 / frames as f64;
 ///     let page = sheet(16.0, 12.0).add(circle((swing(phase, 3.0, 13.0), 6.0), 3.0).fill("teal"));

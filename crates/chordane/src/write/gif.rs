@@ -5,6 +5,7 @@ use std::io;
 
 use gif::{DisposalMethod, Encoder, Frame, Repeat};
 
+use super::clip::AnyClip;
 use super::frames::{ClipOptions, ClipWriter, Out, changed};
 use super::palette::{MOST_COLOURS, Matcher, Palette};
 use crate::raster::Pixels;
@@ -32,22 +33,24 @@ struct Waiting {
     palette: Option<Palette>,
 }
 
-impl<'w> GifWriter<'w> {
-    pub(super) fn begin(out: Out<'w>, size: (u32, u32), options: ClipOptions) -> io::Result<Self> {
-        let side = |side: u32| {
-            u16::try_from(side).map_err(|_| {
-                let what = format!("a GIF file has at most 65535 pixels a side, not {side}");
-                io::Error::new(io::ErrorKind::InvalidInput, what)
-            })
-        };
-        let (width, height) = (side(size.0)?, side(size.1)?);
-        let shared = options.palette.clone().map(Matcher::new);
-        let table = shared.as_ref().map_or(Vec::new(), |shared| table(shared.palette()));
-        let mut encoder = Encoder::new(out, width, height, &table).map_err(told)?;
-        encoder.set_repeat(Repeat::Infinite).map_err(told)?;
-        Ok(Self { encoder, size: (width, height), options, shared, number: 0, waiting: None, before: None })
-    }
+/// Begins a file.
+pub(super) fn begin(out: Out<'_>, size: (u32, u32), options: ClipOptions) -> io::Result<AnyClip<'_>> {
+    let side = |side: u32| {
+        u16::try_from(side).map_err(|_| {
+            let what = format!("a GIF file has at most 65535 pixels a side, not {side}");
+            io::Error::new(io::ErrorKind::InvalidInput, what)
+        })
+    };
+    let (width, height) = (side(size.0)?, side(size.1)?);
+    let shared = options.palette.clone().map(Matcher::new);
+    let table = shared.as_ref().map_or(Vec::new(), |shared| table(shared.palette()));
+    let mut encoder = Encoder::new(out, width, height, &table).map_err(told)?;
+    encoder.set_repeat(Repeat::Infinite).map_err(told)?;
+    let (size, number, waiting, before) = ((width, height), 0, None, None);
+    Ok(Box::new(GifWriter { encoder, size, options, shared, number, waiting, before }))
+}
 
+impl<'w> GifWriter<'w> {
     /// Writes the waiting frame, before one that clears some of it or not.
     fn write(&mut self, clears: bool) -> io::Result<()> {
         let Some(waiting) = self.waiting.take() else { return Ok(()) };

@@ -26,7 +26,7 @@ mod y4m;
 #[cfg(all(feature = "png", feature = "svg-read"))]
 pub(crate) use png::METADATA;
 
-pub use clip::{Clip, ClipFormat};
+pub use clip::Clip;
 pub use format::{Format, SaveError};
 pub use frames::ClipOptions;
 pub use moving::{StillOnly, SvgFrames, Unsaid};

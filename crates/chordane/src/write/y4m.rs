@@ -2,25 +2,13 @@
 
 use std::io::{self, Write};
 
+use super::clip::AnyClip;
 use super::frames::{ClipOptions, ClipWriter, Out};
 use crate::raster::Pixels;
 
 pub(super) struct Y4mWriter<'w> {
     out: Out<'w>,
     planes: Vec<u8>,
-}
-
-impl<'w> Y4mWriter<'w> {
-    pub(super) fn begin(mut out: Out<'w>, size: (u32, u32), options: &ClipOptions) -> io::Result<Self> {
-        // Frames a second as a fraction, with the seconds to the thousandth.
-        let (mut over, mut under) =
-            (options.frames as u64 * 1000, ((options.seconds * 1000.0).round() as u64).max(1));
-        let common = common_divisor(over, under);
-        (over, under) = (over / common, under / common);
-        let (width, height) = size;
-        writeln!(out, "YUV4MPEG2 W{width} H{height} F{over}:{under} Ip A1:1 C444 XCOLORRANGE=LIMITED")?;
-        Ok(Self { out, planes: Vec::new() })
-    }
 }
 
 fn common_divisor(a: u64, b: u64) -> u64 {
@@ -38,6 +26,18 @@ fn planes([red, green, blue, alpha]: [u8; 4]) -> [u8; 3] {
         level(128.0 + 224.0 * (blue - luminance) / 1.772),
         level(128.0 + 224.0 * (red - luminance) / 1.402),
     ]
+}
+
+/// Begins a file.
+pub(super) fn begin(mut out: Out<'_>, size: (u32, u32), options: ClipOptions) -> io::Result<AnyClip<'_>> {
+    // Frames a second as a fraction, with the seconds to the thousandth.
+    let (mut over, mut under) =
+        (options.frames as u64 * 1000, ((options.seconds * 1000.0).round() as u64).max(1));
+    let common = common_divisor(over, under);
+    (over, under) = (over / common, under / common);
+    let (width, height) = size;
+    writeln!(out, "YUV4MPEG2 W{width} H{height} F{over}:{under} Ip A1:1 C444 XCOLORRANGE=LIMITED")?;
+    Ok(Box::new(Y4mWriter { out, planes: Vec::new() }))
 }
 
 impl ClipWriter for Y4mWriter<'_> {
