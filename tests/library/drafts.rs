@@ -206,15 +206,6 @@ fn what_is_near_is_found() {
 #[test]
 fn the_texts_of_a_draft_say_what_it_is() -> Result<(), Fault> {
     let draft = sail();
-    assert_eq!(
-        draft.rust(100.0, 100.0),
-        "let shape_1 = through([corner((10.0, 10.0)), rounded((90.0, 20.0), 8.0), corner((80.0, 90.0)), corner((15.0, 80.0)), soft((2.0, 45.0))]).close();\n\
-         let shape_2 = Path::closed([(40.0, 40.0), (60.0, 40.0), (50.0, 60.0)]);\n\
-         let shape_3 = Path::open([(5.0, 95.0), (95.0, 97.5)]);\n\n\
-         sheet(100.0, 100.0)\n    \
-         .add(shape_1.with_hole(shape_2).fill(\"#c8553d\"))\n    \
-         .add(shape_3.stroke(\"#20303c\", 2.0))\n"
-    );
     let paths: Vec<Path> = draft.data().lines().map(|line| Path::from_data(line).unwrap()).collect();
     for (read, own) in paths.iter().zip(draft.paths()).take(1) {
         assert!((read.area()? - own.area()?).abs() < 0.1);
@@ -376,13 +367,11 @@ fn shapes_are_turned_into_holes_and_filled() {
     );
     assert_eq!(turn(&mut draft, 3), Err(StepError::HoleInHole(3)));
     draft.apply(Step::Fill { shape: 2, colour: [217, 164, 65] }).unwrap();
-    let items = draft.items();
-    assert!(
-        items[1].ends_with(".with_hole(closed([[20, 20], [30, 20], [30, 30], [20, 30]])).fill(\"#d9a441\")"),
-        "{items:?}"
-    );
+    let data = draft.data();
+    assert_eq!(draft.paths()[1].contours().len(), 2, "{data}");
+    assert_eq!(draft.shape(2).unwrap().fill(), "#d9a441");
     assert!(draft.undo() && draft.undo());
     assert_eq!((draft.shape(3).unwrap().hole_of(), draft.shape(2).unwrap().colour()), (None, None));
     assert!(draft.redo() && draft.redo());
-    assert_eq!(draft.items(), items);
+    assert_eq!(draft.data(), data);
 }

@@ -17,7 +17,6 @@ mod findings;
 mod laws;
 mod layers;
 mod loops;
-mod marks;
 mod measures;
 mod meetings;
 mod morphs;

@@ -7,6 +7,7 @@ mod extremes;
 mod holds;
 mod language;
 mod loops;
+mod marks;
 mod memory;
 mod rewriting;
 mod runs;

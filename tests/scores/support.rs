@@ -1,7 +1,7 @@
 //! What the tests of scores share.
 
 use chordane::prelude::*;
-use chordane::read::{MarkFrame, Marks};
+use chordane_score::{MarkFrame, Marks};
 use chordane_score::{Pictures, Settings};
 
 /// A small picture of a kite.

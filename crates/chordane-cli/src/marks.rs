@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use chordane::read::{MarkFrame, Marks};
+use chordane_score::{MarkFrame, Marks};
 
 use crate::failure::Failure;
 use crate::input::{STANDARD_INPUT, read_file, read_standard_input};

@@ -71,7 +71,7 @@ fn line(frame: usize) -> String {
 
 #[cfg(test)]
 mod tests {
-    use chordane::read::Marks;
+    use chordane_score::Marks;
 
     use super::*;
 

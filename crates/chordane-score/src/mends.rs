@@ -6,7 +6,7 @@ use chordane::check::{Code, Finding, Report};
 
 use crate::brackets::Bracket;
 use crate::edits::edited;
-use crate::{Runner, Script, Settings};
+use crate::{Runner, Script, Settings, UNUSED_KNOB};
 
 /// The script's text with a finding mended, if a change of a word or a number does it. Whether it does is tried: the finding is gone then, there is no
 /// new one, and as many items are drawn as before. `None` where no such change is known, or where it is not found within a time. Cost: a run and a check for each change that is tried.
@@ -25,7 +25,7 @@ use crate::{Runner, Script, Settings};
 #[must_use]
 pub fn mended(script: &Script, settings: &Settings, finding: &Finding, within: Duration) -> Option<String> {
     let begin = Instant::now();
-    let look = Look { script, settings, knobs: finding.code == Code::UnusedKnob };
+    let look = Look { script, settings, knobs: finding.code == UNUSED_KNOB };
     let before = look.at(script.source())?;
     let mut all = changes(script, finding);
     // The nearest to the finding's line first.
@@ -184,7 +184,7 @@ fn changes(script: &Script, finding: &Finding) -> Vec<Change> {
             };
             give(".fill(\"#c8553d\")").chain(give(STROKE)).collect()
         }
-        Code::UnusedKnob => {
+        UNUSED_KNOB => {
             let without = |name: &str| Change { begin: 0, end: text.len(), by: script.without_knob(name) };
             let named = script.knob_names().filter(|name| finding.message.contains(&format!("\"{name}\"")));
             named.map(without).collect()

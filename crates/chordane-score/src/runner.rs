@@ -12,6 +12,9 @@ use chordane::sheet::Sheet;
 use crate::stage::Traced;
 use crate::{Knob, KnobProblem, Limits, Mistake, Score, Script, Settings, Stage};
 
+/// The code of the finding on a knob that changes nothing: `unused-knob`.
+pub const UNUSED_KNOB: Code = Code::Own("unused-knob");
+
 /// A score ready to run, any number of times with other settings and on any thread: a script that was read once, or one
 /// that was written in Rust.
 ///
@@ -141,7 +144,7 @@ impl<'a> Runner<'a> {
             Some(!others.is_empty())
         };
         let finding = |knob: &Knob| Finding {
-            code: Code::UnusedKnob,
+            code: UNUSED_KNOB,
             level: Level::Hint,
             path: None,
             contour: None,

@@ -3,8 +3,8 @@
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
+use crate::marks::{MarkFrame, Marks};
 use chordane::number::Point;
-use chordane::read::{MarkFrame, Marks};
 
 use crate::pictures::Pictures;
 use crate::pointer::{Pointer, PointerTrack};
@@ -166,7 +166,7 @@ impl Settings {
     /// The same with marks, which the score can ask for at each moment; see [`Stage::marks`](crate::Stage::marks).
     ///
     /// ```
-    /// use chordane::read::Marks;
+    /// use chordane_score::Marks;
     /// use chordane_score::Settings;
     /// let marks = Marks::read_json_lines("[[0,0]]\n[[9,0]]\n").marks;
     /// let half = Settings::new().marks(marks).phase(0.5);

@@ -5,10 +5,10 @@
 
 use std::collections::BTreeSet;
 
+use crate::marks::MarkFrame;
 use chordane::chance::Dice;
 use chordane::ground::nearest;
 use chordane::number::Point;
-use chordane::read::MarkFrame;
 use chordane::sheet::{Colour, Picture};
 
 use crate::Mistake;

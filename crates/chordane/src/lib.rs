@@ -62,7 +62,7 @@ pub mod path;
 pub mod picture;
 pub mod prelude;
 pub mod raster;
-#[cfg(any(feature = "marks", feature = "png", feature = "svg-read"))]
+#[cfg(any(feature = "png", feature = "svg-read"))]
 pub mod read;
 pub mod reshape;
 pub mod scene;

@@ -2,7 +2,7 @@
 
 use std::sync::{Mutex, PoisonError};
 
-use chordane::read::MarkFrame;
+use chordane_score::MarkFrame;
 
 /// The latest frame of marks, until somebody takes it. A frame that is not taken before the next one comes in is left out.
 #[derive(Debug, Default)]

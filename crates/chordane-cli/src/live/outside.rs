@@ -5,7 +5,7 @@ use std::path::Path;
 use std::sync::Arc;
 use std::sync::mpsc::Sender;
 
-use chordane::read::{MarkFrame, Marks, MarksReader};
+use chordane_score::{MarkFrame, Marks, MarksReader};
 use notify::event::{ModifyKind, RenameMode};
 use notify::{Event, EventKind, RecursiveMode, Watcher};
 

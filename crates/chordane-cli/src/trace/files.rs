@@ -3,6 +3,7 @@
 use std::path::Path;
 
 use chordane::draft::Draft;
+use chordane_score::drafts;
 
 use crate::failure::Failure;
 
@@ -24,8 +25,8 @@ pub(crate) fn bytes(draft: &Draft, [width, height]: [u32; 2], out: &Path) -> Res
             let svg = sheet.svg().map_err(|fault| Failure::of_fault(&fault, "undo the last step"))?;
             Ok(svg.into_bytes())
         }
-        "chord" => Ok(draft.score(width, height).into_bytes()),
-        "rs" => Ok(draft.rust(width, height).into_bytes()),
+        "chord" => Ok(drafts::score(draft, width, height).into_bytes()),
+        "rs" => Ok(drafts::rust(draft, width, height).into_bytes()),
         "txt" => Ok(draft.data().into_bytes()),
         _ => Err(Failure::call(
             format!("cannot tell from the name {} what to write", out.display()),

@@ -1,8 +1,8 @@
 //! Words for marks.
 
+use crate::marks::MarkFrame;
 use chordane::ground::plain_number;
 use chordane::prelude::*;
-use chordane::read::MarkFrame;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;

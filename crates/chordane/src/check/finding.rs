@@ -55,10 +55,10 @@ pub enum Code {
     LoneVertex,
     /// Two items with one name, made in different places.
     SameName,
-    /// A knob of a score that changes nothing. Sheets know nothing of knobs; it is found by who runs the score.
-    UnusedKnob,
     /// Something that jumps where a loop begins again.
     LoopSeam,
+    /// What a program finds itself, by a name of its own.
+    Own(&'static str),
 }
 
 impl Code {
@@ -83,8 +83,8 @@ impl Code {
             Self::Covered => "covered",
             Self::LoneVertex => "lone-vertex",
             Self::SameName => "same-name",
-            Self::UnusedKnob => "unused-knob",
             Self::LoopSeam => "loop-seam",
+            Self::Own(name) => name,
         }
     }
 }

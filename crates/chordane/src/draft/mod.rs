@@ -2,12 +2,12 @@
 //! again without limit.
 
 mod areas;
+mod drawing;
 mod edges;
 mod find;
 mod history;
 mod outline_fit;
 mod shapes;
-mod text;
 
 pub use edges::PictureEdges;
 pub use history::{Draft, Step, StepError};

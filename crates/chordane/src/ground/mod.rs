@@ -16,9 +16,14 @@ pub use budget::{Budget, Stopped};
 pub use carried::FaultSlot;
 pub use fault::{Fault, FaultKind};
 pub use named::{Given, Named};
-pub use near::nearest;
-pub use short::{plain_number, short, trimmed};
 pub use threads::on_this_thread;
+
+// Messages of scores and of the command are worded as those of the library: for these crates alone.
+#[doc(hidden)]
+pub use near::nearest;
+#[doc(hidden)]
+pub use short::{plain_number, short, trimmed};
+#[doc(hidden)]
 pub use visible::visible;
 
 #[cfg(feature = "svg-read")]

@@ -1,4 +1,4 @@
-//! Reading: an SVG document becomes a sheet, a file of pixels a picture, and lines of positions marks.
+//! Reading: an SVG document becomes a sheet, and a file of pixels a picture.
 
 #[cfg(feature = "svg-read")]
 mod attributes;
@@ -16,8 +16,6 @@ mod error;
 mod images;
 #[cfg(feature = "svg-read")]
 mod layers;
-#[cfg(feature = "marks")]
-mod marks;
 #[cfg(feature = "svg-read")]
 mod metadata;
 #[cfg(feature = "png")]
@@ -47,8 +45,6 @@ mod walk;
 
 #[cfg(feature = "svg-read")]
 pub use error::{ReadError, SvgNote, SvgReading};
-#[cfg(feature = "marks")]
-pub use marks::{MarkFrame, Marks, MarksReader, MarksReading, Skipped};
 #[cfg(all(feature = "svg-read", feature = "png"))]
 pub use metadata::is_whole_png;
 #[cfg(feature = "svg-read")]

@@ -13,7 +13,7 @@ use crate::shape::rectangle;
 /// ```
 /// use chordane::prelude::*;
 /// let dots = Picture::from_rgba(2, 1, vec![[200, 85, 61, 255], [47, 111, 115, 255]]).sampled("nearest");
-/// assert_eq!(dots.sampling(), Sampling::Nearest);
+/// assert_eq!(dots.sampling, Sampling::Nearest);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 #[non_exhaustive]

@@ -15,8 +15,8 @@ use std::sync::mpsc::{Receiver, RecvTimeoutError};
 use std::time::{Duration, Instant};
 
 use chordane::number::Point;
-use chordane::read::{MarkFrame, Marks};
 use chordane_score::{Holds, Pointer, PointerTrack, Runner, Script, Settings};
+use chordane_score::{MarkFrame, Marks};
 use indicatif::ProgressBar;
 use tokio::sync::watch;
 

@@ -3,6 +3,7 @@
 use std::sync::Arc;
 
 use chordane::draft::{Draft, Step, VertexKind};
+use chordane_score::drafts;
 
 use super::Session;
 use crate::live::message::{MarkedShape, NewVertex, Told};
@@ -39,7 +40,8 @@ impl Session<'_> {
         if self.stale.run {
             self.run();
         }
-        let items = self.ran.as_ref().map(|ran| drawn(ran, vertices, closed).items()).unwrap_or_default();
+        let ran = self.ran.as_ref();
+        let items = ran.map(|ran| drafts::items(&drawn(ran, vertices, closed))).unwrap_or_default();
         self.add_items("a new shape", &items, false, answer);
     }
 

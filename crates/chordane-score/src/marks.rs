@@ -5,8 +5,8 @@ use std::fmt;
 
 use serde_json::Value;
 
-use crate::number::Point;
-use crate::path::Path;
+use chordane::number::Point;
+use chordane::path::Path;
 
 /// So many frames that were skipped are told one by one; the others are counted.
 const MOST_TOLD: usize = 100;
@@ -26,7 +26,7 @@ impl MarkFrame {
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// use chordane::read::MarkFrame;
+    /// use chordane_score::MarkFrame;
     /// let frame = MarkFrame::new([(0, pt(0.0, 0.0)), (1, pt(30.0, 0.0)), (3, pt(0.0, 40.0))]);
     /// // Mark 2 was not seen, and is left out.
     /// assert_eq!(frame.closed(&[0, 1, 2, 3]).area()?, 600.0);
@@ -88,7 +88,7 @@ impl MarkFrame {
 ///
 /// ```
 /// use chordane::prelude::*;
-/// use chordane::read::Marks;
+/// use chordane_score::Marks;
 /// let text = "[[0,0],[30,0],null]\n{\"marks\":{\"0\":[1,0],\"2\":[0,40]},\"seconds\":0.04}\nwhat was that?\n";
 /// let reading = Marks::read_json_lines(text);
 /// assert_eq!((reading.marks.frames().len(), reading.skipped), (2, 1));
@@ -266,7 +266,7 @@ impl Marks {
 /// Reads frames line by line as they come; see [`Marks`].
 ///
 /// ```
-/// use chordane::read::MarksReader;
+/// use chordane_score::MarksReader;
 /// let mut reader = MarksReader::default();
 /// let seen = ["[[0,0]]", "[[0,", "", "[[5,0]]"].map(|line| reader.read(line).is_some());
 /// assert_eq!((seen, reader.skipped()), ([true, false, false, true], 1));

@@ -1,7 +1,7 @@
 //! Marks: the same from JSON Lines and from CSV, smoothing against its definition, and what is skipped.
 
 use chordane::prelude::*;
-use chordane::read::{MarkFrame, Marks};
+use chordane_score::{MarkFrame, Marks};
 use proptest::prelude::*;
 
 /// Three marks that move, the second not always seen.
