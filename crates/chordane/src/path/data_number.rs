@@ -11,16 +11,14 @@ pub(super) enum NumberRead {
 }
 
 /// Powers of ten that a double holds exactly.
-const EXACT_POWERS: [f64; 23] = [
-    1e0, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18,
-    1e19, 1e20, 1e21, 1e22,
-];
+const EXACT_POWERS: [f64; 16] =
+    [1e0, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15];
 
 /// Reads the number at a position: a sign, digits, a point with digits after it, an exponent.
 ///
-/// Up to 19 digits are gathered in a whole number. Where that fits in 53 bits and the power of ten is exact, one
-/// multiplication or division rounds correctly (W. D. Clinger, "How to read floating point numbers accurately",
-/// 1990); all else goes to the standard library.
+/// Up to 19 digits are gathered in a whole number. Where that fits in 53 bits, one division by an exact power of ten rounds
+/// correctly (W. D. Clinger, "How to read floating point numbers accurately", 1990): that is a third less work than a reader of
+/// all numbers does, and what path data mostly has. All else goes to such a reader.
 #[inline]
 pub(super) fn read_number(bytes: &[u8], begin: usize) -> NumberRead {
     match read_plainly(bytes, begin) {
@@ -59,36 +57,25 @@ fn read_plainly(bytes: &[u8], begin: usize) -> (f64, usize) {
 /// Reads a number with an exponent, a plus sign, or many digits.
 #[cold]
 fn read_otherwise(bytes: &[u8], begin: usize) -> NumberRead {
-    let signed = matches!(bytes.get(begin), Some(b'-' | b'+'));
-    let mut at = begin + usize::from(signed);
-    let (mut mantissa, mut digits) = read_digits(bytes, at, 0);
-    at += digits;
-    let mut exponent = 0_i32;
-    if bytes.get(at) == Some(&b'.') {
-        let (joined, decimals) = read_digits(bytes, at + 1, mantissa);
-        if decimals > 0 {
-            mantissa = joined;
-            at += 1 + decimals;
-            digits += decimals;
-            exponent = -(decimals.min(4096) as i32);
-        }
+    let text = bytes.get(begin..).unwrap_or_default();
+    let signed = usize::from(matches!(text.first(), Some(b'-' | b'+')));
+    let digits = |text: &[u8]| text.iter().take_while(|byte| byte.is_ascii_digit()).count();
+    // The names of no numbers are none here, and a point needs digits behind it.
+    let whole = signed + digits(text.get(signed..).unwrap_or_default());
+    let decimals = match text.get(whole) {
+        Some(b'.') => digits(text.get(whole + 1..).unwrap_or_default()),
+        _ => 0,
+    };
+    let text = match (whole - signed, text.get(whole), decimals) {
+        (0, _, 0) => return NumberRead::Missing,
+        (_, Some(b'.'), 0) => text.get(..whole).unwrap_or_default(),
+        _ => text,
+    };
+    match fast_float2::parse_partial::<f64, _>(text) {
+        Ok((value, length)) if value.is_finite() => NumberRead::Value(value, begin + length),
+        Ok(_) => NumberRead::TooLarge,
+        Err(_) => NumberRead::Missing,
     }
-    if digits == 0 {
-        return NumberRead::Missing;
-    }
-    if matches!(bytes.get(at), Some(b'e' | b'E')) {
-        let (written, end) = read_exponent(bytes, at + 1);
-        if end > at {
-            exponent = exponent.saturating_add(written);
-            at = end;
-        }
-    }
-    if digits <= 19 && mantissa <= 1 << 53 && (-22..=22).contains(&exponent) {
-        let power = EXACT_POWERS.get(exponent.unsigned_abs() as usize).copied().unwrap_or(1.0);
-        let value = if exponent < 0 { mantissa as f64 / power } else { mantissa as f64 * power };
-        return NumberRead::Value(if bytes.get(begin) == Some(&b'-') { -value } else { value }, at);
-    }
-    read_slowly(bytes, begin, at)
 }
 
 /// Reads the digits at a position behind those of a number; gives the joint number (wrapping) and their count.
@@ -130,31 +117,6 @@ fn eight_bytes(bytes: &[u8], at: usize) -> u64 {
     }
     let rest = bytes.get(at..).unwrap_or_default().iter();
     rest.rev().fold(0, |word, byte| word << 8 | u64::from(*byte))
-}
-
-/// The exponent after an `e`, and where it ended: 0 where no digits follow, since the `e` is then no exponent.
-fn read_exponent(bytes: &[u8], mut at: usize) -> (i32, usize) {
-    let negative = bytes.get(at) == Some(&b'-');
-    if negative || bytes.get(at) == Some(&b'+') {
-        at += 1;
-    }
-    let begin = at;
-    let mut value = 0_i32;
-    while let Some(digit) = bytes.get(at).filter(|b| b.is_ascii_digit()) {
-        value = value.saturating_mul(10).saturating_add(i32::from(digit - b'0'));
-        at += 1;
-    }
-    if at == begin { (0, 0) } else { (if negative { -value } else { value }, at) }
-}
-
-#[cold]
-fn read_slowly(bytes: &[u8], begin: usize, end: usize) -> NumberRead {
-    let text = bytes.get(begin..end).and_then(|slice| std::str::from_utf8(slice).ok());
-    match text.and_then(|text| text.parse::<f64>().ok()) {
-        Some(value) if value.is_finite() => NumberRead::Value(value, end),
-        Some(_) => NumberRead::TooLarge,
-        None => NumberRead::Missing,
-    }
 }
 
 /// Whole numbers up to here are written digit by digit.
@@ -380,5 +342,11 @@ mod tests {
         assert!(matches!(read_number(b"3.", 0), NumberRead::Value(3.0, 1)));
         assert!(matches!(read_number(b"3e", 0), NumberRead::Value(3.0, 1)));
         assert!(matches!(read_number(b"1.5.5", 0), NumberRead::Value(1.5, 3)));
+        assert!(matches!(read_number(b"3.e5", 0), NumberRead::Value(3.0, 1)));
+        assert!(matches!(read_number(b"+3.", 0), NumberRead::Value(3.0, 2)));
+        assert!(matches!(read_number(b"1e+", 0), NumberRead::Value(1.0, 1)));
+        for none in ["inf", "-nan", "+infinity", "e5", "+.e5"] {
+            assert!(matches!(read_number(none.as_bytes(), 0), NumberRead::Missing), "{none}");
+        }
     }
 }
