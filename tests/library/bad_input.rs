@@ -1,5 +1,7 @@
 //! Nothing panics, whatever it is given; what cannot be comes back as a fault, what is merely empty as nothing.
 
+use chordane::ground::FaultKind;
+use chordane::measure::Direction;
 use chordane::path::{Arc, Ends};
 use chordane::prelude::*;
 use chordane::raster::DrawError;
@@ -18,18 +20,43 @@ fn every_triple() -> impl Iterator<Item = (f64, f64, f64)> {
 /// Everything that can be asked of a path, and everything that leaves the library.
 fn use_all_of(path: &Path) {
     let finite = path.sound().is_ok();
+    let bounds = path.bounds();
     for contour in path.contours() {
         assert!(!finite || contour.vertices().all(|p| p.is_finite()), "{path:?}");
-        let _ = (contour.signed_area(), contour.direction(), contour.winding(pt(0.3, 0.7)), contour.bounds());
+        // Where there is no turn, nothing is enclosed.
+        let flat = contour.direction() == Direction::Flat;
+        assert!(
+            !finite || !flat || contour.signed_area() == 0.0 || !contour.signed_area().is_finite(),
+            "{path:?}"
+        );
     }
-    let _ =
-        (path.bounds(), path.control_bounds(), path.data(), path.data_rounded(3), path.inside((0.1, 0.2)));
-    let _ = path.reversed().with_hole(path).and(path);
+    // What is so large that its digits end before a unit begins only has to come back.
+    let small = |p: Point| p.abs().max_element() < 1e12;
+    let tame = |segment: Segment| match segment {
+        Segment::Arc(arc) => small(arc.radii) && small(arc.from) && small(arc.to),
+        other => small(other.from()) && small(other.to()),
+    };
+    let tame = path.segments().all(tame);
+    if finite && tame {
+        assert_eq!(bounds.is_none(), path.is_empty(), "{path:?}");
+        let within = |p: Point| bounds.is_some_and(|cell| cell.contains(p));
+        assert!(path.contours().iter().flat_map(Contour::vertices).all(within), "{path:?}");
+        assert!(!path.inside((0.1, 0.2)) || within(pt(0.1, 0.2)), "{path:?}");
+        assert_eq!(path.reversed().reversed(), *path);
+        let again = Path::from_data(&path.data()).unwrap_or_else(|error| panic!("{error}: {}", path.data()));
+        assert_eq!(again.data(), path.data());
+        assert!(Path::from_data(&path.data_rounded(3)).is_ok(), "{}", path.data_rounded(3));
+    }
+    let more = path.reversed().with_hole(path).and(path);
+    assert_eq!(more.sound().is_ok(), finite, "{path:?}");
     // What is huge is cut into as many chords as there may be; a few of those are enough.
     let size = path.bounds().map_or(0.0, |bounds| bounds.size().max_element());
-    let tolerance = (size * 1e-4).max(0.1);
-    let _ = path.flattened(tolerance);
-    let _ = path.stroke_chords(
+    // Also where the size of an arc is beyond all numbers.
+    let tolerance = if size.is_nan() { 0.1 } else { (size * 1e-4).clamp(0.1, 1e300) };
+    let flat = path.flattened(tolerance);
+    assert_eq!(flat.contours().len(), path.contours().len());
+    assert!(!finite || flat.segments().all(|side| matches!(side, Segment::Line { .. })), "{path:?}");
+    let stroke = path.stroke_chords(
         &LineStyle {
             cap: Cap::Round,
             join: Join::Round,
@@ -39,16 +66,32 @@ fn use_all_of(path: &Path) {
         },
         tolerance,
     );
+    assert!(stroke.contours().iter().all(Contour::is_closed), "{path:?}");
     let sheet = sheet(20.0, 16.0).add(path.clone().fill("teal").stroke("black", 1.5).dash([2.0, 1.0]));
     let svg = sheet.svg();
     assert_eq!(svg.is_ok(), finite, "{path:?}");
     if let Ok(svg) = svg {
         assert!(!svg.contains("NaN") && !svg.contains("inf"), "{svg}");
     }
-    match sheet.pixels() {
-        Ok(picture) => assert_eq!((picture.width(), picture.height()), (20, 16)),
-        Err(DrawError::Fault(_)) => {}
-        Err(other) => panic!("{other}"),
+    drawn(&sheet);
+}
+
+/// Draws a sheet: it is drawn where it is sound, but for what is too far out or too large; else its first fault comes back.
+fn drawn(sheet: &Sheet) {
+    match (sheet.sound().err(), sheet.pixels()) {
+        (None, Ok(picture)) => {
+            let size = (sheet.size * sheet.unit.pixels()).ceil();
+            assert_eq!(
+                (f64::from(picture.width()), f64::from(picture.height())),
+                (size.x.max(1.0), size.y.max(1.0))
+            );
+        }
+        (None, Err(DrawError::Fault(fault))) => {
+            assert!(matches!(fault.kind(), FaultKind::TooFar { .. }), "{fault}")
+        }
+        (None, Err(error)) => assert!(matches!(error, DrawError::TooLarge { .. }), "{error}"),
+        (Some(fault), Err(DrawError::Fault(told))) => assert_eq!(told.to_string(), fault.to_string()),
+        (Some(fault), other) => panic!("{fault}, and {other:?}"),
     }
 }
 
@@ -116,9 +159,9 @@ fn transforms_of_hard_numbers() {
             use_all_of(&path);
         }
         let item = shape.clone().stroke("teal", 2.0).scaled_by((a, b)).rotated(deg(c));
-        let drawn = sheet(12.0, 12.0).add(group().add(item).moved((b, c)));
-        assert_eq!(drawn.svg().is_ok(), drawn.sound().is_ok());
-        let _ = drawn.pixels();
+        let page = sheet(12.0, 12.0).add(group().add(item).moved((b, c)));
+        assert_eq!(page.svg().is_ok(), page.sound().is_ok());
+        drawn(&page);
     }
 }
 
@@ -128,19 +171,20 @@ fn styles_and_sheets_of_hard_numbers() {
     for (a, b, c) in every_triple() {
         let item =
             shape().fill("red").stroke("blue", a).mitre_limit(b).dash([b, c]).dash_offset(c).opacity(a);
-        let _ = sheet(10.0, 10.0).add(item).pixels();
-        let _ = sheet(10.0, 10.0).add(group().add(shape()).opacity(b)).svg();
+        drawn(&sheet(10.0, 10.0).add(item));
+        let faded = sheet(10.0, 10.0).add(group().add(shape()).opacity(b));
+        assert_eq!(faded.svg().is_ok(), (0.0..=1.0).contains(&b), "{b}");
+        drawn(&faded);
     }
     for a in HARD {
         for b in HARD {
             let page = sheet(a, b).y_up().centred().ground("white").add(shape().fill("red"));
             assert_eq!(page.svg().is_ok(), a.is_finite() && b.is_finite() && a > 0.0 && b > 0.0, "{a} {b}");
-            let _ = page.pixels();
+            drawn(&page);
         }
-        let picture = shape().fill("red");
-        let _ = sheet(10.0, 10.0)
-            .add(picture)
-            .pixels_with(&WriteOptions { tolerance: a, ..WriteOptions::default() });
+        let options = WriteOptions { tolerance: a, ..WriteOptions::default() };
+        let picture = sheet(10.0, 10.0).add(shape().fill("red")).pixels_with(&options);
+        assert_eq!(picture.is_ok(), a > 0.0 && a.is_finite(), "{a}");
     }
 }
 
