@@ -1,7 +1,9 @@
 // The pointer over the picture: looking, taking hold, dragging, measuring, panning.
 
+import { Asker } from "./asker.js";
 import { Fingers } from "./fingers.js";
-import { announce, html, isOnControl, reachOf, short, stillOf, toast } from "./parts.js";
+import { announce, html, isOnControl, reachOf, short, toast } from "./parts.js";
+import { Press } from "./press.js";
 import { Readout } from "./readout.js";
 
 /** So long, in milliseconds, the program may look for what a place depends on before that is said. */
@@ -30,11 +32,12 @@ export class Drag {
         /** A press is undecided until it is known what lies there and the pointer moves. @type {"none" | "press" | "pan" | "grab" | "knob"} */
         this.doing = "none";
         this.knob = "";
-        this.begun = [0, 0];
+        /** The press that goes on, or the last one. @type {Press | null} */
+        this.began = null;
         /** @type {PointerEvent | undefined} */
         this.last = undefined;
-        this.hovering = false;
-        this.asked = false;
+        /** Asks what lies under the pointer. */
+        this.looks = new Asker(wire);
         /** What was pressed, once it is known: `null` where nothing can be moved. @type {any} */
         this.pressed = undefined;
         /** How many presses are not answered yet: answers to all but the last are late. */
@@ -43,17 +46,16 @@ export class Drag {
         this.tapped = false;
         /** From the pointer to the place that was pressed with a finger. */
         this.aside = [0, 0];
-        /** Steps of a drag that were not answered yet. */
-        this.waiting = 0;
-        /** @type {[number, number] | null} */
+        /** Asks for the steps of a drag. */
+        this.steps = new Asker(wire);
+        /** Where the pointer wants what is dragged. @type {[number, number] | null} */
         this.wanted = null;
-        /** @type {[number, number] | null} */
-        this.sent = null;
         /** What is chosen, as it was told when it was. @type {Grip | null} */
         this.chosenGrip = null;
-        /** Where arrow keys want the chosen place, and whether the program was asked for that and has not answered yet. @type {[number, number] | null} */
+        /** Where arrow keys want the chosen place. @type {[number, number] | null} */
         this.target = null;
-        this.nudging = false;
+        /** Asks for the steps of arrow keys. */
+        this.nudges = new Asker(wire);
         this.points = false;
         this.isDown = false;
         /** Whether the pointer is over the picture. */
@@ -78,7 +80,6 @@ export class Drag {
         wire.on("held", (told) => this.held(told));
         wire.on("hello", () => {
             this.presses = 0;
-            this.nudging = false;
             this.target = null;
         });
     }
@@ -91,7 +92,7 @@ export class Drag {
     down(event) {
         if (isOnControl(event)) return;
         this.picture.stage.focus({ preventScroll: true });
-        this.begun = [event.clientX, event.clientY];
+        this.began = new Press(event);
         this.last = event;
         this.picture.stage.setPointerCapture(event.pointerId);
         const mark = this.markAt(event);
@@ -101,7 +102,7 @@ export class Drag {
         }
         const knob = event.target instanceof Element ? event.target.getAttribute("data-knob") : null;
         this.wanted = null;
-        this.waiting = 0;
+        this.steps.forget();
         const handle = this.overlay.handles.find((one) => one.name === knob);
         if (handle !== undefined && !handle.moves) {
             [this.doing, this.knob] = ["knob", handle.name];
@@ -146,8 +147,8 @@ export class Drag {
         }
         if (!this.canMove) {
             // What was moved meanwhile moves the picture.
-            if (this.wanted !== null && this.last !== undefined) {
-                this.picture.panBy(this.last.clientX - (this.begun[0] ?? 0), this.last.clientY - (this.begun[1] ?? 0));
+            if (this.wanted !== null && this.last !== undefined && this.began !== null) {
+                this.picture.panBy(...this.began.from(this.last));
                 [this.doing, this.wanted] = ["pan", null];
             }
             return;
@@ -156,8 +157,8 @@ export class Drag {
         this.text.showNumbers(told.grip.numbers);
         const [x, y] = this.picture.onStage(told.grip.at);
         const box = this.picture.stage.getBoundingClientRect();
-        const isFinger = this.last?.pointerType === "touch";
-        this.aside = isFinger ? [x - (this.begun[0] ?? 0) + box.left, y - (this.begun[1] ?? 0) + box.top] : [0, 0];
+        const begun = this.began?.begun;
+        this.aside = begun?.pointerType === "touch" ? [x - begun.clientX + box.left, y - begun.clientY + box.top] : [0, 0];
         this.overlay.draw();
         if (this.wanted !== null && this.last !== undefined) this.beginDrag(this.last);
     }
@@ -181,31 +182,26 @@ export class Drag {
     }
 
     /** @param {PointerEvent} event */
-    isStill(event) {
-        return Math.hypot(event.clientX - (this.begun[0] ?? 0), event.clientY - (this.begun[1] ?? 0)) < stillOf(event);
-    }
-
-    /** @param {PointerEvent} event */
     move(event) {
-        const before = this.last;
         this.last = event;
+        const by = this.began?.follow(event);
         const at = this.picture.placeOf(event);
         this.readout.position(at, this.overlay.from);
         this.point(event);
         if (this.doing === "press") {
-            if (this.isStill(event) && this.wanted === null) return;
+            if (this.began === null || (this.began.isStill(event) && this.wanted === null)) return;
             if (this.canMove) this.beginDrag(event);
             else if (this.pressed === undefined) this.wanted = at;
             else {
                 this.doing = "pan";
-                this.picture.panBy(event.clientX - (this.begun[0] ?? 0), event.clientY - (this.begun[1] ?? 0));
+                this.picture.panBy(...this.began.from(event));
             }
         } else if (this.doing === "grab") {
             this.dragTo(event);
         } else if (this.doing === "knob") {
             this.wire.send({ ask: "knob", name: this.knob, value: this.knobText(at), more: true });
-        } else if (this.doing === "pan" && before !== undefined) {
-            this.picture.panBy(event.clientX - before.clientX, event.clientY - before.clientY);
+        } else if (this.doing === "pan" && by !== undefined) {
+            this.picture.panBy(...by);
         } else if (this.doing === "none") {
             this.look();
         }
@@ -243,14 +239,12 @@ export class Drag {
      */
     dragTo(event) {
         this.wanted = this.wantedBy(event);
-        this.dragOn();
+        this.steps.ask(() => this.stepTo(this.wanted));
     }
 
-    dragOn() {
-        if (this.waiting > 0 || this.wanted === null) return;
-        this.waiting += 1;
-        this.sent = this.wanted;
-        this.wire.send({ ask: "drag", to: this.wanted, within: this.picture.pixel * 0.5 });
+    /** @param {[number, number] | null} to */
+    stepTo(to) {
+        return to === null ? null : { ask: "drag", to, within: this.picture.pixel * 0.5 };
     }
 
     /** @param {PointerEvent} event */
@@ -280,7 +274,7 @@ export class Drag {
         if (this.doing === "grab" || this.doing === "press") this.wire.send({ ask: "let-go", keep });
         this.doing = "none";
         this.wanted = null;
-        this.waiting = 0;
+        this.steps.forget();
     }
 
     /** What was pressed was let go where it is: it is chosen, and its line shown. */
@@ -301,7 +295,8 @@ export class Drag {
             this.overlay.draw();
             return;
         }
-        const at = this.picture.placeOf({ clientX: this.begun[0] ?? 0, clientY: this.begun[1] ?? 0 });
+        if (this.began === null) return;
+        const at = this.picture.placeOf(this.began.begun);
         this.overlay.from = at;
         const copied = this.readout.text(at);
         clearTimeout(this.copies);
@@ -341,13 +336,9 @@ export class Drag {
 
     /** Asks what lies there, one question at a time. */
     look() {
-        if (this.hovering || this.last === undefined || this.doing !== "none") {
-            this.asked = true;
-            return;
-        }
-        this.asked = false;
-        this.hovering = this.wire.send({
-            ask: "hover", at: this.picture.placeOf(this.last), reach: this.reach, way: this.way,
+        this.looks.ask(() => {
+            if (this.last === undefined || this.doing !== "none") return null;
+            return { ask: "hover", at: this.picture.placeOf(this.last), reach: this.reach, way: this.way };
         });
     }
 
@@ -359,7 +350,6 @@ export class Drag {
             this.onChosen();
             return;
         }
-        this.hovering = false;
         if (this.doing === "none") {
             const before = this.overlay.grip;
             this.overlay.item = told.item;
@@ -368,14 +358,14 @@ export class Drag {
             const isOther = told.grip === null || before === null || String(before.at) !== String(told.grip.at);
             if (isOther && this.way !== 0) {
                 this.way = 0;
-                if (told.grip !== null) this.asked = true;
+                if (told.grip !== null) this.look();
             }
             this.picture.stage.style.cursor = told.grip !== null && told.grip.numbers.length > 0 ? "move" : "crosshair";
             this.text.showNumbers(told.grip?.numbers ?? []);
             this.readout.under(this.overlay.item, this.overlay.grip);
             this.overlay.draw();
         }
-        if (this.asked) this.look();
+        this.looks.answered();
     }
 
     /** What was asked for by a key is chosen now. */
@@ -383,7 +373,6 @@ export class Drag {
 
     /** @param {any} told */
     held(told) {
-        if (this.waiting > 0) this.waiting -= 1;
         html("under").textContent = told.told ?? "";
         this.picture.stage.dataset.held = told.told ?? "";
         if (told.numbers.length > 0) this.text.showNumbers(told.numbers);
@@ -396,14 +385,16 @@ export class Drag {
             }
             this.overlay.draw();
         }
-        if (this.nudging) {
-            this.nudging = false;
+        if (this.nudges.open) {
             // The next press starts from the place that was reached.
-            if (told.at === null || told.told !== null) this.target = null;
-            else if (this.target !== null && this.target !== this.nudged) this.nudge([0, 0]);
+            if (told.at === null || told.told !== null) {
+                this.target = null;
+                this.nudges.forget();
+            }
+            this.nudges.answered();
             announce(told.told ?? this.readout.text(told.at));
         }
-        if (this.doing === "grab" && this.wanted !== this.sent) this.dragOn();
+        this.steps.answered();
     }
 
     /**
@@ -419,14 +410,15 @@ export class Drag {
      * @param {[number, number] | [0, 0]} by
      */
     nudge(by) {
-        const { chosen } = this.overlay;
-        if (chosen === null || this.chosenGrip === null) return;
-        const from = this.target ?? chosen;
+        const from = this.target ?? this.overlay.chosen;
+        if (from === null) return;
         this.target = [from[0] + by[0], from[1] + by[1]];
-        if (this.nudging) return;
-        this.nudged = this.target;
-        const { grip, hold } = this.chosenGrip;
-        this.nudging = this.wire.send({ ask: "nudge", grip, hold, at: chosen, reach: this.reach, to: this.target });
+        this.nudges.ask(() => {
+            const { chosen } = this.overlay;
+            if (chosen === null || this.chosenGrip === null) return null;
+            const { grip, hold } = this.chosenGrip;
+            return { ask: "nudge", grip, hold, at: chosen, reach: this.reach, to: this.target };
+        });
     }
 
     /** Says something below the picture and to those who listen. @param {string} text */

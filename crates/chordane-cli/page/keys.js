@@ -1,5 +1,6 @@
 // The keys over the picture, and those that work wherever the focus is.
 
+import { arrowOf, viewKeys, worksAnywhere } from "./keyboard.js";
 import { button, html, isOnControl, isTyping } from "./parts.js";
 
 /** So long, in milliseconds, after the pointer moved `w` means what it points at, though the editor has the focus. */
@@ -9,9 +10,8 @@ export class Keys {
     /**
      * @param {import("./drag.js").Drag} drag
      * @param {import("./outline.js").NewOutline} outline
-     * @param {(way: "undo" | "redo") => void} go
      */
-    constructor(drag, outline, go) {
+    constructor(drag, outline) {
         this.drag = drag;
         this.outline = outline;
         this.wire = drag.wire;
@@ -36,7 +36,9 @@ export class Keys {
             this.wire.send({ ask: "insert", at: this.picture.placeOf(event), reach: drag.reach, after: false });
         });
         addEventListener("keydown", (event) => this.first(event), true);
-        addEventListener("keydown", (event) => this.anywhere(event, go));
+        addEventListener("keydown", (event) => {
+            if (!event.defaultPrevented && worksAnywhere(event)) this.key(event);
+        });
     }
 
     /** Before the editor hears of a key. @param {KeyboardEvent} event */
@@ -54,24 +56,6 @@ export class Keys {
         this.pointed = -Infinity;
     }
 
-    /**
-     * @param {KeyboardEvent} event
-     * @param {(way: "undo" | "redo") => void} go
-     */
-    anywhere(event, go) {
-        if (event.defaultPrevented || (event.target instanceof Element && event.target.closest(".cm-editor") !== null)) return;
-        if (event.ctrlKey || event.metaKey) {
-            if (event.key !== "z" && event.key !== "y" && event.key !== "Z") return;
-            event.preventDefault();
-            go(event.key === "z" && !event.shiftKey ? "undo" : "redo");
-            return;
-        }
-        if (isTyping(event)) return;
-        // A button that was reached by keys is pressed by Enter.
-        const pressesButton = event.key === "Enter" && event.target instanceof HTMLElement && event.target.matches("button:focus-visible, summary:focus-visible");
-        if (["Enter", "Backspace", "Delete"].includes(event.key) && !pressesButton) this.key(event);
-    }
-
     /** @param {KeyboardEvent} event */
     key(event) {
         if (event.ctrlKey || event.metaKey || event.defaultPrevented || isTyping(event)) return;
@@ -80,17 +64,12 @@ export class Keys {
             return;
         }
         const { picture, overlay, drag } = this;
-        const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-        const up = picture.corners[1][1] > picture.corners[0][1] ? -1 : 1;
-        /** @type {Record<string, [number, number]>} */
-        const steps = {
-            ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step * up], ArrowDown: [0, -step * up],
-        };
-        const by = steps[event.key];
+        const down = picture.corners[1][1] > picture.corners[0][1] ? 1 : -1;
+        const by = arrowOf(event, down);
         if (by !== undefined) {
             event.preventDefault();
             if (overlay.chosen !== null) drag.nudge(by);
-            else picture.panBy(-by[0] * 20, by[1] * 20 * up);
+            else picture.panBy(-by[0] * 20, -by[1] * 20 * down);
             return;
         }
         const remove = () => {
@@ -100,12 +79,7 @@ export class Keys {
         };
         /** @type {Record<string, () => void>} */
         const keys = {
-            "+": () => picture.zoomBy(1.25),
-            "=": () => picture.zoomBy(1.25),
-            "-": () => picture.zoomBy(0.8),
-            0: () => picture.fit(),
-            1: () => picture.trueSize(),
-            d: () => picture.surround(),
+            ...viewKeys(picture),
             n: () => this.next(1),
             p: () => this.next(-1),
             N: () => this.next(1, true),

@@ -15,6 +15,7 @@ import { announce, button, element, html, short, toast } from "./parts.js";
 import { Picture } from "./picture.js";
 import { ScoreText } from "./text.js";
 import { Time } from "./time.js";
+import { Undo } from "./undo.js";
 import { Wire } from "./wire.js";
 
 const nonce = meta("nonce");
@@ -30,7 +31,7 @@ const picture = new Picture();
 const overlay = new Overlay(picture);
 const text = new ScoreText(wire, words, nonce);
 const drag = new Drag(wire, picture, overlay, text);
-new Keys(drag, new NewOutline(wire, drag, overlay, text), go);
+new Keys(drag, new NewOutline(wire, drag, overlay, text));
 new Knobs(wire, overlay);
 const marks = new Marks(wire, overlay);
 drag.onMark = (/** @type {number} */ number) => marks.pick(number);
@@ -131,20 +132,15 @@ wire.on("slow", (told) => {
 });
 button("stop").addEventListener("click", () => wire.send({ ask: "stop" }));
 
-wire.on("history", (told) => {
-    for (const way of /** @type {const} */ (["undo", "redo"])) {
-        button(way).disabled = told[way] === null;
-        button(way).title = told[way] ?? "";
-    }
-});
-/** @param {"undo" | "redo"} way */
-function go(way) {
+const undo = new Undo((way) => {
     text.send();
     drag.forget();
     wire.send({ ask: way });
-}
-button("undo").addEventListener("click", () => go("undo"));
-button("redo").addEventListener("click", () => go("redo"));
+});
+wire.on("history", (told) => {
+    undo.show("undo", told.undo !== null, told.undo ?? "");
+    undo.show("redo", told.redo !== null, told.redo ?? "");
+});
 wire.on("file", (told) => {
     const shown = html("file");
     shown.dataset.state = told.state;

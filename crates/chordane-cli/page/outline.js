@@ -1,6 +1,7 @@
 // A new shape, made by clicking its vertices on the picture and written into the score.
 
-import { announce, button, drawn, element, html, input, isOnControl, question, reachOf, short, stillOf, toast } from "./parts.js";
+import { announce, button, drawn, element, html, input, isOnControl, question, reachOf, short, toast } from "./parts.js";
+import { Press } from "./press.js";
 import { store, stored } from "./stored.js";
 
 /** @typedef {"corner" | "soft" | {rounded: number}} Kind */
@@ -28,10 +29,8 @@ export class NewOutline {
         this.file = "";
         /** Where the next vertex would be. @type {[number, number] | null} */
         this.cross = null;
-        /** @type {PointerEvent | null} */
-        this.begun = null;
-        /** @type {PointerEvent | null} */
-        this.before = null;
+        /** @type {Press | null} */
+        this.press = null;
         wire.on("outline", (told) => {
             this.asked -= 1;
             this.outline = told.outline;
@@ -54,7 +53,7 @@ export class NewOutline {
         stage.addEventListener("pointerdown", (event) => this.down(event), true);
         stage.addEventListener("pointermove", (event) => this.move(event), true);
         stage.addEventListener("pointerup", (event) => this.up(event), true);
-        stage.addEventListener("pointercancel", () => { this.begun = null; }, true);
+        stage.addEventListener("pointercancel", () => { this.press = null; }, true);
     }
 
     bar() {
@@ -167,7 +166,7 @@ export class NewOutline {
         event.stopImmediatePropagation();
         this.picture.stage.focus({ preventScroll: true });
         this.picture.stage.setPointerCapture(event.pointerId);
-        [this.begun, this.before] = [event, event];
+        this.press = new Press(event);
     }
 
     /** @param {PointerEvent} event */
@@ -177,10 +176,9 @@ export class NewOutline {
         const at = this.put(event);
         this.drag.readout.position(at, null);
         this.drag.last = event;
-        const { begun, before } = this;
-        this.before = event;
-        if (begun !== null && before !== null && !this.isStill(event)) {
-            this.picture.panBy(event.clientX - before.clientX, event.clientY - before.clientY);
+        const by = this.press?.follow(event);
+        if (by !== undefined && this.press?.isStill(event) === false) {
+            this.picture.panBy(...by);
         } else {
             this.cross = at;
             this.overlay.draw();
@@ -188,16 +186,11 @@ export class NewOutline {
     }
 
     /** @param {PointerEvent} event */
-    isStill(event) {
-        return this.begun !== null && Math.hypot(event.clientX - this.begun.clientX, event.clientY - this.begun.clientY) < stillOf(event);
-    }
-
-    /** @param {PointerEvent} event */
     up(event) {
-        if (!this.active || this.begun === null) return;
+        if (!this.active || this.press === null) return;
         event.stopImmediatePropagation();
-        const still = this.isStill(event) && event.button === 0;
-        this.begun = null;
+        const still = this.press.isStill(event) && event.button === 0;
+        this.press = null;
         if (!still) return;
         const first = this.vertices[0];
         if (first !== undefined && this.vertices.length > 2) {

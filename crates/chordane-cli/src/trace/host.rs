@@ -5,7 +5,7 @@ use std::io::Write as _;
 use std::path::{Path as FilePath, PathBuf};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 
-use chordane::draft::{Draft, PictureEdges, Step};
+use chordane::draft::{Draft, DraftShape, PictureEdges, Step};
 use chordane::number::Point;
 use chordane::write::write_whole;
 use tokio::sync::watch;
@@ -171,6 +171,11 @@ impl Board {
     /// Applies a step. With `more`, a move of the same vertex as before continues the last step.
     fn steps(&self, step: Step, more: bool) -> Result<(), String> {
         let mut work = self.work();
+        // A closed shape that was picked gets no vertices at its end: a new one begins. A hole is closed while it is drawn.
+        let is_done = |shape: &DraftShape| shape.is_closed() && shape.hole_of().is_none();
+        if matches!(step, Step::Add { .. }) && work.draft.active().is_some_and(is_done) {
+            self.does_in(&mut work, &Entry::Step(Step::Finish { closed: true }))?;
+        }
         let count = work.draft.steps().len();
         let moved = |step: Option<&Step>| match step {
             Some(Step::Move { shape, vertex, .. }) => Some((*shape, *vertex)),
