@@ -202,7 +202,7 @@ fn pure() -> Vec<(&'static str, Ask)> {
             Ok(hashed(&sheet.items().map(|placed| placed.painted_bounds()).collect::<Vec<_>>()))
         }),
         page("items_at", |sheet| {
-            let hit = sheet.items_at((3.0, 4.0)).map(|hit| (hit.address(), hit.point())).collect::<Vec<_>>();
+            let hit = sheet.items_at((3.0, 4.0)).map(|hit| (hit.address(), hit.point)).collect::<Vec<_>>();
             Ok(hashed(&hit))
         }),
         page("grips", |sheet| Ok(hashed(&sheet.items().flat_map(|placed| placed.grips()).count()))),

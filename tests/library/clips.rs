@@ -74,8 +74,8 @@ fn gif_files_show_the_frames_in_few_colours() {
         (true, Dither::None, false),
     ] {
         let frames: Vec<Pixels> = (0..COUNT).map(|number| frame(number, ground)).collect();
-        let options = ClipOptions::new(COUNT, 1.0).dither(dither);
-        let options = if shared { options.palette(Palette::of(&frames)) } else { options };
+        let palette = shared.then(|| Palette::of(&frames));
+        let options = ClipOptions { dither, palette, ..ClipOptions::new(COUNT, 1.0) };
         let bytes = written(Format::Gif, options, ground);
         let mut reader = gif::DecodeOptions::new();
         reader.set_color_output(gif::ColorOutput::RGBA);

@@ -36,9 +36,9 @@ fn sail() -> Draft {
 fn shapes_are_drawn_finished_and_have_holes() -> Result<(), Fault> {
     let draft = sail();
     let ids: Vec<(usize, usize, Option<usize>)> =
-        draft.shapes().map(|shape| (shape.id(), shape.vertices().len(), shape.hole_of())).collect();
+        draft.shapes().map(|shape| (shape.id, shape.vertices.len(), shape.hole_of)).collect();
     assert_eq!(ids, [(1, 5, None), (2, 3, Some(1)), (3, 2, None)]);
-    assert_eq!(draft.active().map(|shape| shape.id()), Some(3));
+    assert_eq!(draft.active().map(|shape| shape.id), Some(3));
     let paths = draft.paths();
     assert_eq!((paths.len(), paths[0].contours().len()), (2, 2));
     // The hole is one.
@@ -63,7 +63,7 @@ fn empty_shapes_vanish_and_holes_go_with_their_shape() {
     assert_eq!(draft.shapes().len(), 0);
     // Ids are not used again.
     draft.apply(add(0.0, 0.0)).unwrap();
-    assert_eq!(draft.shapes().next().map(|shape| shape.id()), Some(4));
+    assert_eq!(draft.shapes().next().map(|shape| shape.id), Some(4));
 }
 
 #[test]
@@ -96,7 +96,7 @@ fn undoing_passes_over_the_picking_of_shapes() {
     draft.apply(Step::Pick { shape: 3 }).unwrap();
     let after = draft.clone();
     // The hole went along.
-    assert_eq!(draft.shape(2).unwrap().vertices()[0].at, pt(45.0, 40.0));
+    assert_eq!(draft.shape(2).unwrap().vertices[0].at, pt(45.0, 40.0));
     assert!(draft.undo());
     assert_eq!(draft, before);
     assert!(draft.redo());
@@ -170,8 +170,8 @@ fn a_draft_is_what_its_steps_make() {
                 _ => drop(draft.apply(any_step(&mut dice))),
             }
             assert_eq!(Draft::of(draft.steps().copied()), draft);
-            assert!(draft.shapes().all(|shape| !shape.vertices().is_empty()));
-            assert!(draft.shapes().all(|shape| shape.hole_of().is_none_or(|of| draft.shape(of).is_some())));
+            assert!(draft.shapes().all(|shape| !shape.vertices.is_empty()));
+            assert!(draft.shapes().all(|shape| shape.hole_of.is_none_or(|of| draft.shape(of).is_some())));
         }
         let last = draft.clone();
         let count = draft.steps().len();
@@ -192,10 +192,10 @@ fn what_is_near_is_found() {
     assert_eq!(draft.shape_at(pt(99.0, 1.0)), None);
     // Each side is found from its middle, as the outline has it.
     for shape in draft.shapes() {
-        for (side, vertex) in shape.vertices().iter().enumerate().take(shape.sides()) {
-            let next = shape.vertices()[(side + 1) % shape.vertices().len()];
+        for (side, vertex) in shape.vertices.iter().enumerate().take(shape.sides()) {
+            let next = shape.vertices[(side + 1) % shape.vertices.len()];
             let found = draft.side_near(vertex.at.lerp(next.at, 0.5), 12.0);
-            assert_eq!(found.map(|(shape, side, _)| (shape, side)), Some((shape.id(), side)));
+            assert_eq!(found.map(|(shape, side, _)| (shape, side)), Some((shape.id, side)));
         }
     }
     assert_eq!(draft.snapped(pt(81.0, 88.0), Some(10.0), 5.0, None), pt(80.0, 90.0));
@@ -251,16 +251,16 @@ fn the_areas_of_a_picture_become_shapes_of_few_vertices() {
     // The sail and its vent, and the ellipse; the speck is none.
     assert_eq!(shapes.len(), 3);
     let [sail_of, vent_of, ellipse_of] = &shapes[..] else { panic!("{shapes:?}") };
-    assert_eq!(vent_of.hole_of(), Some(sail_of.id()));
-    assert_eq!(sail_of.vertices().len(), 4);
+    assert_eq!(vent_of.hole_of, Some(sail_of.id));
+    assert_eq!(sail_of.vertices.len(), 4);
     for corner in corners {
-        let near = sail_of.vertices().iter().map(|vertex| vertex.at.distance(corner.into()));
-        assert!(near.fold(f64::INFINITY, f64::min) < 0.5, "{corner:?} {:?}", sail_of.vertices());
+        let near = sail_of.vertices.iter().map(|vertex| vertex.at.distance(corner.into()));
+        assert!(near.fold(f64::INFINITY, f64::min) < 0.5, "{corner:?} {:?}", sail_of.vertices);
     }
     for (shape, meant) in
         [(ellipse_of, ellipse((230.0, 80.0), 60.0, 35.0)), (vent_of, circle((80.0, 66.0), 18.0))]
     {
-        assert!(shape.vertices().len() <= 12, "{}", shape.vertices().len());
+        assert!(shape.vertices.len() <= 12, "{}", shape.vertices.len());
         let survey = meant.survey().unwrap();
         for station in shape.outline().survey().unwrap().split(60, false) {
             let off = survey.nearest(station.point()).unwrap().point().distance(station.point());
@@ -287,8 +287,8 @@ fn corners_of_random_sails_are_found() {
         let draft = Draft::of_picture(&photographed(&page), 0.75).unwrap();
         let [shape] = &draft.shapes().collect::<Vec<_>>()[..] else { panic!("there is one sail") };
         for corner in corners {
-            let near = shape.vertices().iter().map(|vertex| vertex.at.distance(corner));
-            assert!(near.fold(f64::INFINITY, f64::min) < 0.9, "{corner} {:?}", shape.vertices());
+            let near = shape.vertices.iter().map(|vertex| vertex.at.distance(corner));
+            assert!(near.fold(f64::INFINITY, f64::min) < 0.9, "{corner} {:?}", shape.vertices);
         }
     }
 }
@@ -328,11 +328,11 @@ fn holes_of_proposed_outlines_belong_to_their_shapes() {
         .add(hoop(200.0, 44.0).fill("#2f6f73"))
         .add(hoop(300.0, 30.0).fill("#c8553d"));
     let draft = Draft::of_picture(&photographed(&page), 0.75).unwrap();
-    let holes: Vec<_> = draft.shapes().map(|shape| (shape.id(), shape.hole_of())).collect();
+    let holes: Vec<_> = draft.shapes().map(|shape| (shape.id, shape.hole_of)).collect();
     assert_eq!(holes, [(1, None), (2, Some(1)), (3, None), (4, Some(3)), (5, None), (6, Some(5))]);
-    for shape in draft.shapes().filter(|shape| shape.hole_of().is_some()) {
-        let outer = draft.shape(shape.hole_of().unwrap()).unwrap();
-        assert!(outer.outline().inside(shape.vertices()[0].at));
+    for shape in draft.shapes().filter(|shape| shape.hole_of.is_some()) {
+        let outer = draft.shape(shape.hole_of.unwrap()).unwrap();
+        assert!(outer.outline().inside(shape.vertices[0].at));
     }
 }
 
@@ -353,7 +353,7 @@ fn shapes_are_turned_into_holes_and_filled() {
     square(&mut draft, 90.0, 30.0, true);
     let turn = |draft: &mut Draft, shape: usize| draft.apply(Step::MakeHole { shape });
     turn(&mut draft, 3).unwrap();
-    assert_eq!(draft.shape(3).unwrap().hole_of(), Some(2));
+    assert_eq!(draft.shape(3).unwrap().hole_of, Some(2));
     let told = |error: StepError| error.to_string();
     let nowhere = |shape: usize| {
         format!("shape {shape} cannot be a hole: it has to be closed, and to lie in another closed shape")
@@ -371,7 +371,7 @@ fn shapes_are_turned_into_holes_and_filled() {
     assert_eq!(draft.paths()[1].contours().len(), 2, "{data}");
     assert_eq!(draft.shape(2).unwrap().fill(), "#d9a441");
     assert!(draft.undo() && draft.undo());
-    assert_eq!((draft.shape(3).unwrap().hole_of(), draft.shape(2).unwrap().colour()), (None, None));
+    assert_eq!((draft.shape(3).unwrap().hole_of, draft.shape(2).unwrap().colour), (None, None));
     assert!(draft.redo() && draft.redo());
     assert_eq!(draft.data(), data);
 }

@@ -21,7 +21,7 @@ fn clips_stand_on_items_as_on_groups() {
     assert_eq!(item.pixels().unwrap(), group.pixels().unwrap());
     assert_eq!((alpha(&item, 26, 20), alpha(&item, 22, 20), alpha(&item, 37, 20)), (255, 0, 0));
     let placed = item.items().next().unwrap();
-    assert!(placed.is_clipped() && !placed.is_plain());
+    assert!(placed.clipped && !placed.plain);
     assert!(item.item_at((30.0, 20.0)).is_some() && item.item_at((18.0, 20.0)).is_none());
     let nothing = sheet(60.0, 40.0).add(disc(25.0, 20.0, 15.0).clipped(Path::empty()));
     assert_eq!(alpha(&nothing, 25, 20), 0);
@@ -137,14 +137,13 @@ fn siblings_are_drawn_by_their_order() {
         .add(group().order(-2.5).add(named("low", 9.0)))
         .add(disc(20.0, 20.0, 2.0).named("plain"))
         .add(named("last", 1.0));
-    let names: Vec<_> = page.items().filter_map(|placed| placed.item().name().map(str::to_owned)).collect();
+    let names: Vec<_> = page.items().filter_map(|placed| placed.item.name().map(str::to_owned)).collect();
     assert_eq!(names, ["low", "plain", "first", "last"]);
     // Other paths go to the items that they were made for.
-    let small = page.map_paths(|placed| {
-        circle((5.0, 5.0), if placed.item().name() == Some("plain") { 1.0 } else { 3.0 })
-    });
-    let found = small.items().find(|placed| placed.item().name() == Some("plain")).unwrap();
-    assert_eq!(found.item().path(), &circle((5.0, 5.0), 1.0));
+    let small = page
+        .map_paths(|placed| circle((5.0, 5.0), if placed.item.name() == Some("plain") { 1.0 } else { 3.0 }));
+    let found = small.items().find(|placed| placed.item.name() == Some("plain")).unwrap();
+    assert_eq!(found.item.path(), &circle((5.0, 5.0), 1.0));
     assert_eq!(page.scene().unwrap().commands().first(), Some(&Command::Push(0)));
 }
 

@@ -442,7 +442,7 @@ fn reading_and_drawing_stop_when_they_must() {
 fn gradients_and_patterns_are_read_as_paint() {
     let stops = "<stop stop-color='teal'/><stop offset='.5' style='stop-color:red;stop-opacity:.5'/>";
     let fill = |defined: &str| read(&format!("{defined}<rect width='40' height='20' fill='url(#g)'/>")).sheet;
-    let paint = |defined: &str| fill(defined).items().next().unwrap().item().style().fill.as_ref().cloned();
+    let paint = |defined: &str| fill(defined).items().next().unwrap().item.style().fill.as_ref().cloned();
     let Some(Paint::Gradient(linear)) = paint(&format!("<linearGradient id='g'>{stops}</linearGradient>"))
     else {
         panic!("a gradient")
@@ -452,8 +452,7 @@ fn gradients_and_patterns_are_read_as_paint() {
     assert_eq!(paint(only).and_then(|paint| paint.colour()).map(Colour::to_rgba8), Some([0, 128, 128, 128]));
     // Without a stop nothing is painted, or what comes in its place.
     let none = "<linearGradient id='g'/><rect width='9' height='9' fill='url(#g) gold'/>";
-    let instead =
-        read(none).sheet.items().next().unwrap().item().style().fill.as_ref().and_then(Paint::colour);
+    let instead = read(none).sheet.items().next().unwrap().item.style().fill.as_ref().and_then(Paint::colour);
     assert_eq!(instead.map(Colour::hex).as_deref(), Some("#ffd700"));
     let pattern = "<pattern id='g' width='10' height='10' patternUnits='userSpaceOnUse'><circle cx='5' cy='5' r='3'/></pattern>";
     assert!(
@@ -482,7 +481,7 @@ fn gradients_and_patterns_are_read_as_paint() {
 fn filters_masks_and_images_are_read_as_far_as_they_are_understood() {
     let of = |defined: &str, attribute: &str| {
         let made = read(&format!("{defined}<rect id='sail' width='40' height='20' {attribute}/>")).sheet;
-        made.items().next().unwrap().item().clone()
+        made.items().next().unwrap().item.clone()
     };
     let shade = "<filter id='f'><feGaussianBlur stdDeviation='2'/><feDropShadow dx='3' dy='4' flood-color='teal' flood-opacity='.5'/></filter>";
     let effects = of(shade, "filter='url(#f)'").compositing().effects.len();

@@ -25,11 +25,11 @@ fn items_stand_where_their_groups_put_them() {
     let page = loft();
     let scene = page.scene().unwrap();
     let [sail, tail, cloth] = scene.items() else { panic!("three items") };
-    assert_eq!((sail.item().name(), sail.line(), sail.number()), (Some("sail"), Some(3), 0));
-    assert_eq!((sail.opacity(), cloth.opacity(), cloth.is_clipped()), (0.8, 1.0, true));
-    assert_eq!((tail.layer(), scene.layers()[1].parent(), sail.layer()), (Some(1), Some(0), Some(0)));
+    assert_eq!((sail.item.name(), sail.line(), sail.number), (Some("sail"), Some(3), 0));
+    assert_eq!((sail.opacity, cloth.opacity, cloth.clipped), (0.8, 1.0, true));
+    assert_eq!((tail.layer, scene.layers()[1].parent, sail.layer), (Some(1), Some(0), Some(0)));
     // Where it stands is what the transforms of all its groups say, one after the other.
-    let by_hand = tail.item().path().scaled(1.1).rotated(deg(10.0)).moved((22.0, 20.0));
+    let by_hand = tail.item.path().scaled(1.1).rotated(deg(10.0)).moved((22.0, 20.0));
     let apart = tail.path().bounds().unwrap().min - by_hand.bounds().unwrap().min;
     assert!(apart.length() < 1e-9);
     assert_eq!(scene.clips(cloth).count(), 1);
@@ -84,13 +84,13 @@ proptest! {
         let lift = |item: Item| group().add(item).clipped(circle((12.0, 12.0), 11.0)).rotated_about((12.0, 12.0), deg(turn));
         let groups: Vec<Group> = paths.iter().map(|path| lift(item(path))).collect();
         let page = sheet(24.0, 24.0).add_all(groups.iter().cloned());
-        let hits: Vec<usize> = page.items_at(spot).map(|hit| hit.placed().number()).collect();
+        let hits: Vec<usize> = page.items_at(spot).map(|hit| hit.placed.number).collect();
         prop_assert!(hits.is_sorted_by(|a, b| a > b), "topmost first: {hits:?}");
         let scene = page.scene().unwrap();
         let found: Vec<usize> =
-            scene.index().items_at(spot, 0.0).iter().map(|hit| hit.placed().number()).collect();
+            scene.index().items_at(spot, 0.0).iter().map(|hit| hit.placed.number).collect();
         prop_assert_eq!(&hits, &found);
-        prop_assert_eq!(page.item_at(spot).map(|hit| hit.placed().number()), hits.first().copied());
+        prop_assert_eq!(page.item_at(spot).map(|hit| hit.placed.number), hits.first().copied());
         for (number, group) in groups.into_iter().enumerate() {
             // A very small sheet round the spot, on a very fine grid: an edge through it leaves it undecided.
             let around = sheet(0.01, 0.01).add(group.moved(-spot + pt(0.005, 0.005)));
@@ -107,16 +107,16 @@ proptest! {
 fn hits_say_what_was_hit_and_where() {
     let page = sheet(90.0, 90.0).add(rectangle((10.0, 10.0), 40.0, 30.0).fill("teal").stroke("black", 4.0));
     let hit = page.item_at((30.0, 12.5)).unwrap();
-    assert_eq!(hit.part(), HitPart::Fill);
-    assert_eq!((hit.place().contour, hit.place().segment, hit.point()), (0, 0, pt(30.0, 10.0)));
-    assert_eq!(hit.address(), Address { item: 0, place: Some(hit.place()) });
-    assert_eq!(page.item_at((30.0, 11.5)).unwrap().part(), HitPart::Stroke);
+    assert_eq!(hit.part, HitPart::Fill);
+    assert_eq!((hit.place.contour, hit.place.segment, hit.point), (0, 0, pt(30.0, 10.0)));
+    assert_eq!(hit.address(), Address { item: 0, place: Some(hit.place) });
+    assert_eq!(page.item_at((30.0, 11.5)).unwrap().part, HitPart::Stroke);
     // A mitre's tip is painted, and beside it nothing is.
     assert!(page.item_at((8.1, 8.1)).is_some() && page.item_at((7.9, 7.9)).is_none());
     // What is not painted is found within reach alone.
     let bare = sheet(90.0, 90.0).add(circle((40.0, 40.0), 10.0));
     assert!(bare.item_at((50.0, 40.0)).is_none());
-    assert_eq!(bare.items_at((51.0, 40.0)).reach(2.0).next().unwrap().part(), HitPart::Near);
+    assert_eq!(bare.items_at((51.0, 40.0)).reach(2.0).next().unwrap().part, HitPart::Near);
     assert!(bare.items_at((51.0, 40.0)).reach(f64::NAN).next().is_none());
     // Squashed flat, nothing is left to hit; nor is there anything at no place.
     let flat = sheet(90.0, 90.0).add(circle((0.0, 0.0), 10.0).fill("red").scaled_by((1.0, 0.0)));
@@ -126,16 +126,13 @@ fn hits_say_what_was_hit_and_where() {
 #[test]
 fn other_paths_on_the_same_sheet_keep_all_else() {
     let page = loft();
-    let same = page.map_paths(|placed| placed.item().path().clone());
+    let same = page.map_paths(|placed| placed.item.path().clone());
     assert_eq!(same, page);
-    let moved = page.map_paths(|placed| placed.item().path().moved((1.0, 0.0)));
+    let moved = page.map_paths(|placed| placed.item.path().moved((1.0, 0.0)));
     assert_ne!(moved, page);
     assert_eq!(moved.scene().unwrap().commands(), page.scene().unwrap().commands());
     let names = |sheet: &Sheet| {
-        sheet
-            .items()
-            .map(|placed| (placed.item().name().map(str::to_owned), placed.line()))
-            .collect::<Vec<_>>()
+        sheet.items().map(|placed| (placed.item.name().map(str::to_owned), placed.line())).collect::<Vec<_>>()
     };
     assert_eq!(names(&moved), names(&page));
 }
@@ -173,7 +170,7 @@ fn a_thousand_groups_inside_one_another_are_a_fault() {
     let page = sheet(9.0, 9.0).add(allowed);
     assert!(page.svg().unwrap().matches("<g").count() == 200);
     assert!(page.pixels().unwrap().at(4, 4).unwrap()[0] > 200);
-    assert_eq!(page.item_at((4.0, 4.0)).unwrap().placed().number(), 0);
+    assert_eq!(page.item_at((4.0, 4.0)).unwrap().placed.number, 0);
 }
 
 /// A layer is only kept where it is drawn on; a mask that reaches farther than what it cuts paints nothing itself.

@@ -86,7 +86,7 @@ fn what_is_handed_down_can_be_asked_for() {
     // What is not handed down by itself.
     let opacity = |own: &str| {
         let reading = read(&format!("<g opacity='.5'>{}</g>", shape(own)));
-        reading.sheet.items().next().map(|item| item.item().style().opacity)
+        reading.sheet.items().next().map(|item| item.item.style().opacity)
     };
     assert_eq!(
         (opacity("opacity='inherit'"), opacity(""), opacity("opacity='initial'")),
@@ -119,7 +119,7 @@ fn style_sheets_stand_anywhere_and_mean_what_is_used_too() {
     let clipped = "<style>.c { clip-path: url(#k) } .k { clip-rule: evenodd }</style><clipPath id='k' class='k'><path d='M0 0H9V9H0Z M1 1H8V8H1Z'/></clipPath>";
     let clip = read(&format!("{clipped}{}", shape("class='c'")));
     let rule =
-        clip.sheet.items().next().and_then(|item| Some(item.item().compositing().clip.as_ref()?.fill_rule()));
+        clip.sheet.items().next().and_then(|item| Some(item.item.compositing().clip.as_ref()?.fill_rule()));
     assert_eq!(rule, Some(FillRule::EvenOdd));
 }
 

@@ -23,8 +23,8 @@ fn the_score_of_a_draft_draws_it() {
             }
             let closed = dice.whole(0, 2) > 0;
             draft.apply(Step::Finish { closed }).unwrap();
-            let id = draft.shapes().last().unwrap().id();
-            if closed && draft.shape(id).unwrap().hole_of().is_none() && dice.whole(0, 1) == 1 {
+            let id = draft.shapes().last().unwrap().id;
+            if closed && draft.shape(id).unwrap().hole_of.is_none() && dice.whole(0, 1) == 1 {
                 draft.apply(Step::Hole { shape: id }).unwrap();
             }
         }
@@ -36,26 +36,25 @@ fn the_score_of_a_draft_draws_it() {
 
 #[test]
 fn the_texts_of_a_draft_say_what_it_is() {
-    let add = |x: f64, y: f64| Step::Add { at: pt(x, y), kind: VertexKind::Corner };
+    let at = |x: f64, y: f64, kind| Step::Add { at: pt(x, y), kind };
+    let (corner, finish) = (VertexKind::Corner, |closed| Step::Finish { closed });
     let draft = Draft::of([
-        add(10.0, 10.0),
-        Step::Add { at: pt(90.0, 20.0), kind: VertexKind::Rounded(8.0) },
-        add(80.0, 90.0),
-        add(15.0, 80.0),
-        Step::Finish { closed: true },
-        Step::Insert { shape: 1, side: 3, at: pt(2.0, 45.0), kind: VertexKind::Soft },
+        at(10.0, 10.0, corner),
+        at(90.0, 20.5, VertexKind::Rounded(8.0)),
+        at(2.0, 45.0, VertexKind::Soft),
+        finish(true),
         Step::Hole { shape: 1 },
-        add(40.0, 40.0),
-        add(60.0, 40.0),
-        add(50.0, 60.0),
-        Step::Finish { closed: true },
-        add(5.0, 95.0),
-        add(95.0, 97.5),
+        at(20.0, 20.0, corner),
+        at(30.0, 20.0, corner),
+        at(25.0, 24.0, corner),
+        finish(true),
+        at(5.0, 95.0, corner),
+        at(95.0, 97.5, corner),
     ]);
     assert_eq!(
         drafts::rust(&draft, 100.0, 100.0),
-        "let shape_1 = through([corner((10.0, 10.0)), rounded((90.0, 20.0), 8.0), corner((80.0, 90.0)), corner((15.0, 80.0)), soft((2.0, 45.0))]).close();\n\
-         let shape_2 = Path::closed([(40.0, 40.0), (60.0, 40.0), (50.0, 60.0)]);\n\
+        "let shape_1 = through([corner((10.0, 10.0)), rounded((90.0, 20.5), 8.0), soft((2.0, 45.0))]).close();\n\
+         let shape_2 = Path::closed([(20.0, 20.0), (30.0, 20.0), (25.0, 24.0)]);\n\
          let shape_3 = Path::open([(5.0, 95.0), (95.0, 97.5)]);\n\n\
          sheet(100.0, 100.0)\n    \
          .add(shape_1.with_hole(shape_2).fill(\"#c8553d\"))\n    \
@@ -63,9 +62,6 @@ fn the_texts_of_a_draft_say_what_it_is() {
     );
     let items = drafts::items(&draft);
     assert_eq!(items.len(), 2);
-    assert!(
-        items[0].ends_with(".close().with_hole(closed([[40, 40], [60, 40], [50, 60]])).fill(\"#c8553d\")"),
-        "{}",
-        items[0]
-    );
+    let end = ".close().with_hole(closed([[20, 20], [30, 20], [25, 24]])).fill(\"#c8553d\")";
+    assert!(items[0].ends_with(end), "{}", items[0]);
 }

@@ -107,7 +107,7 @@ fn kept_knobs_draw_the_same() {
         // Nine decimals are written.
         let near = |a: Point, b: Point| a.distance(b) < 1e-7;
         for (a, b) in shown.items().zip(drawn.items()) {
-            assert_eq!(a.item().style(), b.item().style(), "{kept}");
+            assert_eq!(a.item.style(), b.item.style(), "{kept}");
             let (a, b) = (a.path().bounds().unwrap(), b.path().bounds().unwrap());
             assert!(near(a.min, b.min) && near(a.max, b.max), "{kept}");
         }

@@ -332,7 +332,7 @@ impl ClipPlan {
 
     /// For a GIF file with the colours that its frames share: some of them are drawn for that before the others.
     fn options(&self, pixels: &Draw<'_>, bar: &ProgressBar) -> Result<ClipOptions, Failure> {
-        let options = ClipOptions::new(self.count, self.seconds).dither(self.dither);
+        let options = ClipOptions { dither: self.dither, ..ClipOptions::new(self.count, self.seconds) };
         if self.format != Format::Gif || !self.shared {
             return Ok(options);
         }
@@ -341,7 +341,7 @@ impl ClipPlan {
         let some: Vec<Pixels> =
             looked_at.par_iter().with_max_len(1).map(|frame| pixels(*frame)).collect::<Result<_, _>>()?;
         bar.set_message("");
-        Ok(options.palette(Palette::of(&some)))
+        Ok(ClipOptions { palette: Some(Palette::of(&some)), ..options })
     }
 }
 

@@ -11,7 +11,7 @@ use crate::Limits;
 /// The clock is read once in this many looks, since it takes longer than the rest.
 const LOOKS_PER_CLOCK: u64 = 16;
 
-/// What is done within the limits.
+/// The kind of work that is done within the limits.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum Work {
     /// A score is read or run.

@@ -50,7 +50,7 @@ pub fn rust(draft: &Draft, width: f64, height: f64) -> String {
 pub fn items(draft: &Draft) -> Vec<String> {
     let of = |shape: &DraftShape| outline(shape, Language::Score);
     let item = |shape: &DraftShape| {
-        let holes: String = draft.holes(shape.id()).map(|hole| format!(".with_hole({})", of(hole))).collect();
+        let holes: String = draft.holes(shape.id).map(|hole| format!(".with_hole({})", of(hole))).collect();
         format!("{}{holes}{}", of(shape), paint(shape, Language::Score))
     };
     draft.outlines().map(item).collect()
@@ -59,7 +59,7 @@ pub fn items(draft: &Draft) -> Vec<String> {
 fn written(draft: &Draft, width: f64, height: f64, language: Language) -> String {
     let mut out = String::new();
     for shape in draft.shapes() {
-        out.push_str(&format!("let shape_{} = {};\n", shape.id(), outline(shape, language)));
+        out.push_str(&format!("let shape_{} = {};\n", shape.id, outline(shape, language)));
     }
     if !out.is_empty() {
         out.push('\n');
@@ -68,8 +68,8 @@ fn written(draft: &Draft, width: f64, height: f64, language: Language) -> String
     out.push_str(&format!("sheet({}, {})", number(width), number(height)));
     for shape in draft.outlines() {
         let holes: String =
-            draft.holes(shape.id()).map(|hole| format!(".with_hole(shape_{})", hole.id())).collect();
-        out.push_str(&format!("\n    .add(shape_{}{holes}{})", shape.id(), paint(shape, language)));
+            draft.holes(shape.id).map(|hole| format!(".with_hole(shape_{})", hole.id)).collect();
+        out.push_str(&format!("\n    .add(shape_{}{holes}{})", shape.id, paint(shape, language)));
     }
     out.push('\n');
     out
@@ -77,7 +77,7 @@ fn written(draft: &Draft, width: f64, height: f64, language: Language) -> String
 
 /// The words that paint a shape.
 fn paint(shape: &DraftShape, language: Language) -> String {
-    if shape.is_closed() {
+    if shape.closed {
         format!(".fill(\"{}\")", shape.fill())
     } else {
         format!(".stroke(\"{}\", {})", DraftShape::STROKE, number(2.0, language))
@@ -86,14 +86,14 @@ fn paint(shape: &DraftShape, language: Language) -> String {
 
 /// The words that make an outline.
 fn outline(shape: &DraftShape, language: Language) -> String {
-    let vertices = shape.vertices();
+    let vertices = &shape.vertices;
     let at = |point: Point| {
         let (x, y) = (number(point.x, language), number(point.y, language));
         if language == Language::Score { format!("[{x}, {y}]") } else { format!("({x}, {y})") }
     };
     if vertices.iter().all(|vertex| vertex.kind == VertexKind::Corner) {
         let list: Vec<String> = vertices.iter().map(|vertex| at(vertex.at)).collect();
-        let word = if shape.is_closed() { "closed" } else { "open" };
+        let word = if shape.closed { "closed" } else { "open" };
         let word = if language == Language::Score { word.to_owned() } else { format!("Path::{word}") };
         return format!("{word}([{}])", list.join(", "));
     }
@@ -107,7 +107,7 @@ fn outline(shape: &DraftShape, language: Language) -> String {
             }
         })
         .collect();
-    format!("through([{}]).{}()", list.join(", "), if shape.is_closed() { "close" } else { "open" })
+    format!("through([{}]).{}()", list.join(", "), if shape.closed { "close" } else { "open" })
 }
 
 fn number(value: f64, language: Language) -> String {

@@ -22,7 +22,7 @@ fn panel(on: [bool; 3], over: Option<usize>) -> Sheet {
 
 /// The sail under a spot.
 fn under(page: &Sheet, spot: Point) -> Option<usize> {
-    let name = page.item_at(spot)?.item().name();
+    let name = page.item_at(spot)?.placed.item.name();
     SAILS.iter().position(|(own, _)| Some(*own) == name)
 }
 

@@ -6,7 +6,7 @@ mod linked {
     use chordane::sheet::Item;
 
     fn top_at(page: &Sheet, spot: Point) -> Option<String> {
-        page.item_at(spot).and_then(|hit| hit.item().name().map(str::to_owned))
+        page.item_at(spot).and_then(|hit| hit.placed.item.name().map(str::to_owned))
     }
 
     #[test]
@@ -25,7 +25,7 @@ mod linked {
                     let top = top_at(&page, crossing.at).unwrap();
                     // Where three hoops lie on one another there is no saying.
                     let many =
-                        page.items_at(crossing.at).filter(|hit| hit.item().name() == Some(&top)).count();
+                        page.items_at(crossing.at).filter(|hit| hit.placed.item.name() == Some(&top)).count();
                     assert!(many > 0);
                     met.push((along, top == format!("hoop-{i}")));
                 }

@@ -35,7 +35,7 @@ pub(crate) fn item_at(ran: &Ran, at: Point, reach: f64) -> Option<ItemTold> {
         let scene = ran.sheet.scene().ok()?;
         scene.index().items_at(at, reach).into_iter().next()
     })?;
-    Some(item_told(ran, hit.placed(), at))
+    Some(item_told(ran, &hit.placed, at))
 }
 
 /// The item of a grip.
@@ -45,12 +45,12 @@ pub(crate) fn item_of(ran: &Ran, grip: &Grip) -> Option<ItemTold> {
 }
 
 fn item_told(ran: &Ran, placed: &Placed<'_>, at: Point) -> ItemTold {
-    let own = placed.transform().inverse().transform_point2(at);
+    let own = placed.transform.inverse().transform_point2(at);
     let path = placed.path().transformed(&ran.view.inverse());
     let segments: usize = path.contours().iter().map(|contour| contour.segments().count()).sum();
     ItemTold {
-        number: placed.number(),
-        name: placed.item().name().map(|name| visible(name).into_owned()),
+        number: placed.number,
+        name: placed.item.name().map(|name| visible(name).into_owned()),
         line: placed.line(),
         outline: if segments <= MOST_OUTLINED { path.data_rounded(3) } else { String::new() },
         own: (own.is_finite() && own.distance(at) > 1e-9).then_some(own.to_array()),

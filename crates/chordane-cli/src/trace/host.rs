@@ -172,7 +172,7 @@ impl Board {
     fn steps(&self, step: Step, more: bool) -> Result<(), String> {
         let mut work = self.work();
         // A closed shape that was picked gets no vertices at its end: a new one begins. A hole is closed while it is drawn.
-        let is_done = |shape: &DraftShape| shape.is_closed() && shape.hole_of().is_none();
+        let is_done = |shape: &DraftShape| shape.closed && shape.hole_of.is_none();
         if matches!(step, Step::Add { .. }) && work.draft.active().is_some_and(is_done) {
             self.does_in(&mut work, &Entry::Step(Step::Finish { closed: true }))?;
         }

@@ -253,6 +253,6 @@ mod tests {
         }
         std::fs::write(&place, text).unwrap();
         let (_, opened) = Journal::open(&place, "0a").unwrap();
-        assert_eq!((opened.done, opened.draft.shapes().next().unwrap().vertices().len()), (100_000, 100_000));
+        assert_eq!((opened.done, opened.draft.shapes().next().unwrap().vertices.len()), (100_000, 100_000));
     }
 }

@@ -124,16 +124,16 @@ impl From<&Draft> for DraftTold {
             let vertex =
                 |own: &chordane::draft::DraftVertex| VertexTold { at: own.at.to_array(), kind: own.kind };
             ShapeTold {
-                id: shape.id(),
-                closed: shape.is_closed(),
-                hole_of: shape.hole_of(),
+                id: shape.id,
+                closed: shape.closed,
+                hole_of: shape.hole_of,
                 outline: shape.outline().data_rounded(2),
-                vertices: shape.vertices().iter().map(vertex).collect(),
+                vertices: shape.vertices.iter().map(vertex).collect(),
             }
         };
         Self {
             shapes: draft.shapes().map(shape).collect(),
-            active: draft.active().map(chordane::draft::DraftShape::id),
+            active: draft.active().map(|shape| shape.id),
             hole_of: draft.begins_hole_in(),
             undo: draft.steps().len(),
             redo: draft.undone(),

@@ -103,7 +103,7 @@ woven(hoops)"##,
             "The items of a sheet that are painted at a spot, the topmost first.",
             r##"sheet(90, 60).add(circle(pt(30, 30), 20).fill("teal")).items_at([30, 30])"##,
             |sheet: Sheet, spot: Point| {
-                sheet.items_at(spot).map(|hit| hit.item().clone()).collect::<Vec<_>>()
+                sheet.items_at(spot).map(|hit| hit.placed.item.clone()).collect::<Vec<_>>()
             },
         ),
         word(

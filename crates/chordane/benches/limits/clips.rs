@@ -67,7 +67,7 @@ pub(crate) fn gif() -> Outcome {
         1.5,
         7,
         || {
-            let options = ClipOptions::new(24, 1.0).palette(palette.clone());
+            let options = ClipOptions { palette: Some(palette.clone()), ..ClipOptions::new(24, 1.0) };
             let mut bytes = Vec::new();
             let mut clip = Clip::begin(&mut bytes, Format::Gif, (1280, 720), options).unwrap();
             frames.iter().for_each(|frame| clip.push(frame).unwrap());

@@ -18,7 +18,7 @@ pub(crate) fn fill_large() -> Outcome {
     let mut shade = 0;
     compare(
         "fill-large",
-        1.5,
+        1.2,
         41,
         || picture.draw(black_box(&sheet)).unwrap(),
         || {
@@ -38,7 +38,7 @@ pub(crate) fn gradient() -> Outcome {
     let (mut picture, mut other) = (picture_of(SIDE, SIDE), picture_of(SIDE, SIDE));
     compare(
         "gradient",
-        4.0,
+        3.5,
         41,
         || picture.draw(black_box(&shaded)).unwrap(),
         || other.draw(black_box(&plain)).unwrap(),

@@ -17,7 +17,7 @@ pub(crate) fn blur() -> Outcome {
     let mut buffers = [0, 1].map(|_| vec![[0.5_f32; 4]; (SIDE * SIDE) as usize]);
     compare(
         "blur",
-        4.0,
+        2.5,
         9,
         || picture.draw(black_box(&sheet)).unwrap(),
         || {
@@ -44,7 +44,7 @@ pub(crate) fn layers() -> Outcome {
     below.as_mut_slice().fill([255; 4]);
     compare(
         "layers",
-        2.0,
+        0.6,
         9,
         || picture.draw(black_box(&sheet)).unwrap(),
         || {
@@ -77,7 +77,7 @@ pub(crate) fn png() -> Outcome {
     }
     compare(
         "png",
-        1.2,
+        0.7,
         9,
         || {
             black_box(black_box(&picture).png().unwrap());

@@ -93,7 +93,7 @@ pub(crate) fn station() -> Outcome {
         (0..n).map(|i| (i * segments.len() / n, (i % 10_000) as f64 / 1e4)).collect();
     compare(
         "station",
-        3.0,
+        2.2,
         21,
         || {
             black_box(black_box(&survey).split(n, true).map(|station| station.point()).sum::<Point>());

@@ -83,7 +83,7 @@ pub(crate) fn stamp() -> Outcome {
     let stamp = Stamp::new(bow.clone()).every(spacing);
     compare(
         "stamp",
-        1.5,
+        1.1,
         11,
         || {
             black_box(black_box(&line).then(stamp.clone()));

@@ -35,7 +35,7 @@ pub(crate) fn scene() -> Outcome {
         .collect();
     compare(
         "scene",
-        3.0,
+        0.8,
         21,
         || {
             black_box(black_box(&page).scene().unwrap());
@@ -105,5 +105,5 @@ pub(crate) fn rerun() -> Outcome {
             black_box(draw(f64::from(i) / 50.0));
         }
     };
-    compare("rerun", 3.0, 21, || often(&asked), || often(&sail))
+    compare("rerun", 2.5, 21, || often(&asked), || often(&sail))
 }

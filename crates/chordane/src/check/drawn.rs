@@ -44,18 +44,16 @@ impl<'a> Drawn<'a> {
         let path = space.path(placed.path());
         let width = placed.stroke_width() * space.scale;
         Self {
-            number: placed.number(),
-            item: placed.item(),
+            number: placed.number,
+            item: placed.item,
             placed: *placed,
             bounds: path.bounds(),
             path,
-            stretch: placed.stroke().map_or(1.0, |_| stretch(placed.transform())),
+            stretch: placed.stroke().map_or(1.0, |_| stretch(&placed.transform)),
             half_stroke: placed.stroke().map(|_| 0.5 * width),
             filled: placed.fill().is_some(),
             // What is clipped may be cut off where it would hide something, and what is mixed hides nothing.
-            opaque: placed.is_plain()
-                && placed.opacity() >= 1.0
-                && placed.fill().is_some_and(Paint::is_opaque),
+            opaque: placed.plain && placed.opacity >= 1.0 && placed.fill().is_some_and(Paint::is_opaque),
         }
     }
 }

@@ -33,7 +33,7 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, space: &DocumentSpace, 
     let page = space.page;
     let Some(painted) = drawn.painted_bounds() else { return };
     // Of what is clipped or masked, parts are meant to lie beyond.
-    let whole = !drawn.placed.is_cut_off();
+    let whole = !drawn.placed.cut_off;
     if whole && off_sheet(drawn, &bounds, &painted, &page, findings) {
         return;
     }
@@ -77,7 +77,7 @@ fn unpainted(drawn: &Drawn<'_>, filling: &Filling, bounds: &Cell, findings: &mut
             "give it stroke(\"#20303c\", 3) instead of a fill",
             "give it a stroke instead of a fill",
         )
-    } else if drawn.placed.opacity() == 0.0 && given {
+    } else if drawn.placed.opacity == 0.0 && given {
         (
             "the opacity is 0, so that nothing is seen",
             "give it an opacity above 0, or take it out",

@@ -120,7 +120,7 @@ fn is_seen(one: &Drawn<'_>, space: &DocumentSpace) -> bool {
     let meets =
         |painted: Cell| painted.min.cmple(space.page.max).all() && painted.max.cmpge(space.page.min).all();
     one.painted_bounds().is_some_and(meets)
-        && one.placed.opacity() > f64::from(LEVELS)
+        && one.placed.opacity > f64::from(LEVELS)
         && (one.filled || one.half_stroke.is_some())
 }
 
@@ -279,7 +279,7 @@ fn paint_step(a: &Drawn<'_>, b: &Drawn<'_>) -> f32 {
         (Some(_), Some(_)) | (None, None) => 0.0,
         _ => 1.0,
     };
-    let opacity = (a.placed.opacity() - b.placed.opacity()).abs() as f32;
+    let opacity = (a.placed.opacity - b.placed.opacity).abs() as f32;
     step(a.placed.fill(), b.placed.fill()).max(step(a.placed.stroke(), b.placed.stroke())).max(opacity)
 }
 

@@ -13,16 +13,16 @@ impl Draft {
 
     /// The shapes that are no holes, in the order in which they were begun.
     pub fn outlines(&self) -> impl Iterator<Item = &DraftShape> {
-        self.shapes().filter(|shape| shape.hole_of().is_none())
+        self.shapes().filter(|shape| shape.hole_of.is_none())
     }
 
     /// The holes of a shape, by its id.
     pub fn holes(&self, of: usize) -> impl Iterator<Item = &DraftShape> {
-        self.shapes().filter(move |shape| shape.hole_of() == Some(of))
+        self.shapes().filter(move |shape| shape.hole_of == Some(of))
     }
 
     fn path(&self, shape: &DraftShape) -> Path {
-        self.holes(shape.id()).fold(shape.outline(), |path, hole| path.with_hole(hole.outline()))
+        self.holes(shape.id).fold(shape.outline(), |path, hole| path.with_hole(hole.outline()))
     }
 
     /// The draft on a sheet of a size: closed shapes filled, open ones as lines.
@@ -30,11 +30,7 @@ impl Draft {
     pub fn sheet(&self, width: f64, height: f64) -> Sheet {
         let item = |shape: &DraftShape| {
             let path = self.path(shape);
-            if shape.is_closed() {
-                path.fill(shape.fill().as_str())
-            } else {
-                path.stroke(DraftShape::STROKE, 2.0)
-            }
+            if shape.closed { path.fill(shape.fill().as_str()) } else { path.stroke(DraftShape::STROKE, 2.0) }
         };
         sheet(width, height).add_all(self.outlines().map(item))
     }
@@ -54,6 +50,6 @@ impl DraftShape {
     #[must_use]
     pub fn fill(&self) -> String {
         let hex = |[red, green, blue]: [u8; 3]| format!("#{red:02x}{green:02x}{blue:02x}");
-        self.colour().map_or_else(|| "#c8553d".to_owned(), hex)
+        self.colour.map_or_else(|| "#c8553d".to_owned(), hex)
     }
 }

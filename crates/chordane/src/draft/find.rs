@@ -9,10 +9,10 @@ impl Draft {
     /// that was begun last.
     #[must_use]
     pub fn vertex_near(&self, at: Point, within: f64) -> Option<(usize, usize)> {
-        let active = self.active().map(DraftShape::id);
+        let active = self.active().map(|shape| shape.id);
         let all = self.shapes().flat_map(|shape| {
-            let own = shape.vertices().iter().enumerate();
-            own.map(move |(vertex, own)| (own.at.distance(at), (shape.id(), vertex)))
+            let own = shape.vertices.iter().enumerate();
+            own.map(move |(vertex, own)| (own.at.distance(at), (shape.id, vertex)))
         });
         all.filter(|(apart, _)| *apart <= within)
             .min_by(|a, b| {
@@ -30,7 +30,7 @@ impl Draft {
             let nearest = survey.nearest(at)?;
             let apart = nearest.point().distance(at);
             let side = shape.side_at(&survey, nearest.distance());
-            (apart <= within).then_some((apart, (shape.id(), side, nearest.point())))
+            (apart <= within).then_some((apart, (shape.id, side, nearest.point())))
         });
         all.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, found)| found)
     }
@@ -38,10 +38,10 @@ impl Draft {
     /// The shape that a point lies in, the last of several; a hole where it lies in one.
     #[must_use]
     pub fn shape_at(&self, at: Point) -> Option<usize> {
-        let inside = |shape: &&DraftShape| shape.is_closed() && shape.outline().inside(at);
+        let inside = |shape: &&DraftShape| shape.closed && shape.outline().inside(at);
         let all: Vec<&DraftShape> = self.shapes().filter(inside).collect();
-        let hole = all.iter().rev().find(|shape| shape.hole_of().is_some());
-        hole.or(all.last()).map(|shape| shape.id())
+        let hole = all.iter().rev().find(|shape| shape.hole_of.is_some());
+        hole.or(all.last()).map(|shape| shape.id)
     }
 
     /// The point that a pointer is drawn to: a vertex of another place within a distance, else the nearest knot of a grid of that step, else
@@ -49,8 +49,8 @@ impl Draft {
     #[must_use]
     pub fn snapped(&self, at: Point, grid: Option<f64>, within: f64, moved: Option<(usize, usize)>) -> Point {
         let others = self.shapes().flat_map(|shape| {
-            let own = shape.vertices().iter().enumerate();
-            own.filter(move |(vertex, _)| moved != Some((shape.id(), *vertex))).map(|(_, own)| own.at)
+            let own = shape.vertices.iter().enumerate();
+            own.filter(move |(vertex, _)| moved != Some((shape.id, *vertex))).map(|(_, own)| own.at)
         });
         let near = others.filter(|other| other.distance(at) <= within);
         let vertex = near.min_by(|a, b| a.distance(at).total_cmp(&b.distance(at)));
@@ -65,7 +65,7 @@ impl DraftShape {
     /// The side on which a place of the outline lies, by its distance from the beginning: the side of the last vertex before it.
     fn side_at(&self, survey: &Survey, distance: f64) -> usize {
         let of = |at: Point| survey.nearest(at).map_or(0.0, |station| station.distance());
-        let vertices = self.vertices().iter().enumerate().skip(1);
+        let vertices = self.vertices.iter().enumerate().skip(1);
         let before = vertices.filter(|(_, vertex)| of(vertex.at) <= distance).map(|(number, _)| number);
         before.max().unwrap_or(0).min(self.sides().saturating_sub(1))
     }

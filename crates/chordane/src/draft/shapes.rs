@@ -38,45 +38,21 @@ impl From<DraftVertex> for Vertex {
 
 /// A shape of a draft.
 #[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
 pub struct DraftShape {
-    pub(super) id: usize,
-    pub(super) vertices: Vec<DraftVertex>,
-    pub(super) closed: bool,
-    pub(super) hole_of: Option<usize>,
-    pub(super) colour: Option<[u8; 3]>,
+    /// The number by which steps name it: 1 for the first that was begun. It is never used again.
+    pub id: usize,
+    /// Its vertices in order.
+    pub vertices: Vec<DraftVertex>,
+    /// Whether its outline comes back to where it began.
+    pub closed: bool,
+    /// The shape in which it is a hole.
+    pub hole_of: Option<usize>,
+    /// The colour that it is filled with, where it was given one: red, green and blue.
+    pub colour: Option<[u8; 3]>,
 }
 
 impl DraftShape {
-    /// The number by which steps name it: 1 for the first that was begun. It is never used again.
-    #[must_use]
-    pub fn id(&self) -> usize {
-        self.id
-    }
-
-    /// Its vertices in order.
-    #[must_use]
-    pub fn vertices(&self) -> &[DraftVertex] {
-        &self.vertices
-    }
-
-    /// Whether its outline comes back to where it began.
-    #[must_use]
-    pub fn is_closed(&self) -> bool {
-        self.closed
-    }
-
-    /// The shape in which it is a hole.
-    #[must_use]
-    pub fn hole_of(&self) -> Option<usize> {
-        self.hole_of
-    }
-
-    /// The colour that it is filled with, where it was given one: red, green and blue.
-    #[must_use]
-    pub fn colour(&self) -> Option<[u8; 3]> {
-        self.colour
-    }
-
     /// Its outline, without its holes.
     #[must_use]
     pub fn outline(&self) -> Path {

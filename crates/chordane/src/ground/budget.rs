@@ -150,7 +150,7 @@ impl Budget {
     }
 }
 
-/// The budget of a thread, and whether its work may be ended; handed on to the threads that work is spread over.
+/// The budget of a thread, and whether its work may be ended; passed to the threads that work is spread over.
 #[derive(Clone)]
 pub(super) struct Scope {
     budget: Option<Budget>,
@@ -217,7 +217,7 @@ pub(crate) fn unlimited<R>(work: impl FnOnce() -> R) -> R {
     work()
 }
 
-/// What [`LIMITED`] was, put back also where the work panics.
+/// The earlier value of [`LIMITED`], put back also where the work panics.
 struct Limited(bool);
 
 impl Drop for Limited {

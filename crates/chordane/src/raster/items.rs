@@ -60,7 +60,7 @@ impl Drawn {
         tiled: Tiled<'_>,
         mut add: impl FnMut(Shape),
     ) -> Result<(), Fault> {
-        let (item, to_pixels) = (placed.item(), &target.placed(placed.transform()));
+        let (item, to_pixels) = (placed.item, &target.placed(&placed.transform));
         let style = item.style();
         reachable(item.path(), to_pixels)?;
         let opacity = if item.fades_as_one() { 1.0 } else { style.opacity };
@@ -71,7 +71,7 @@ impl Drawn {
         let surface = Surface {
             path: item.path(),
             bounds,
-            placed: target.to_sheet * *placed.transform(),
+            placed: target.to_sheet * placed.transform,
             to_pixels: *to_pixels,
             half_width: None,
             size: target.size(),

@@ -61,7 +61,7 @@ pub(super) enum Ending {
 
 impl Ending {
     pub(super) fn of(layer: &Layer<'_>) -> Self {
-        match layer.kind() {
+        match layer.kind {
             LayerKind::Clip => Self::Mask(MaskKind::Alpha),
             LayerKind::Mask(kind) => Self::Mask(kind),
             LayerKind::Group | LayerKind::Item | LayerKind::Effects => {

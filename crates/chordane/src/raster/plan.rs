@@ -20,7 +20,7 @@ use super::shapes::Shape;
 use crate::ground::{Fault, exhausted, threads};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
-use crate::scene::{Command, Coordinates, Layer, LayerKind, Scene};
+use crate::scene::{Command, Coordinates, LayerKind, Scene};
 use crate::shape::rectangle;
 use crate::sheet::{Effect, Layered, Paint, Pattern, PictureLevel, Sheet};
 
@@ -197,10 +197,10 @@ impl IsolatedLayer {
     /// Plans a layer of a list, by its number; `None` where nothing of it can be seen.
     fn of(scene: &Scene<'_>, number: usize, target: &Target) -> Result<Option<Self>, Fault> {
         let Some(layer) = scene.layers().get(number) else { return Ok(None) };
-        let beyond = effects::reach(layer.effects, layer.transform());
+        let beyond = effects::reach(layer.effects, &layer.transform);
         let painted = scene.reach(layer.commands.clone(), Coordinates::List, effects::reach);
         let reach = painted.map(|cell| Cell { min: cell.min - beyond, max: cell.max + beyond });
-        let (own, corner) = match (window(reach, beyond, target), layer.kind()) {
+        let (own, corner) = match (window(reach, beyond, target), layer.kind) {
             (Some(window), _) => window,
             // Where nothing of a mask is seen, nothing is left of what it masks.
             (None, LayerKind::Mask(_)) => (Target { width: 0, height: 0, ..*target }, (0, 0)),
@@ -208,7 +208,7 @@ impl IsolatedLayer {
         };
         let plan = Plan::of_commands(scene, layer.commands.clone(), number + 1, &own)?;
         let shown = layer.effects.iter().filter(|effect| Effect::shows(effect));
-        let effects = shown.map(|effect| PixelEffect::of(effect, layer.transform())).collect();
+        let effects = shown.map(|effect| PixelEffect::of(effect, &layer.transform)).collect();
         Ok(Some(Self { plan, corner, effects, ending: Ending::of(layer) }))
     }
 
@@ -363,9 +363,9 @@ fn measure_layers(chunks: &[Chunk], layers: &mut [PlaneLayer], size: (usize, usi
 fn plane_layers(scene: &Scene<'_>, end: usize, first: usize) -> Vec<PlaneLayer> {
     let mut layers: Vec<PlaneLayer> = Vec::new();
     for layer in scene.layers().iter().skip(first).take_while(|layer| layer.commands.start <= end) {
-        let above = layer.parent().and_then(|at| at.checked_sub(first));
+        let above = layer.parent.and_then(|at| at.checked_sub(first));
         let isolated = |at: usize| match scene.layers().get(first + at) {
-            Some(layer) if layer.isolates() => Some(at),
+            Some(layer) if layer.isolates => Some(at),
             _ => layers.get(at).and_then(|plain| plain.parent),
         };
         let parent = above.and_then(isolated);
@@ -382,7 +382,7 @@ fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, target: &Tar
         }
         match command {
             Command::Push(number) => {
-                let Some(layer) = scene.layers().get(number).filter(|layer| layer.isolates()) else {
+                let Some(layer) = scene.layers().get(number).filter(|layer| layer.isolates) else {
                     continue;
                 };
                 if layer.needs_plane {
@@ -392,18 +392,18 @@ fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, target: &Tar
                 }
                 chunk.tasks.push(Task::Begin(number - first));
                 if let Some(path) = layer.clip_path() {
-                    let shape = chunk.drawn.clip(path, layer.transform(), target)?;
+                    let shape = chunk.drawn.clip(path, &layer.transform, target)?;
                     chunk.tasks.extend(shape.map(Task::Fill));
                 }
             }
             Command::Pop(number) => {
-                if scene.layers().get(number).is_some_and(Layer::isolates) {
+                if scene.layers().get(number).is_some_and(|layer| layer.isolates) {
                     chunk.tasks.push(Task::End(number - first));
                 }
             }
             Command::Draw(_) | Command::DrawInMask(_) => {
                 let Some(placed) = scene.drawn(command) else { continue };
-                let named = |fault: Fault| fault.on_item(placed.item().name(), placed.line());
+                let named = |fault: Fault| fault.on_item(placed.item.name(), placed.line());
                 let tiled = |pattern: &Pattern, map: &Affine, opacity: f64, stores: &mut Stores| {
                     tile(pattern, map, opacity, stores, target.tolerance)
                 };

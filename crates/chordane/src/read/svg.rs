@@ -437,7 +437,7 @@ impl<'a> Walk<'a> {
         let back = transform.inverse();
         let scene = Scene::of(&inside, &back);
         let fits = |cell: Cell| place.contains(cell.min) && place.contains(cell.max);
-        let plain = scene.items().iter().all(Placed::is_plain) && back.is_finite();
+        let plain = scene.items().iter().all(|placed| placed.plain) && back.is_finite();
         let within = plain && scene.items().iter().filter_map(Placed::painted_bounds).all(fits);
         if flows || within {
             nodes.extend(inside);

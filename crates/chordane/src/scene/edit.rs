@@ -12,8 +12,8 @@ impl Sheet {
     /// ```
     /// use chordane::prelude::*;
     /// let page = sheet(90.0, 90.0).add(group().add(rectangle((0.0, 0.0), 40.0, 30.0).fill("teal").named("sail")));
-    /// let soft = page.map_paths(|placed| placed.item().path().rounded(6.0));
-    /// assert_eq!(soft.items().next().unwrap().item().name(), Some("sail"));
+    /// let soft = page.map_paths(|placed| placed.item.path().rounded(6.0));
+    /// assert_eq!(soft.items().next().unwrap().item.name(), Some("sail"));
     /// assert_ne!(soft, page);
     /// ```
     #[must_use]

@@ -70,12 +70,12 @@ impl Placed<'_> {
     /// The places of this item that can be taken hold of; see [`Scene::grips`].
     #[must_use]
     pub fn grips(&self) -> Vec<Grip> {
-        let (item, to_sheet) = (self.number(), self.transform());
+        let (item, to_sheet) = (self.number, self.transform);
         let mut all = Vec::new();
         let mut add = |kind: GripKind, at: Point| {
             all.push(Grip { item, kind, at: to_sheet.transform_point2(at) });
         };
-        let path = self.item().path();
+        let path = self.item.path();
         for (contour, own) in path.contours().iter().enumerate() {
             for (vertex, at) in own.vertices().enumerate() {
                 add(GripKind::Vertex { contour, vertex }, at);
@@ -97,10 +97,10 @@ impl Placed<'_> {
         if let Some(bounds) = bounds {
             add(GripKind::Centre, bounds.centre());
         }
-        let style = self.item().style();
+        let style = self.item.style();
         for (stroke, paint) in [(false, style.fill.as_ref()), (true, style.stroke.as_ref())] {
             if let Some(Paint::Gradient(gradient)) = paint
-                && let Some(frame) = gradient.frame_of(bounds, to_sheet)
+                && let Some(frame) = gradient.frame_of(bounds, &to_sheet)
             {
                 let ends = match gradient.kind {
                     GradientKind::Linear { from, to } => vec![from, to],

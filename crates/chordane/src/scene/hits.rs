@@ -8,7 +8,7 @@ use super::placed::{Address, Placed};
 use crate::measure::{BoxTree, Place};
 use crate::number::Point;
 use crate::path::{Affine, Path};
-use crate::sheet::{Item, Sheet};
+use crate::sheet::Sheet;
 
 /// A stroke's edge is known to this share of its width when it is asked what lies under a spot.
 const EDGE: f64 = 1e-3;
@@ -19,7 +19,7 @@ const EDGE: f64 = 1e-3;
 /// use chordane::prelude::*;
 /// use chordane::scene::HitPart;
 /// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
-/// let part = |x: f64| page.item_at((x, 40.0)).map(|hit| hit.part());
+/// let part = |x: f64| page.item_at((x, 40.0)).map(|hit| hit.part);
 /// assert_eq!((part(50.0), part(71.0), part(90.0)), (Some(HitPart::Fill), Some(HitPart::Stroke), None));
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -39,59 +39,29 @@ pub enum HitPart {
 /// use chordane::prelude::*;
 /// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
 /// let hit = page.item_at((71.0, 40.0)).ok_or("nothing lies there")?;
-/// assert_eq!((hit.item().name(), hit.point()), (Some("vent"), pt(70.0, 40.0)));
+/// assert_eq!((hit.placed.item.name(), hit.point), (Some("vent"), pt(70.0, 40.0)));
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug)]
+#[non_exhaustive]
 pub struct Hit<'a> {
-    placed: Placed<'a>,
-    part: HitPart,
-    place: Place,
-    point: Point,
-    distance: f64,
+    /// The item where it stands.
+    pub placed: Placed<'a>,
+    /// The part of it that lies under the spot; where that is the stroke over the fill, the stroke.
+    pub part: HitPart,
+    /// The place on the path that is nearest to the spot: its contour, its segment and the parameter on that.
+    pub place: Place,
+    /// That place in the sheet's coordinates.
+    pub point: Point,
+    /// The distance of the spot from it, in sheet units.
+    pub distance: f64,
 }
 
 impl<'a> Hit<'a> {
-    /// The item.
-    #[must_use]
-    pub fn item(&self) -> &'a Item {
-        self.placed.item
-    }
-
-    /// The item where it stands.
-    #[must_use]
-    pub fn placed(&self) -> &Placed<'a> {
-        &self.placed
-    }
-
     /// The item's number and the place on its path that is nearest to the spot.
     #[must_use]
     pub fn address(&self) -> Address {
         Address { item: self.placed.number, place: Some(self.place) }
-    }
-
-    /// What lies under the spot; where it is the stroke over the fill, the stroke.
-    #[must_use]
-    pub fn part(&self) -> HitPart {
-        self.part
-    }
-
-    /// The place on the path that is nearest to the spot: its contour, its segment and the parameter on that.
-    #[must_use]
-    pub fn place(&self) -> Place {
-        self.place
-    }
-
-    /// That place in the sheet's coordinates.
-    #[must_use]
-    pub fn point(&self) -> Point {
-        self.point
-    }
-
-    /// How far the spot is from it, in sheet units.
-    #[must_use]
-    pub fn distance(&self) -> f64 {
-        self.distance
     }
 }
 
@@ -199,7 +169,7 @@ impl<'a> Index<'_, 'a> {
     /// let page = sheet(10_000.0, 20.0).add_all(dots);
     /// let scene = page.scene()?;
     /// let index = scene.index();
-    /// assert_eq!(index.items_at((521.0, 1.0), 0.0)[0].placed().number(), 52);
+    /// assert_eq!(index.items_at((521.0, 1.0), 0.0)[0].placed.number, 52);
     /// # Ok::<(), Fault>(())
     /// ```
     #[must_use]
@@ -263,7 +233,7 @@ impl Sheet {
     /// let page = sheet(90.0, 90.0)
     ///     .add(rectangle((0.0, 0.0), 80.0, 80.0).fill("gold").named("cloth"))
     ///     .add(circle((40.0, 40.0), 20.0).stroke("teal", 4.0).named("hoop"));
-    /// let name = |x, y| page.item_at((x, y)).and_then(|hit| hit.item().name());
+    /// let name = |x, y| page.item_at((x, y)).and_then(|hit| hit.placed.item.name());
     /// assert_eq!((name(40.0, 40.0), name(59.0, 40.0), name(85.0, 40.0)), (Some("cloth"), Some("hoop"), None));
     /// ```
     #[must_use]
@@ -279,7 +249,7 @@ impl Sheet {
     /// let page = sheet(90.0, 90.0).add(Path::open([(10.0, 10.0), (80.0, 10.0)]).stroke("teal", 1.0));
     /// assert_eq!(page.items_at((45.0, 13.0)).count(), 0);
     /// let near = page.items_at((45.0, 13.0)).reach(5.0).next().unwrap();
-    /// assert_eq!((near.part(), near.point(), near.distance()), (HitPart::Near, pt(45.0, 10.0), 3.0));
+    /// assert_eq!((near.part, near.point, near.distance), (HitPart::Near, pt(45.0, 10.0), 3.0));
     /// ```
     pub fn items_at(&self, spot: impl Into<Point>) -> Hits<'_> {
         let scene = Scene::of(&self.nodes, &Affine::IDENTITY);

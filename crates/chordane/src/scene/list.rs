@@ -17,7 +17,7 @@ use crate::sheet::{BlendMode, Compositing, Effect, Group, Item, Layered, MaskKin
 /// let page = sheet(90.0, 90.0).add(group().add(vent).moved((40.0, 30.0)).opacity(0.5));
 /// let scene = page.scene()?;
 /// let [vent] = scene.items() else { panic!() };
-/// assert_eq!((vent.item().name(), vent.opacity()), (Some("vent"), 0.5));
+/// assert_eq!((vent.item.name(), vent.opacity), (Some("vent"), 0.5));
 /// assert_eq!(vent.line_bounds(), Some(cell((31.0, 21.0), 18.0, 18.0)));
 /// assert_eq!(scene.layers().len(), 1);
 /// # Ok::<(), Fault>(())
@@ -80,17 +80,20 @@ pub enum LayerKind {
 /// use chordane::scene::LayerKind;
 /// let kite = circle((50.0, 40.0), 20.0).fill("teal").clipped(circle((40.0, 40.0), 20.0));
 /// let page = sheet(100.0, 80.0).add(group().add(kite).named("kites"));
-/// let kinds: Vec<LayerKind> = page.scene()?.layers().iter().map(|layer| layer.kind()).collect();
+/// let kinds: Vec<LayerKind> = page.scene()?.layers().iter().map(|layer| layer.kind).collect();
 /// assert_eq!(kinds, [LayerKind::Group, LayerKind::Item, LayerKind::Clip]);
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Layer<'a> {
-    pub(super) kind: LayerKind,
+    /// The purpose of the layer.
+    pub kind: LayerKind,
     /// The group or item that it belongs to.
     pub(super) owner: Owner<'a>,
-    pub(super) transform: Affine,
-    pub(super) parent: Option<usize>,
+    /// From the coordinates of what is in the layer to the list's.
+    pub transform: Affine,
+    /// The layer that it is in, as a number for [`Scene::layers`].
+    pub parent: Option<usize>,
     /// The commands between its `Push` and its `Pop`.
     pub(crate) commands: Range<usize>,
     /// The number of its mask's layer.
@@ -99,7 +102,9 @@ pub struct Layer<'a> {
     /// How much of it is put on what is below it, from 0 to 1.
     pub(crate) opacity: f64,
     pub(crate) blend: BlendMode,
-    pub(super) isolates: bool,
+    /// Whether it is drawn apart before it is put on what is below it: because it fades, is clipped, masked or isolated, has
+    /// effects, or is blended with what is below it. A group that does not only groups.
+    pub isolates: bool,
     /// Whether it isolates, and all its pixels are needed at once, since it or a layer in it has an effect that shows.
     pub(crate) needs_plane: bool,
 }
@@ -129,12 +134,6 @@ impl<'a> Owner<'a> {
 }
 
 impl<'a> Layer<'a> {
-    /// The purpose of the layer.
-    #[must_use]
-    pub fn kind(&self) -> LayerKind {
-        self.kind
-    }
-
     /// The name of the group or item that it belongs to.
     #[must_use]
     pub fn name(&self) -> Option<&'a str> {
@@ -142,25 +141,6 @@ impl<'a> Layer<'a> {
             Owner::Group(group) => group.placement.name.as_deref(),
             Owner::Item(item) => item.placement.name.as_deref(),
         }
-    }
-
-    /// The layer that it is in, as a number for [`Scene::layers`].
-    #[must_use]
-    pub fn parent(&self) -> Option<usize> {
-        self.parent
-    }
-
-    /// From the coordinates of what is in the layer to the list's.
-    #[must_use]
-    pub fn transform(&self) -> &Affine {
-        &self.transform
-    }
-
-    /// Whether it is drawn apart before it is put on what is below it: because it fades, is clipped, masked or isolated, has
-    /// effects, or is blended with what is below it. A group that does not only groups.
-    #[must_use]
-    pub fn isolates(&self) -> bool {
-        self.isolates
     }
 
     /// Whether it cuts the layer that it is in.
@@ -231,7 +211,7 @@ impl<'a> Scene<'a> {
 
     /// The names of all groups and items, those in masks included.
     pub(crate) fn names(&self) -> impl Iterator<Item = &'a str> {
-        let items = self.items.iter().chain(&self.mask_items).filter_map(|placed| placed.item().name());
+        let items = self.items.iter().chain(&self.mask_items).filter_map(|placed| placed.item.name());
         items.chain(self.layers.iter().filter_map(Layer::name))
     }
 

@@ -31,81 +31,42 @@ pub struct Address {
 /// use chordane::prelude::*;
 /// let page = sheet(100.0, 80.0).add(group().opacity(0.5).add(circle((50.0, 40.0), 20.0).fill("teal").stroke("navy", 4.0).named("vent")));
 /// let placed = page.items().next().ok_or("the sheet is empty")?;
-/// assert_eq!((placed.opacity(), placed.stroke_width()), (0.5, 4.0));
+/// assert_eq!((placed.opacity, placed.stroke_width()), (0.5, 4.0));
 /// assert_eq!(placed.line_bounds().map(|bounds| bounds.size()), Some(pt(40.0, 40.0)));
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Copy, Debug)]
+#[non_exhaustive]
 pub struct Placed<'a> {
-    pub(super) item: &'a Item,
-    pub(super) transform: Affine,
-    pub(super) number: usize,
-    pub(super) layer: Option<usize>,
-    pub(super) opacity: f64,
-    pub(super) clipped: bool,
-    pub(super) cut_off: bool,
-    pub(super) plain: bool,
+    /// The item itself: its path before all transforms, its style, its name.
+    pub item: &'a Item,
+    /// From the item's own coordinates to the sheet's.
+    pub transform: Affine,
+    /// The position in the order of drawing, counted from 0.
+    pub number: usize,
+    /// The innermost layer that the item is in, as a number for [`Scene::layers`](super::Scene::layers).
+    pub layer: Option<usize>,
+    /// The opacity of the item and of all groups that it is in, from 0 to 1.
+    pub opacity: f64,
+    /// Whether the item or a group that it is in is clipped.
+    pub clipped: bool,
+    /// Whether the item or a group that it is in is clipped or masked.
+    pub cut_off: bool,
+    /// Whether neither the item nor a group that it is in is clipped, masked, isolated or mixed with what is below, or has effects.
+    pub plain: bool,
 }
 
 impl<'a> Placed<'a> {
-    /// The item itself: its path before all transforms, its style, its name.
-    #[must_use]
-    pub fn item(&self) -> &'a Item {
-        self.item
-    }
-
     /// The item's address.
     #[must_use]
     pub fn address(&self) -> Address {
         Address { item: self.number, place: None }
     }
 
-    /// The place in the order of drawing, counted from 0.
-    #[must_use]
-    pub fn number(&self) -> usize {
-        self.number
-    }
-
     /// The line of the score or document that made the item, counted from 1, where it was made by one.
     #[must_use]
     pub fn line(&self) -> Option<usize> {
         self.item.line()
-    }
-
-    /// From the item's own coordinates to the sheet's.
-    #[must_use]
-    pub fn transform(&self) -> &Affine {
-        &self.transform
-    }
-
-    /// The innermost group that the item is in, as a number for [`Scene::layers`](super::Scene::layers).
-    #[must_use]
-    pub fn layer(&self) -> Option<usize> {
-        self.layer
-    }
-
-    /// The opacity of the item and of all groups that it is in, from 0 to 1.
-    #[must_use]
-    pub fn opacity(&self) -> f64 {
-        self.opacity
-    }
-
-    /// Whether the item or a group that it is in is clipped.
-    #[must_use]
-    pub fn is_clipped(&self) -> bool {
-        self.clipped
-    }
-
-    /// Whether the item or a group that it is in is clipped or masked.
-    #[must_use]
-    pub fn is_cut_off(&self) -> bool {
-        self.cut_off
-    }
-
-    /// Whether neither the item nor a group that it is in is clipped, masked, isolated or mixed with what is below, or has effects.
-    #[must_use]
-    pub fn is_plain(&self) -> bool {
-        self.plain
     }
 
     /// The path in the sheet's coordinates. Cost: linear in the segments.

@@ -38,7 +38,7 @@ impl Sheet {
     /// ```
     /// use chordane::prelude::*;
     /// let page = sheet(90.0, 90.0).add(circle((9.0, 9.0), 5.0).fill("teal").named("vent"));
-    /// let names: Vec<_> = page.items().filter_map(|placed| placed.item().name()).collect();
+    /// let names: Vec<_> = page.items().filter_map(|placed| placed.item.name()).collect();
     /// assert_eq!(names, ["vent"]);
     /// ```
     pub fn items(&self) -> impl ExactSizeIterator<Item = Placed<'_>> {
@@ -50,7 +50,7 @@ impl Sheet {
     #[must_use]
     pub fn unpainted(&self) -> Vec<&Item> {
         let bare = |item: &&Item| item.style.paints_nothing() && !item.path.is_empty();
-        self.items().map(|placed| placed.item()).filter(bare).collect()
+        self.items().map(|placed| placed.item).filter(bare).collect()
     }
 
     /// The items whose dashes are so many, over a million on one contour, that their lines are drawn solid.
@@ -68,7 +68,7 @@ impl Sheet {
             let too_fine = |contour: &Contour| is_too_fine(dash, contour.length());
             !dash.is_empty() && item.path.contours().iter().any(too_fine)
         };
-        self.items().map(|placed| placed.item()).filter(solid).collect()
+        self.items().map(|placed| placed.item).filter(solid).collect()
     }
 
     /// The sheet itself when nothing went wrong in its making, else the first fault.

@@ -289,7 +289,7 @@ pub trait Layered: Sized {
     /// let page = sheet(90.0, 60.0)
     ///     .add(circle((45.0, 30.0), 9.0).fill("gold").named("vent").order(1.0))
     ///     .add(circle((45.0, 30.0), 20.0).fill("teal").named("sail"));
-    /// assert_eq!(page.item_at((45.0, 30.0)).and_then(|hit| hit.item().name()), Some("vent"));
+    /// assert_eq!(page.item_at((45.0, 30.0)).and_then(|hit| hit.placed.item.name()), Some("vent"));
     /// ```
     #[must_use]
     fn order(mut self, order: f64) -> Self {

@@ -85,7 +85,7 @@ impl Sink {
     /// Notes that an item begins here.
     pub(super) fn source(&mut self, placed: &Placed<'_>) {
         if let Self::Tags(recording) = self {
-            let name = placed.item().name().map(str::to_owned);
+            let name = placed.item.name().map(str::to_owned);
             recording.sources.push(Source { tag: recording.tags.len(), name, line: placed.line() });
         }
     }

@@ -22,12 +22,16 @@ use crate::raster::Pixels;
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 pub struct ClipOptions {
-    pub(super) frames: usize,
-    pub(super) seconds: f64,
+    /// The number of frames, at least 1.
+    pub frames: usize,
+    /// The length of the clip, in seconds.
+    pub seconds: f64,
+    /// The colours of all frames of a GIF file; where they are not given, each frame has its own.
     #[cfg(feature = "gif")]
-    pub(super) palette: Option<super::Palette>,
+    pub palette: Option<super::Palette>,
+    /// How colours that a GIF file does not have are made up from those that it has.
     #[cfg(feature = "gif")]
-    pub(super) dither: super::Dither,
+    pub dither: super::Dither,
 }
 
 impl ClipOptions {
@@ -42,22 +46,6 @@ impl ClipOptions {
             #[cfg(feature = "gif")]
             dither: super::Dither::default(),
         }
-    }
-
-    /// The colours of all frames of a GIF file; where they are not given, each frame has its own.
-    #[cfg(feature = "gif")]
-    #[must_use]
-    pub fn palette(mut self, palette: super::Palette) -> Self {
-        self.palette = Some(palette);
-        self
-    }
-
-    /// How colours that a GIF file does not have are made up from those that it has.
-    #[cfg(feature = "gif")]
-    #[must_use]
-    pub fn dither(mut self, dither: super::Dither) -> Self {
-        self.dither = dither;
-        self
     }
 
     /// How many of so many parts of a second a frame is shown; whole numbers that together come to the length of the clip.

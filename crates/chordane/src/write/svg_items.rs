@@ -35,8 +35,7 @@ impl Writer {
         // How much the groups around it enlarge what is written.
         let mut scales = vec![1.0];
         let scale = |scales: &Vec<f64>| scales.last().copied().unwrap_or(1.0);
-        let group =
-            |number: usize| scene.layers().get(number).filter(|layer| layer.kind() == LayerKind::Group);
+        let group = |number: usize| scene.layers().get(number).filter(|layer| layer.kind == LayerKind::Group);
         for (_, command) in scene.walk(range, Layer::cuts) {
             match command {
                 Command::Draw(_) | Command::DrawInMask(_) => {
@@ -60,13 +59,13 @@ impl Writer {
     }
 
     fn item(&mut self, scene: &Scene<'_>, placed: &Placed<'_>, scale: f64) {
-        let item = placed.item();
+        let item = placed.item;
         let style = &item.style;
         let shaded = |paint: &Option<Paint>| paint.as_ref().is_some_and(|paint| paint.colour().is_none());
         let bounds = (shaded(&style.fill) || shaded(&style.stroke)).then(|| item.path.bounds()).flatten();
         let line = &style.line;
         let beyond = style.seen_stroke().map_or(0.0, |_| reach(line.width, line.mitre_limit));
-        let place = Place { bounds, reach: beyond, placed: *placed.transform(), outer: Affine::IDENTITY };
+        let place = Place { bounds, reach: beyond, placed: placed.transform, outer: Affine::IDENTITY };
         let inner = scale * largest_scale(&item.placement.transform);
         if self.picture_item(scene, placed, inner) {
             return;
@@ -215,7 +214,7 @@ impl Writer {
 
     /// A picture that is just its own rectangle, as an element for itself.
     fn picture_item(&mut self, scene: &Scene<'_>, placed: &Placed<'_>, inner: f64) -> bool {
-        let (item, style) = (placed.item(), placed.item().style());
+        let (item, style) = (placed.item, placed.item.style());
         let Some(Paint::Picture(picture)) = style.fill.as_ref().filter(|_| style.seen_stroke().is_none())
         else {
             return false;

@@ -64,7 +64,7 @@ impl Writer {
             style.push(format!("mix-blend-mode:{}", BlendMode::NAMES.get(at).unwrap_or(&"normal")));
         }
         // A clip alone does not keep apart what is in a group.
-        let group = layer.kind() == LayerKind::Group;
+        let group = layer.kind == LayerKind::Group;
         if compositing.isolated || (group && self.blends && compositing.clip.is_some()) {
             style.push("isolation:isolate".to_owned());
         }
@@ -98,7 +98,7 @@ impl Writer {
         self.out.attribute("maskUnits", "userSpaceOnUse");
         let reach = scene.reach(mask.commands.clone(), Coordinates::Own, Effect::reach_of_all);
         self.region(&reach.unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO }));
-        if mask.kind() == LayerKind::Mask(MaskKind::Alpha) {
+        if mask.kind == LayerKind::Mask(MaskKind::Alpha) {
             self.out.attribute("style", "mask-type:alpha");
         }
         self.open();

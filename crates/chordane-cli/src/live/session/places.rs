@@ -285,14 +285,14 @@ impl Session<'_> {
                 why = "cannot put a vertex in after this one: no side begins here";
                 let own = holds.grips().get(behind)?;
                 let placed = scene.items().get(own.item)?;
-                (behind, placed.transform().transform_point2(side(placed, own.kind)?.at(0.5)))
+                (behind, placed.transform.transform_point2(side(placed, own.kind)?.at(0.5)))
             } else {
                 let hits = scene.index().items_at(at, reach);
-                let hit = hits.into_iter().find(|hit| hit.distance() <= reach)?;
-                let (item, place) = (hit.placed().number(), hit.place());
+                let hit = hits.into_iter().find(|hit| hit.distance <= reach)?;
+                let (item, place) = (hit.placed.number, hit.place);
                 let kind = GripKind::Vertex { contour: place.contour, vertex: place.segment };
                 let behind = holds.grips().iter().position(|grip| grip.item == item && grip.kind == kind)?;
-                (behind, hit.point())
+                (behind, hit.point)
             };
             let own = holds.grips().get(behind)?;
             let is_straight =
@@ -351,7 +351,7 @@ fn vertex_near(grips: &[Grip], at: Point, reach: f64) -> Option<usize> {
 /// The side of an item after a vertex.
 fn side(placed: &Placed<'_>, kind: GripKind) -> Option<Segment> {
     let GripKind::Vertex { contour, vertex } = kind else { return None };
-    placed.item().path().contours().get(contour)?.segments().nth(vertex)
+    placed.item.path().contours().get(contour)?.segments().nth(vertex)
 }
 
 const NO_SIDE: &str = "there is no side of a shape here: double click on an outline to put a vertex in";

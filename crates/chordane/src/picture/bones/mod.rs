@@ -212,7 +212,7 @@ impl Sheet {
             trail::ways(&all, &to_pixels, &page, &mut overlay)?;
         }
         let bone =
-            |placed: &Placed<'_>| Bone { path: placed.path(), filled: placed.item().style.fill.is_some() };
+            |placed: &Placed<'_>| Bone { path: placed.path(), filled: placed.item.style.fill.is_some() };
         let paths: Vec<Bone> = scene.items().iter().map(bone).filter(|bone| !bone.path.is_empty()).collect();
         overlay.paths(&paths, Point::new(to_told.matrix2.x_axis.length(), to_told.matrix2.y_axis.length()));
         let on_sheet = to_pixels.inverse();
