@@ -89,8 +89,9 @@ impl<'a> Builder<'a> {
     }
 
     fn item(&mut self, item: &'a Item, from: &Inherited) {
-        let named = |fault: Fault| fault.on_item(item.name(), item.line());
-        self.note(|| item.sound().err().map(named));
+        if !item.is_sound() {
+            self.note(|| item.sound().err().map(|fault| fault.on_item(item.name(), item.line())));
+        }
         self.check_patterns(item);
         let compositing = item.compositing();
         let under = from.under(&item.placement.transform, item.style.opacity, compositing);

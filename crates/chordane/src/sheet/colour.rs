@@ -117,6 +117,10 @@ impl Colour {
         Self { alpha: self.alpha * share.clamp(0.0, 1.0) as f32, ..self }
     }
 
+    pub(super) fn is_finite(self) -> bool {
+        [self.red, self.green, self.blue, self.alpha].into_iter().all(f32::is_finite)
+    }
+
     /// Refuses what is not a number.
     pub(super) fn finite(self, call: &'static str) -> Result<(), Fault> {
         let mut fault = FaultSlot::default();

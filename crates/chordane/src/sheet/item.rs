@@ -92,6 +92,16 @@ impl Item {
     ///
     /// The first fault of the path, then of the style, then of the item.
     pub fn sound(&self) -> Result<&Self, Fault> {
+        if self.is_sound() { Ok(self) } else { self.first_fault() }
+    }
+
+    /// Whether there is no fault, without looking for the first one.
+    pub(crate) fn is_sound(&self) -> bool {
+        self.path.fault().is_none() && self.style.is_sound() && self.placement.is_sound()
+    }
+
+    #[cold]
+    fn first_fault(&self) -> Result<&Self, Fault> {
         self.path.sound()?;
         self.style.sound()?;
         let mut fault = FaultSlot::default();

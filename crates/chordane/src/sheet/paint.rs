@@ -94,6 +94,14 @@ impl Paint {
 }
 
 impl Paint {
+    /// Whether it can be painted with.
+    pub(super) fn is_sound(&self) -> bool {
+        match self {
+            Self::Solid(colour) => colour.is_finite(),
+            other => other.check("paint").is_ok(),
+        }
+    }
+
     /// Checks that it can be painted with; `call` is the place that a fault's message names.
     pub(super) fn check(&self, call: &'static str) -> Result<(), Fault> {
         match self {

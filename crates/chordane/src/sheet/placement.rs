@@ -39,6 +39,18 @@ impl Placement {
     }
 
     /// Notes the first fault of its making, then of its fields; what is drawn for a mask is not looked at.
+    /// Whether [`Placement::check`] finds nothing.
+    pub(super) fn is_sound(&self) -> bool {
+        let sound = |compositing: &Compositing| {
+            let mut fault = FaultSlot::default();
+            compositing.check(&mut fault);
+            fault.get().is_none()
+        };
+        self.fault.get().is_none()
+            && self.transform.is_finite()
+            && self.compositing.as_deref().is_none_or(sound)
+    }
+
     pub(super) fn check(&self, fault: &mut FaultSlot) {
         fault.take_from(&self.fault);
         if !self.transform.is_finite() {

@@ -171,6 +171,25 @@ impl Style {
     ///
     /// The first fault of its making; then of its fields.
     pub fn sound(&self) -> Result<&Self, Fault> {
+        if self.is_sound() { Ok(self) } else { self.first_fault() }
+    }
+
+    /// Whether there is no fault, without looking for the first one.
+    pub(super) fn is_sound(&self) -> bool {
+        let line = &self.line;
+        let size = |length: f64| (0.0..f64::INFINITY).contains(&length);
+        self.fault.get().is_none()
+            && self.fill.as_ref().is_none_or(Paint::is_sound)
+            && self.stroke.as_ref().is_none_or(Paint::is_sound)
+            && size(line.width)
+            && line.dash.iter().all(|length| size(*length))
+            && (1.0..f64::INFINITY).contains(&line.mitre_limit)
+            && line.dash_offset.is_finite()
+            && (0.0..=1.0).contains(&self.opacity)
+    }
+
+    #[cold]
+    fn first_fault(&self) -> Result<&Self, Fault> {
         self.fault.sound()?;
         for (call, paint) in [("fill", &self.fill), ("stroke", &self.stroke)] {
             paint.iter().try_for_each(|paint| paint.check(call))?;
@@ -195,4 +214,32 @@ pub(super) fn share(call: &'static str, value: f64, fault: &mut FaultSlot) -> bo
         fault.note(Fault::of(call, FaultKind::OutOfRange { what: call, value, low: 0.0, high: 1.0 }));
     }
     within
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::sheet::rgb;
+
+    #[test]
+    fn soundness_is_that_no_fault_is_found() {
+        let hard = [0.0, -0.0, 1.0, 0.5, -1.0, 5e-324, f64::MAX, f64::NAN, f64::INFINITY, f64::NEG_INFINITY];
+        for value in hard {
+            let with = |change: fn(&mut Style, f64)| {
+                let mut style = Style::default();
+                change(&mut style, value);
+                style
+            };
+            for style in [
+                with(|style, value| style.line.width = value),
+                with(|style, value| style.line.mitre_limit = value),
+                with(|style, value| style.line.dash = vec![1.0, value]),
+                with(|style, value| style.line.dash_offset = value),
+                with(|style, value| style.opacity = value),
+                with(|style, value| style.fill = Some(Paint::Solid(rgb(value, 0.5, 0.5)))),
+            ] {
+                assert_eq!(style.is_sound(), style.first_fault().is_ok(), "{style:?}");
+            }
+        }
+    }
 }
