@@ -196,6 +196,8 @@ fn counts_of_nothing_and_of_too_much() {
     }
     let told = polygon((0.0, 0.0), usize::MAX, 4.0).sound().unwrap_err().to_string();
     assert_eq!(told, format!("`polygon`: {} corners are too many; give at most 50000000", usize::MAX));
+    let line = Path::open([(0.0, 0.0), (9.0, 0.0)]);
+    assert!(line.stroke_chords(&LineStyle::new(f64::INFINITY), 0.1).is_empty());
     use_all_of(&Path::empty());
     use_all_of(&Path::closed(Vec::<Point>::new()));
     use_all_of(&Path::closed([(3.0, 3.0)]));
