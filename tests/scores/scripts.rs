@@ -265,11 +265,21 @@ fn scripts_are_bounded() {
     for doubling in [
         "let p = circle([0, 0], 5); loop { p = p.and(p); }",
         "let g = group().add(circle([0, 0], 5)); loop { g = group().add(g).add(g); }",
-        "let a = []; loop { a.push(a); }",
         "let a = #{}; loop { a = #{ b: a, c: a }; }",
     ] {
         let told = told_within(doubling, some);
         assert!(told.contains("takes more than 100 MB of memory"), "{told}");
+    }
+    // What is put into a list counts with all that is in it.
+    for long in [
+        "let a = []; loop { a.push(a); }",
+        "let a = []; loop { a.insert(0, a); }",
+        "let a = []; loop { a += [a]; }",
+        "let a = []; a.pad(100000, 0); let b = []; b.pad(1000, a);",
+        "let a = []; a.pad(100000, 0); let b = [1]; b.push(#{ all: [a, a, a, a, a, a, a, a, a, a] });",
+    ] {
+        let told = told(long);
+        assert!(told.contains("the list gets longer than 1000000 values"), "{long}: {told}");
     }
     let nested = "let g = group(); loop { g = group().add(g); }";
     assert!(told(nested).contains("201 groups inside one another are too many"), "{}", told(nested));

@@ -361,7 +361,7 @@ pub(crate) struct TraceOptions {
 #[derive(Debug, Args)]
 pub(crate) struct PageOptions {
     /// The port of the page, or 0 for any that is free [default: 4717, or the next that is free]
-    #[arg(long, value_name = "PORT")]
+    #[arg(long, value_name = "PORT", value_parser = parse_port)]
     pub(crate) port: Option<u16>,
     /// The address to listen on; any but a loopback address lets other machines reach the page [default: 127.0.0.1]
     #[arg(long, value_name = "ADDRESS")]
@@ -542,6 +542,10 @@ fn parse_part(text: &str) -> Result<(usize, usize), String> {
 fn parse_phase(text: &str) -> Result<f64, String> {
     let phase = text.parse::<f64>().ok().filter(|phase| (0.0..=1.0).contains(phase));
     phase.ok_or_else(|| "give a number from 0 to 1, as in 0.25".to_owned())
+}
+
+fn parse_port(text: &str) -> Result<u16, String> {
+    text.parse().map_err(|_| "give a whole number from 0 to 65535, as in 8000".to_owned())
 }
 
 fn parse_seconds(text: &str) -> Result<f64, String> {

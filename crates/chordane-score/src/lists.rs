@@ -1,7 +1,7 @@
 //! Lists and ranges: how long and how deep a list may become, and `(0..5).map(|i| ..)` as a list has it.
 //!
 //! The engine would measure a whole list, and all lists in it, whenever it changes: a list of n values would take n squared.
-//! Here its length is looked at where it grows. What is taken out of a list is looked at for its depth: put into another one
+//! Here its length is looked at where it grows, and what is put in with all that is in it. What is taken out of a list is looked at for its depth: put into another one
 //! again and again it would become so deep that the machine's stack is not enough to throw it away.
 
 use std::ops::{Range, RangeInclusive};
@@ -32,10 +32,34 @@ fn word(name: &str) -> FuncRegistration {
     FuncRegistration::new(name).in_global_namespace()
 }
 
-/// Refuses a list that gets longer than it may.
-fn room(context: &NativeCallContext<'_>, list: usize, more: usize) -> Made<()> {
+/// The number of values that some values are: of lists and maps those in them count too. The count ends beyond `most`.
+fn deep_count<'a>(values: impl IntoIterator<Item = &'a Dynamic>, most: usize) -> usize {
+    let mut count = 0;
+    for value in values {
+        count += 1;
+        if count > most {
+            break;
+        }
+        let left = most - count;
+        if let Ok(list) = value.as_array_ref() {
+            count += deep_count(list.iter(), left);
+        } else if let Ok(map) = value.as_map_ref() {
+            count += deep_count(map.values(), left);
+        }
+    }
+    count
+}
+
+/// Refuses a list that gets longer than it may by values that are added so many times, those in them counted.
+fn room<'a>(
+    context: &NativeCallContext<'_>,
+    list: usize,
+    times: usize,
+    values: impl IntoIterator<Item = &'a Dynamic>,
+) -> Made<()> {
     let running = running_of(context)?;
     let most = running.limits.list;
+    let more = deep_count(values, most).saturating_mul(times);
     if list.saturating_add(more) <= most {
         running.memory.count(|| more * size_of::<Dynamic>());
         return Ok(());
@@ -49,7 +73,7 @@ fn grow(module: &mut Module) {
     word("push").set_into_module(
         module,
         |context: NativeCallContext<'_>, list: &mut Array, value: Dynamic| {
-            room(&context, list.len(), 1)?;
+            room(&context, list.len(), 1, [&value])?;
             list.push(value);
             Made::Ok(())
         },
@@ -57,7 +81,7 @@ fn grow(module: &mut Module) {
     word("insert").set_into_module(
         module,
         |context: NativeCallContext<'_>, list: &mut Array, at: i64, value: Dynamic| {
-            room(&context, list.len(), 1)?;
+            room(&context, list.len(), 1, [&value])?;
             list.insert(place(at, list.len()), value);
             Made::Ok(())
         },
@@ -66,14 +90,14 @@ fn grow(module: &mut Module) {
         word(name).set_into_module(
             module,
             |context: NativeCallContext<'_>, list: &mut Array, mut more: Array| {
-                room(&context, list.len(), more.len())?;
+                room(&context, list.len(), 1, &more)?;
                 list.append(&mut more);
                 Made::Ok(())
             },
         );
     }
     word("+").set_into_module(module, |context: NativeCallContext<'_>, mut list: Array, mut more: Array| {
-        room(&context, list.len(), more.len())?;
+        room(&context, list.len(), 1, &more)?;
         list.append(&mut more);
         Made::Ok(list)
     });
@@ -81,7 +105,7 @@ fn grow(module: &mut Module) {
         module,
         |context: NativeCallContext<'_>, list: &mut Array, length: i64, value: Dynamic| {
             let length = usize::try_from(length).unwrap_or(0);
-            room(&context, 0, length)?;
+            room(&context, list.len(), length.saturating_sub(list.len()), [&value])?;
             if length > list.len() {
                 list.resize(length, value);
             }

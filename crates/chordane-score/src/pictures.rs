@@ -104,6 +104,10 @@ impl Pictures {
         }
         let folder = if folder.as_os_str().is_empty() { Path::new(".") } else { folder };
         let Ok(file) = folder.join(path).canonicalize() else {
+            if folder.join(path).is_symlink() {
+                let message = format!("the picture \"{}\" is a link that leads to no file", shown(name));
+                return Err(Mistake::new(message).set("picture", "put the file there itself, or hand it in"));
+            }
             return Err(self.missing(name, " in the score's folder", files_of(folder)));
         };
         // Links may lead anywhere.

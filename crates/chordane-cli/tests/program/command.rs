@@ -117,6 +117,7 @@ fn calls_that_cannot_be_are_refused_with_code_2() {
         (&["draw", &score], "--out"),
         (&["draw", &score, "-o", "x.svg", "--size", "0x5"], "1280x960"),
         (&["draw", &score, "-o", "x.svg", "--max-seconds", "0"], "above 0"),
+        (&["live", &score, "--port", "x"], "give a whole number from 0 to 65535"),
         (&["words", "circel"], "did you mean `circle`?"),
         (&["words", "qqqqqqqq"], "see them all with"),
         (&["drow"], "draw"),
@@ -660,7 +661,12 @@ fn pictures_lie_below_the_score_or_are_handed_in() {
     draw(&[]).failure().code(1).stderr(told("it is neither a PNG nor a JPEG file"));
     std::fs::write(folder.path().join("weave.png"), huge_png()).unwrap();
     draw(&[]).failure().code(1).stderr(told("the picture has 60000 x 60000 pixels, and no more than"));
-    // Links that lead out, paths that lead out.
+    std::fs::write(folder.path().join("weave.png"), HUGE_JPEG).unwrap();
+    draw(&[]).failure().code(1).stderr(told("the picture has 65535 x 65535 pixels, and no more than"));
+    // Links that lead nowhere, links that lead out, paths that lead out.
+    std::fs::remove_file(folder.path().join("weave.png")).unwrap();
+    std::os::unix::fs::symlink("weave.png", folder.path().join("weave.png")).unwrap();
+    draw(&[]).failure().code(1).stderr(told("the picture \"weave.png\" is a link that leads to no file"));
     std::fs::remove_file(folder.path().join("weave.png")).unwrap();
     std::os::unix::fs::symlink(&file, folder.path().join("weave.png")).unwrap();
     draw(&[]).failure().code(1).stderr(told("lies outside the score's folder"));
@@ -694,6 +700,13 @@ fn png_of(file: &std::path::Path) -> Png {
 }
 
 /// The head of a picture of 60,000 by 60,000 pixels, with hardly anything behind it.
+/// The beginning of a JPEG file of one grey channel, up to where its pixels begin.
+const HUGE_JPEG: [u8; 27] = [
+    0xff, 0xd8, // begin
+    0xff, 0xc0, 0, 11, 8, 0xff, 0xff, 0xff, 0xff, 1, 1, 0x11, 0, // the size
+    0xff, 0xda, 0, 8, 1, 1, 0, 0, 63, 0, 0, 0, // the pixels
+];
+
 fn huge_png() -> Vec<u8> {
     let mut bytes = Vec::new();
     let mut encoder = png::Encoder::new(&mut bytes, 60_000, 60_000);

@@ -118,8 +118,13 @@ fn jpeg(bytes: &[u8]) -> Result<Picture, PictureError> {
     use zune_jpeg::zune_core::colorspace::ColorSpace;
     use zune_jpeg::zune_core::options::DecoderOptions;
 
-    let broken = |error: &dyn fmt::Display| PictureError::Broken(error.to_string());
-    let side = MOST_A_SIDE as usize;
+    // Of several lines the first one says it.
+    let broken = |error: &dyn fmt::Display| {
+        let text = error.to_string();
+        PictureError::Broken(text.lines().next().unwrap_or_default().trim().to_owned())
+    };
+    // The largest that there are, so that what is too large is refused below, in our words and before it is unpacked.
+    let side = usize::from(u16::MAX);
     let options = DecoderOptions::default()
         .set_max_width(side)
         .set_max_height(side)
