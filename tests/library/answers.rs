@@ -17,7 +17,7 @@ use chordane::raster::DrawError;
 /// What a function gives, as a number that differs where the answer does, or a fault.
 type Answer = Result<u64, Fault>;
 
-/// An answer that is equal to itself also where its fault holds a number that is not.
+/// The answer as text, which is equal to itself even where a fault holds a NaN.
 fn told(answer: &Answer) -> String {
     format!("{answer:?}")
 }
@@ -209,7 +209,7 @@ fn pure() -> Vec<(&'static str, Ask)> {
     ]
 }
 
-/// A budget that is used up when it is asked for the so manyth time, and how often it was asked.
+/// A budget that runs out after some looks, and a count of its looks.
 fn after(looks: usize) -> (Budget, Arc<AtomicUsize>) {
     let asked = Arc::new(AtomicUsize::new(0));
     let count = Arc::clone(&asked);

@@ -22,7 +22,7 @@ pub(crate) struct Failure {
     pub(crate) mistake: Option<Box<Mistake>>,
 }
 
-/// What is at fault, with the exit code.
+/// The party at fault; the value is the exit code.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) enum Cause {
     Input = 1,

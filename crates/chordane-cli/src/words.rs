@@ -25,7 +25,7 @@ pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
 /// The options that go with a word.
 const OPTIONS: [(&str, &str); 13] = [
     ("asked_size", "Asked for with --size WxH, or with --sizes of chordane vary."),
-    ("dice", "--seed 7 draws another one; --seed new picks one and says which."),
+    ("dice", "--seed 7 sets the seed; --seed new picks one and reports it."),
     ("knob", "Set with --set NAME=VALUE; --list-knobs shows all knobs of a score."),
     ("mark", "Marks are handed in with --marks FILE."),
     ("mark_numbers", "Marks are handed in with --marks FILE."),
@@ -36,7 +36,7 @@ const OPTIONS: [(&str, &str); 13] = [
     ("pointer", "Given with --pointer X,Y, or moved by --track FILE."),
     ("pointer_down", "Given with --pointer X,Y, or moved by --track FILE."),
     ("seconds", "The length of the loop is set with --seconds."),
-    ("seed", "--seed 7 draws another one; --seed new picks one and says which."),
+    ("seed", "--seed 7 sets the seed; --seed new picks one and reports it."),
 ];
 
 /// The width up to which a word's form stands beside what it does.

@@ -93,7 +93,7 @@ impl Limits {
         self.budget(Work::Drawing, Memory::of(&self)).within(work)
     }
 
-    /// A budget that begins now. That of the thread applies too: whoever asked for the work may call it off.
+    /// Starts a budget now. The budget of the thread still applies, so that the caller can cancel the work.
     pub(crate) fn budget(self, work: Work, memory: Arc<Memory>) -> Budget {
         let (outer, begin, looks) = (Budget::current(), Instant::now(), AtomicU64::new(0));
         Budget::new(move || {

@@ -263,7 +263,7 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
     FuncRegistration::new(name).in_global_namespace().set_into_module_raw(module, any, func);
 }
 
-/// The bytes of a value that a word has made, if they are many.
+/// Returns the size in bytes of a value that a word has made, or 0 where it is small.
 fn bytes_of(made: &Dynamic) -> usize {
     const MIN_BYTES: usize = 1 << 16;
     let bytes = if let Some(path) = made.read_lock::<Path>() {

@@ -10,7 +10,7 @@ use crate::refusal::Refusal;
 use crate::values::{description, plain_type};
 use crate::words;
 
-/// An error of the engine in plain words: the message with advice, and the position.
+/// Explains an error of the engine: message, advice and position.
 pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) -> (Refusal, Position) {
     use EvalAltResult as E;
     let place = error.position();

@@ -39,7 +39,7 @@ pub struct Limits {
     pub time: Duration,
     /// The memory, in bytes, that a run may hold.
     pub memory: usize,
-    /// What measures that memory. Without one, the large values that words make are counted, whether or not they are still held.
+    /// The gauge that measures this memory. Without one, the large values that words make are counted, whether or not they are still held.
     pub gauge: Option<Gauge>,
     /// The number of values in one list, those of its lists included.
     pub list: usize,

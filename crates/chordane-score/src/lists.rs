@@ -32,7 +32,7 @@ fn word(name: &str) -> FuncRegistration {
     FuncRegistration::new(name).in_global_namespace()
 }
 
-/// The number of values that some values are: of lists and maps those in them count too. The count ends beyond `most`.
+/// Counts values, those inside lists and maps included; stops once there are more than `most`.
 fn deep_count<'a>(values: impl IntoIterator<Item = &'a Dynamic>, most: usize) -> usize {
     let mut count = 0;
     for value in values {
@@ -50,7 +50,7 @@ fn deep_count<'a>(values: impl IntoIterator<Item = &'a Dynamic>, most: usize) ->
     count
 }
 
-/// Refuses a list that gets longer than it may by values that are added so many times, those in them counted.
+/// Fails if adding the values `times` times makes the list longer than the limit; nested values count.
 fn room<'a>(
     context: &NativeCallContext<'_>,
     list: usize,

@@ -43,7 +43,7 @@ impl Mistake {
         self
     }
 
-    /// The mistake that a word made, without its place.
+    /// Converts the error of a word, without its position.
     pub(crate) fn of_refusal(refusal: Refusal) -> Self {
         Self { setting: refusal.setting, ..Self::new(refusal.message).advise(refusal.advice) }
     }
@@ -52,7 +52,7 @@ impl Mistake {
         Self { setting: Some(setting), ..self.advise(Some(advice.into())) }
     }
 
-    /// The same mistake with other advice: of a program that says how a [setting](Mistake::setting) is set there.
+    /// Replaces the advice, so that a program can say how it changes a [setting](Mistake::setting).
     #[must_use]
     pub fn advised(self, advice: impl Into<String>) -> Self {
         self.advise(Some(advice.into()))

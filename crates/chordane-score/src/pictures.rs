@@ -105,7 +105,7 @@ impl Pictures {
         let folder = if folder.as_os_str().is_empty() { Path::new(".") } else { folder };
         let Ok(file) = folder.join(path).canonicalize() else {
             if folder.join(path).is_symlink() {
-                let message = format!("the picture \"{}\" is a link that leads to no file", shown(name));
+                let message = format!("the picture \"{}\" is a broken link", shown(name));
                 return Err(Mistake::new(message).set("picture", "put the file there itself, or hand it in"));
             }
             return Err(self.missing(name, " in the score's folder", files_of(folder)));
@@ -121,7 +121,7 @@ impl Pictures {
         if self.given.contains_key(name) { None } else { self.place(name).ok() }
     }
 
-    /// That there is no such picture, with what may have been meant.
+    /// The error for a missing picture, with the name that may have been meant.
     fn missing(&self, name: &str, place: &str, files: Vec<String>) -> Mistake {
         let known = self.given.keys().chain(self.files.keys()).cloned().chain(files).collect::<Vec<_>>();
         let message = format!("there is no picture \"{}\"{place}", shown(name));

@@ -206,7 +206,7 @@ fn knob(knob: &Knob) -> KnobTold {
     KnobTold { name: knob.name.clone(), start: knob.kind.start(), value, shape, at: None }
 }
 
-/// What a failure is told as.
+/// Converts a failure to the message that pages show.
 pub(crate) fn mistake_of(failure: &Failure, text: &str) -> MistakeTold {
     let mistake = failure.mistake.as_deref();
     let mended = mistake.and_then(|mistake| mistake.corrected(text));

@@ -666,7 +666,7 @@ fn pictures_lie_below_the_score_or_are_handed_in() {
     // Links that lead nowhere, links that lead out, paths that lead out.
     std::fs::remove_file(folder.path().join("weave.png")).unwrap();
     std::os::unix::fs::symlink("weave.png", folder.path().join("weave.png")).unwrap();
-    draw(&[]).failure().code(1).stderr(told("the picture \"weave.png\" is a link that leads to no file"));
+    draw(&[]).failure().code(1).stderr(told("the picture \"weave.png\" is a broken link"));
     std::fs::remove_file(folder.path().join("weave.png")).unwrap();
     std::os::unix::fs::symlink(&file, folder.path().join("weave.png")).unwrap();
     draw(&[]).failure().code(1).stderr(told("lies outside the score's folder"));

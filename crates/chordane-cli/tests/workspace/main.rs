@@ -200,7 +200,7 @@ fn no_module_uses_what_stands_after_it() {
         .collect();
     let own: BTreeSet<(usize, &str)> =
         all.iter().flat_map(|(place, _, code)| types(code).map(move |name| (*place, name))).collect();
-    // Methods that a later module gives to a type of an earlier one, by where they are first defined.
+    // Where each method name is first defined, and the names that a module adds to the types of others.
     let mut first: BTreeMap<&str, usize> = BTreeMap::new();
     let mut extended: BTreeSet<&str> = BTreeSet::new();
     for (place, _, code) in &all {

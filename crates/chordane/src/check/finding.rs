@@ -57,7 +57,7 @@ pub enum Code {
     SameName,
     /// Something that jumps where a loop begins again.
     LoopSeam,
-    /// What a program finds itself, by a name of its own.
+    /// A finding of the calling program, by its own name.
     Own(&'static str),
 }
 

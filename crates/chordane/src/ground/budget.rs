@@ -137,7 +137,7 @@ impl Budget {
         self.0.steps.is_some()
     }
 
-    /// Adds the steps of this thread to the count, if there is one, and asks whenever that is one look's worth more.
+    /// Adds the steps of this thread to the count, if there is one, and asks the budget once in [`STEPS_PER_LOOK`] counted steps.
     fn look(&self) -> bool {
         if let Some((done, _)) = &self.0.steps {
             let own = DONE.replace(0);
@@ -200,7 +200,7 @@ pub(crate) fn limited<R>(call: &'static str, work: impl FnOnce() -> R) -> Result
     }
 }
 
-/// As [`limited`], where the work itself knows how far it came: returns what it made so far, and why it was ended if it was.
+/// As [`limited`], but returns the partial result too, with the reason if the work was ended.
 pub(crate) fn interruptible<R>(work: impl FnOnce() -> R) -> (R, Option<Stopped>) {
     let Some(budget) = Budget::current() else { return (work(), None) };
     if budget.stopped().is_some() {
@@ -211,7 +211,7 @@ pub(crate) fn interruptible<R>(work: impl FnOnce() -> R) -> (R, Option<Stopped>)
     (done, budget.stopped().cloned())
 }
 
-/// Does work of the caller's own, such as a closure, that must not see the budget: it could not tell a result from half of one.
+/// Runs code of the caller, such as a closure, which must not see the budget: it could not tell a partial result from a whole one.
 pub(crate) fn unlimited<R>(work: impl FnOnce() -> R) -> R {
     let _before = Limited(LIMITED.replace(false));
     work()
