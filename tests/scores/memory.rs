@@ -10,14 +10,8 @@ static ALLOCATOR: MetricAlloc<System> = MetricAlloc::new(System);
 
 /// A run may hold this many megabytes, by what its own thread allocates.
 pub(crate) fn megabytes(most: usize) -> Limits {
-    let gauge = || -> Box<dyn Fn() -> usize + Send + Sync> {
-        let (thread, before) = (std::thread::current().id(), thread_metrics().allocated_bytes);
-        Box::new(move || {
-            let is_own = std::thread::current().id() == thread;
-            if is_own { usize::try_from(thread_metrics().allocated_bytes - before).unwrap_or(0) } else { 0 }
-        })
-    };
-    Limits { memory: most << 20, gauge: Some(Gauge(gauge)), ..Limits::default() }
+    let gauge = Gauge { thread: || thread_metrics().allocated_bytes, process: || 0 };
+    Limits { memory: most << 20, gauge: Some(gauge), ..Limits::default() }
 }
 
 fn told(source: &str, limits: Limits) -> Option<String> {

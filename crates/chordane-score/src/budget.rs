@@ -7,6 +7,7 @@ use std::time::Instant;
 use chordane::ground::{Budget, Stopped};
 
 use crate::Limits;
+use crate::gauge::Measured;
 
 /// The clock is read once in this many looks, since it takes longer than the rest.
 const LOOKS_PER_CLOCK: u64 = 16;
@@ -48,8 +49,8 @@ impl Work {
 
 /// The memory of a run, as far as it is known.
 pub(crate) enum Memory {
-    /// What the program's gauge says.
-    Gauge(Box<dyn Fn() -> usize + Send + Sync>),
+    /// As the program's gauge measures it.
+    Measured(Measured),
     /// The bytes of the large values that words have made.
     Made(AtomicUsize),
 }
@@ -57,14 +58,14 @@ pub(crate) enum Memory {
 impl Memory {
     pub(crate) fn of(limits: &Limits) -> Arc<Self> {
         Arc::new(match limits.gauge {
-            Some(gauge) => Self::Gauge(gauge.0()),
+            Some(gauge) => Self::Measured(gauge.begin()),
             None => Self::Made(AtomicUsize::new(0)),
         })
     }
 
     fn held(&self) -> usize {
         match self {
-            Self::Gauge(held) => held(),
+            Self::Measured(run) => run.held(),
             Self::Made(bytes) => bytes.load(Ordering::Relaxed),
         }
     }

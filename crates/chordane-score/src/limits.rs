@@ -1,26 +1,8 @@
 //! What a script may use up.
 
-use std::fmt;
 use std::time::Duration;
 
-/// Measures the memory of runs, for [`Limits::gauge`]. The function is called where a run begins, on its thread, and returns a function for the
-/// bytes that this run holds, which is called several thousand times a second, on all threads that the run uses.
-///
-/// ```
-/// use chordane_score::{Gauge, Limits, Runner};
-/// // One that says that every run holds 2 GB.
-/// let limits = Limits { gauge: Some(Gauge(|| Box::new(|| 2_000_000_000))), ..Limits::default() };
-/// let mistake = Runner::read("tail.chord", "sheet(90, 60)", limits).unwrap_err();
-/// assert_eq!(mistake.to_string(), "the score takes more than 1024 MB of memory: stopped while it was read");
-/// ```
-#[derive(Clone, Copy)]
-pub struct Gauge(pub fn() -> Box<dyn Fn() -> usize + Send + Sync>);
-
-impl fmt::Debug for Gauge {
-    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
-        out.debug_tuple("Gauge").finish_non_exhaustive()
-    }
-}
+use crate::Gauge;
 
 /// The bounds within which a script runs. Each can be raised; none can be lifted.
 ///
