@@ -1,16 +1,13 @@
 //! The budget of a run: its time, its memory, and the budget of the program around it.
 
 use std::sync::Arc;
-use std::sync::atomic::{AtomicU64, AtomicUsize, Ordering};
+use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::Instant;
 
 use chordane::ground::{Budget, Stopped};
 
 use crate::Limits;
 use crate::gauge::Measured;
-
-/// The clock is read once in this many looks, since it takes longer than the rest.
-const LOOKS_PER_CLOCK: u64 = 16;
 
 /// The kind of work that is done within the limits.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -63,9 +60,17 @@ impl Memory {
         })
     }
 
-    fn held(&self) -> usize {
+    /// What the thread of the run holds: quick to find out.
+    pub(crate) fn own(&self) -> usize {
         match self {
-            Self::Measured(run) => run.held(),
+            Self::Measured(run) => run.own(),
+            Self::Made(bytes) => bytes.load(Ordering::Relaxed),
+        }
+    }
+
+    fn all(&self) -> usize {
+        match self {
+            Self::Measured(run) => run.all(),
             Self::Made(bytes) => bytes.load(Ordering::Relaxed),
         }
     }
@@ -96,17 +101,15 @@ impl Limits {
 
     /// Starts a budget now. The budget of the thread still applies, so that the caller can cancel the work.
     pub(crate) fn budget(self, work: Work, memory: Arc<Memory>) -> Budget {
-        let (outer, begin, looks) = (Budget::current(), Instant::now(), AtomicU64::new(0));
+        let (outer, begin) = (Budget::current(), Instant::now());
         Budget::new(move || {
-            let look = looks.fetch_add(1, Ordering::Relaxed);
             if let Some(why) = outer.as_ref().and_then(Budget::ask) {
                 return Some(why.clone());
             }
-            if look.is_multiple_of(LOOKS_PER_CLOCK) && begin.elapsed() > self.time {
+            if begin.elapsed() > self.time {
                 return Some(work.too_long(self.time.as_secs_f64()));
             }
-            // One step can double what is held, so that this is asked every time.
-            (memory.held() > self.memory).then(|| work.too_much(self.memory >> 20))
+            (memory.all() > self.memory).then(|| work.too_much(self.memory >> 20))
         })
     }
 }

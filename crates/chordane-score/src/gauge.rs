@@ -2,9 +2,10 @@
 
 use std::cell::Cell;
 use std::sync::atomic::{AtomicU64, AtomicUsize, Ordering};
+use std::time::{Duration, Instant};
 
-/// The process is measured once in this many looks, since that takes longer than the count of a thread.
-const LOOKS_PER_PROCESS: u64 = 64;
+/// The process is measured once in this time, since that takes far longer than the count of a thread.
+const PROCESS_EVERY: Duration = Duration::from_millis(2);
 
 /// The runs that are at work now.
 static RUNS: AtomicUsize = AtomicUsize::new(0);
@@ -40,7 +41,9 @@ pub(crate) struct Measured {
     process_before: usize,
     /// What the run's own thread held when it last looked.
     own: AtomicUsize,
-    looks: AtomicU64,
+    begin: Instant,
+    /// When the process was last measured, in milliseconds from the beginning.
+    measured: AtomicU64,
 }
 
 impl Gauge {
@@ -53,22 +56,30 @@ impl Gauge {
             thread_before: (self.thread)(),
             process_before: (self.process)(),
             own: AtomicUsize::new(0),
-            looks: AtomicU64::new(0),
+            begin: Instant::now(),
+            measured: AtomicU64::new(0),
         }
     }
 }
 
 impl Measured {
-    /// Returns the bytes that the run holds, on all of its threads.
-    pub(crate) fn held(&self) -> usize {
+    /// Returns the bytes that the run's own thread holds, as far as this thread knows.
+    pub(crate) fn own(&self) -> usize {
         if this_thread() == self.thread {
             let held = (self.gauge.thread)().saturating_sub(self.thread_before);
             self.own.store(usize::try_from(held).unwrap_or(0), Ordering::Relaxed);
         }
-        let own = self.own.load(Ordering::Relaxed);
-        if self.looks.fetch_add(1, Ordering::Relaxed) % LOOKS_PER_PROCESS != LOOKS_PER_PROCESS - 1 {
+        self.own.load(Ordering::Relaxed)
+    }
+
+    /// Returns the bytes that the run holds on all of its threads, as far as they are known.
+    pub(crate) fn all(&self) -> usize {
+        let (own, now) = (self.own(), self.begin.elapsed());
+        let last = Duration::from_millis(self.measured.load(Ordering::Relaxed));
+        if now < last + PROCESS_EVERY {
             return own;
         }
+        self.measured.store(now.as_millis() as u64, Ordering::Relaxed);
         let grown = (self.gauge.process)().saturating_sub(self.process_before);
         own.max(grown / RUNS.load(Ordering::Relaxed).max(1))
     }

@@ -3,6 +3,7 @@
 //! Each number is changed a little and the script run again; what moved is compared. A drag then solves for the numbers that bring a place to where it is
 //! wanted, and checks by running the script with them.
 
+use std::borrow::Borrow;
 use std::ops::Range;
 use std::time::{Duration, Instant};
 
@@ -349,34 +350,21 @@ impl Holds {
 
     /// Begins to drag a place by numbers that hold it.
     #[must_use]
-    pub fn drag(&self, grip: usize, hold: &Hold) -> Drag<'_> {
-        let own = self.grips.get(grip).copied();
-        let of = |number: &usize| self.script.numbers().get(*number).map_or(0.0, |number| number.value);
-        let together = if hold.numbers.len() > 2 { self.together(grip) } else { None };
-        let column = |number: &usize| self.by(grip, *number).unwrap_or_default();
-        let columns = match &together {
-            Some(shares) => shares.iter().map(|(_, share)| *share).collect(),
-            None => hold.numbers.iter().map(column).collect(),
-        };
-        let numbers = together.as_ref().map(|shares| shares.iter().map(|(number, _)| *number).collect());
-        let numbers: Vec<usize> = numbers.unwrap_or_else(|| hold.numbers.clone());
-        Drag {
-            holds: self,
-            grip: own,
-            values: numbers.iter().map(of).collect(),
-            numbers,
-            columns,
-            together: together.is_some(),
-            at: own.map_or(Point::ZERO, |grip| grip.at),
-            text: self.script.source().to_owned(),
-        }
+    pub fn drag(&self, grip: usize, hold: &Hold) -> Drag<&Self> {
+        Drag::new(self, grip, hold)
+    }
+
+    /// As [`Holds::drag`], for a drag that is kept.
+    #[must_use]
+    pub fn into_drag(self, grip: usize, hold: &Hold) -> Drag<Self> {
+        Drag::new(self, grip, hold)
     }
 }
 
-/// A place that is being dragged: each step goes on from where the one before it ended.
+/// A place that is being dragged: each step goes on from where the one before it ended. `H` is `&Holds` or `Holds`.
 #[derive(Clone, Debug)]
-pub struct Drag<'h> {
-    holds: &'h Holds,
+pub struct Drag<H> {
+    holds: H,
     grip: Option<Grip>,
     numbers: Vec<usize>,
     values: Vec<f64>,
@@ -401,7 +389,30 @@ pub struct Dragged {
     pub held_back: Option<String>,
 }
 
-impl Drag<'_> {
+impl<H: Borrow<Holds>> Drag<H> {
+    fn new(holds: H, grip: usize, hold: &Hold) -> Self {
+        let known = holds.borrow();
+        let own = known.grips.get(grip).copied();
+        let of = |number: &usize| known.script.numbers().get(*number).map_or(0.0, |number| number.value);
+        let together = if hold.numbers.len() > 2 { known.together(grip) } else { None };
+        let column = |number: &usize| known.by(grip, *number).unwrap_or_default();
+        let columns = match &together {
+            Some(shares) => shares.iter().map(|(_, share)| *share).collect(),
+            None => hold.numbers.iter().map(column).collect(),
+        };
+        let numbers = together.as_ref().map(|shares| shares.iter().map(|(number, _)| *number).collect());
+        let numbers: Vec<usize> = numbers.unwrap_or_else(|| hold.numbers.clone());
+        let (values, text) = (numbers.iter().map(of).collect(), known.script.source().to_owned());
+        let (at, together) = (own.map_or(Point::ZERO, |grip| grip.at), together.is_some());
+        Self { holds, grip: own, numbers, values, columns, together, at, text }
+    }
+
+    /// What is known of the script that is dragged in, as it was when the drag began.
+    #[must_use]
+    pub fn holds(&self) -> &Holds {
+        self.holds.borrow()
+    }
+
     /// Brings the place to a point, or as near as its numbers can, and no nearer than a distance that cannot be seen: half a pixel. Numbers get the
     /// fewest decimals with which the place comes that near, and numbers that count stay whole. Cost: a few runs of the script.
     pub fn to(&mut self, wanted: Point, within: f64) -> Dragged {
@@ -475,7 +486,7 @@ impl Drag<'_> {
 
     /// The script's text with other values, with as few decimals as will do and some more; and the values as they are written.
     fn written(&self, values: &[f64], within: f64, more: usize) -> (String, Vec<f64>) {
-        let all = self.holds.script.numbers();
+        let all = self.holds().script.numbers();
         let needed: Vec<usize> = (0..values.len()).map(|at| self.needed(at, within) + more).collect();
         let most = needed.iter().copied().max().unwrap_or(0);
         let rounded = |fewer: usize| -> Vec<f64> {
@@ -491,7 +502,7 @@ impl Drag<'_> {
             Some((number.bytes.clone(), number.rounded(*value, MOST_DECIMALS)))
         };
         let texts: Vec<(Range<usize>, String)> = self.numbers.iter().zip(&written).filter_map(text).collect();
-        (edited(self.holds.script.source(), texts), written)
+        (edited(self.holds().script.source(), texts), written)
     }
 
     /// The decimals of a number that are surely enough: rounding two numbers by half a unit of their last decimal moves the grip by no more than
@@ -505,7 +516,7 @@ impl Drag<'_> {
 
     /// A value rounded to decimals. For numbers that move an item together the change is rounded, so that the item keeps its shape.
     fn rounded(&self, at: usize, value: f64, decimals: usize) -> f64 {
-        let number = self.numbers.get(at).and_then(|number| self.holds.script.numbers().get(*number));
+        let number = self.numbers.get(at).and_then(|number| self.holds().script.numbers().get(*number));
         let Some(number) = number else { return value };
         if number.counts {
             return value.round();
@@ -532,8 +543,8 @@ impl Drag<'_> {
 
     /// Where the place is in a text; `None` where it is not there any more.
     fn place(&self, text: &str) -> Result<Option<Point>, Mistake> {
-        let script = Script::read(self.holds.script.name(), text, self.holds.script.limits())?;
-        let sheet = perform(&script, &self.holds.settings)?;
+        let script = Script::read(self.holds().script.name(), text, self.holds().script.limits())?;
+        let sheet = perform(&script, &self.holds().settings)?;
         Ok(self.grip.and_then(|grip| {
             let placed = sheet.items().nth(grip.item)?;
             placed.grips().into_iter().find(|own| own.kind == grip.kind).map(|own| own.at)
@@ -547,7 +558,7 @@ impl Drag<'_> {
         let lines: Vec<usize> = self
             .numbers
             .iter()
-            .filter_map(|number| self.holds.script.numbers().get(*number).map(|number| number.line))
+            .filter_map(|number| self.holds().script.numbers().get(*number).map(|number| number.line))
             .collect();
         match lines.as_slice() {
             [] => "no number of the score moves it".to_owned(),

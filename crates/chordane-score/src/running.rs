@@ -10,6 +10,8 @@ use crate::budget::Memory;
 use crate::refusal::Refusal;
 use crate::stage::Stage;
 
+const STEPS_PER_LOOK: u64 = 32;
+
 /// A run of a script: what it is given, and what it may use.
 pub(crate) struct Running {
     pub(crate) limits: Limits,
@@ -23,8 +25,13 @@ impl Running {
         Arc::new(Self { limits, memory, budget, stage: Mutex::new(stage) })
     }
 
-    /// Why the run has to stop, if it has, asked after each of its steps.
-    pub(crate) fn exhausted(&self) -> Option<Refusal> {
+    /// Returns why the run has to stop after one of its steps, if it has. Its memory is looked at each time, since one step can double it;
+    /// time and the rest once in [`STEPS_PER_LOOK`] steps, since that takes longer.
+    pub(crate) fn exhausted(&self, step: u64) -> Option<Refusal> {
+        let within = self.budget.stopped().is_none() && self.memory.own() <= self.limits.memory;
+        if within && !step.is_multiple_of(STEPS_PER_LOOK) {
+            return None;
+        }
         self.budget.ask().cloned().map(Refusal::from)
     }
 

@@ -21,7 +21,7 @@ use indicatif::ProgressBar;
 use tokio::sync::watch;
 
 use disk::Unsettled;
-use places::Place;
+use places::{Place, Steps};
 
 use super::desk::{Desk, Gesture, State};
 use super::export::Export;
@@ -88,6 +88,8 @@ pub(crate) struct Session<'a> {
     jobs: Receiver<Job>,
     queue: VecDeque<Job>,
     holds: Option<Holds>,
+    /// What arrow keys are moving.
+    steps: Option<Steps>,
     /// The text as a script. `holds` belongs to the same script with the current values of its knobs.
     own: Option<Script>,
     /// The number of the grip that each point knob moves, if it is known.
@@ -139,6 +141,7 @@ impl<'a> Session<'a> {
             jobs,
             queue: VecDeque::new(),
             holds: None,
+            steps: None,
             own: None,
             handles: BTreeMap::new(),
             learning: Duration::ZERO,
@@ -455,12 +458,14 @@ impl<'a> Session<'a> {
             self.learning = Duration::ZERO;
         }
         (self.stale.run, self.stale.holds, self.stale.findings) = (true, true, true);
+        self.steps = None;
         self.shown.complete = false;
     }
 
     /// It is to be run again at another moment, or with another pointer.
     fn look_again(&mut self) {
         self.moved = Some(Instant::now());
+        self.steps = None;
         (self.stale.run, self.stale.holds) = (true, true);
     }
 

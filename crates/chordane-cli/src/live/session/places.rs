@@ -6,7 +6,7 @@ use std::time::Duration;
 use chordane::number::Point;
 use chordane::path::Segment;
 use chordane::scene::{Grip, GripKind, Placed};
-use chordane_score::{Hold, Holds, Script};
+use chordane_score::{Drag, Dragged, Hold, Holds, Script};
 
 use super::rests::MOST_LEARNING;
 use super::{Job, REST, Session, What};
@@ -22,6 +22,14 @@ pub(super) struct Place {
     pub(super) at: [f64; 2],
     pub(super) reach: f64,
     pub(super) way: usize,
+}
+
+/// A place that is moved by steps, until something else changes.
+#[derive(Debug)]
+pub(super) struct Steps {
+    /// The numbers of the grip and of the hold that the page asks for.
+    asked: (usize, usize),
+    drag: Drag<Holds>,
 }
 
 /// What is not known yet of a place that is taken hold of is learned within this time.
@@ -122,9 +130,7 @@ impl Session<'_> {
                     let Some(to) = self.ran.as_ref().map(|ran| ran.on_sheet(to)) else { continue };
                     let dragged = self.flags.running(|| drag.to(to, within));
                     self.take_dragged("dragging", Gesture::Drag, &dragged.text, &holds);
-                    let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
-                    let numbers = self.places_of(&dragged.values);
-                    let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
+                    self.tell_held(dragged, answer);
                 }
                 What::Asked(Asked::LetGo { keep }) if job.page == page => break keep,
                 What::Left if job.page == page => {
@@ -257,18 +263,43 @@ impl Session<'_> {
         to: [f64; 2],
         answer: &Answer,
     ) {
+        let mut steps = match self.steps.take().filter(|steps| steps.asked == (grip, hold)) {
+            Some(steps) => steps,
+            None => match self.begin_steps((grip, hold), (at, reach)) {
+                Ok(steps) => steps,
+                Err(why) => {
+                    let told = Told::Held { at: None, told: Some(why.to_owned()), numbers: Vec::new() };
+                    let _ = answer.send(told.json());
+                    return;
+                }
+            },
+        };
+        let Some(to) = self.ran.as_ref().map(|ran| ran.on_sheet(to)) else { return };
+        let dragged = steps.drag.to(to, NUDGE_WITHIN);
+        self.take_dragged("moving by steps", Gesture::Steps, &dragged.text, steps.drag.holds());
+        self.tell_held(dragged, answer);
+        self.steps = Some(steps);
+    }
+
+    /// Takes hold of what is moved by steps, or says why not.
+    fn begin_steps(
+        &mut self,
+        asked: (usize, usize),
+        (at, reach): ([f64; 2], f64),
+    ) -> Result<Steps, &'static str> {
         let (told, held) = self.hold_at(Place { at, reach, way: 0 }, None);
         let (Some((holds, nearest, first)), Some(ran)) = (held, &self.ran) else {
-            let told = if told.grip.is_some() { HELD_BY_NOTHING } else { "there is nothing to drag here" };
-            let told = Told::Held { at: None, told: Some(told.to_owned()), numbers: Vec::new() };
-            let _ = answer.send(told.json());
-            return;
+            return Err(if told.grip.is_some() { HELD_BY_NOTHING } else { "there is nothing to drag here" });
         };
+        let (grip, hold) = asked;
         let is_there = holds.grips().get(grip).is_some_and(|own| own.at.distance(ran.on_sheet(at)) <= reach);
         let own = holds.of(grip).into_iter().nth(hold).filter(|_| is_there);
         let (grip, hold) = own.map_or((nearest, first), |hold| (grip, hold));
-        let dragged = holds.drag(grip, &hold).to(ran.on_sheet(to), NUDGE_WITHIN);
-        self.take_dragged("moving by steps", Gesture::Steps, &dragged.text, &holds);
+        Ok(Steps { asked, drag: holds.into_drag(grip, &hold) })
+    }
+
+    /// Tells a page where a drag has brought a place.
+    fn tell_held(&self, dragged: Dragged, answer: &Answer) {
         let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
         let numbers = self.places_of(&dragged.values);
         let _ = answer.send(Told::Held { at, told: dragged.held_back, numbers }.json());
