@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use chordane_score::{MarkFrame, Marks};
+use chordane_score::{MarkFrame, Marks, Mistake};
 
 use crate::failure::Failure;
 use crate::input::{STANDARD_INPUT, read_file, read_standard_input};
@@ -20,7 +20,10 @@ pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Mar
     let text =
         std::str::from_utf8(&bytes).map_err(|_| Failure::input(format!("{name} is not text"), mend))?;
     let is_csv = file.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("csv"));
+    let failed =
+        |mistake: Mistake| Failure::input(format!("{name}: {mistake}"), mistake.advice().unwrap_or_default());
     let reading = if is_csv { Marks::read_csv(text) } else { Marks::read_json_lines(text) };
+    let reading = reading.map_err(failed)?;
     if reading.skipped > 0 {
         let told: Vec<String> = reading.told.iter().take(MOST_TOLD).map(|one| format!("\n  {one}")).collect();
         let lines = if reading.skipped == 1 {
@@ -33,8 +36,11 @@ pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Mar
     if reading.marks.frames().is_empty() {
         return Err(Failure::input(format!("{name} holds no frames of marks"), mend));
     }
-    let marks = if held { reading.marks.held() } else { reading.marks };
-    Ok(smoothed.map_or(marks.clone(), |frames| marks.smoothed(frames)))
+    let marks = if held { reading.marks.held().map_err(failed)? } else { reading.marks };
+    Ok(match smoothed {
+        Some(frames) => marks.smoothed(frames),
+        None => marks,
+    })
 }
 
 /// How long marks with times go on: to the end of the last frame. `None` of those without.

@@ -78,9 +78,9 @@ mod tests {
     #[test]
     fn what_is_streamed_can_be_read_and_is_a_kite() {
         let text: String = (0..180).map(|frame| line(frame) + "\n").collect();
-        let reading = Marks::read_json_lines(&text);
+        let reading = Marks::read_json_lines(&text).unwrap();
         assert_eq!((reading.marks.frames().len(), reading.skipped), (180, 0));
-        let held = reading.marks.held().smoothed(2.0);
+        let held = reading.marks.held().unwrap().smoothed(2.0);
         for frame in &held.frames()[10..] {
             // Its cloth is as large as it is, but for the trembling.
             let area = frame.closed(&[0, 1, 2, 3]).area().unwrap_or(0.0);

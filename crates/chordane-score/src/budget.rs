@@ -85,7 +85,8 @@ impl Memory {
 
 impl Limits {
     /// Draws, writes or checks what a score made within the time and memory of the limits. Where they are used up, the work itself returns
-    /// the fault ([`FaultKind::Stopped`](chordane::ground::FaultKind::Stopped)). Without a [gauge](Limits::gauge), only the time is limited.
+    /// the fault ([`FaultKind::Stopped`](chordane::ground::FaultKind::Stopped)). Without a [gauge](Limits::gauge), of the memory only
+    /// large allocations are limited, each on its own.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -102,14 +103,14 @@ impl Limits {
     /// Starts a budget now. The budget of the thread still applies, so that the caller can cancel the work.
     pub(crate) fn budget(self, work: Work, memory: Arc<Memory>) -> Budget {
         let (outer, begin) = (Budget::current(), Instant::now());
-        Budget::new(move || {
-            if let Some(why) = outer.as_ref().and_then(Budget::ask) {
+        Budget::with_memory(move |bytes| {
+            if let Some(why) = outer.as_ref().and_then(|outer| outer.ask_for(bytes)) {
                 return Some(why.clone());
             }
             if begin.elapsed() > self.time {
                 return Some(work.too_long(self.time.as_secs_f64()));
             }
-            (memory.all() > self.memory).then(|| work.too_much(self.memory >> 20))
+            (memory.all().saturating_add(bytes) > self.memory).then(|| work.too_much(self.memory >> 20))
         })
     }
 }

@@ -168,9 +168,10 @@ impl Settings {
     /// ```
     /// use chordane_score::Marks;
     /// use chordane_score::Settings;
-    /// let marks = Marks::read_json_lines("[[0,0]]\n[[9,0]]\n").marks;
+    /// let marks = Marks::read_json_lines("[[0,0]]\n[[9,0]]\n")?.marks;
     /// let half = Settings::new().marks(marks).phase(0.5);
     /// assert_eq!(half.marks_now().and_then(|frame| frame.at(0)), Some((9.0, 0.0).into()));
+    /// # Ok::<(), chordane_score::Mistake>(())
     /// ```
     #[must_use]
     pub fn marks(mut self, marks: Marks) -> Self {

@@ -51,9 +51,6 @@ pub(crate) fn watch(file: &Path, jobs: Sender<Job>) -> Result<notify::Recommende
     Ok(watcher)
 }
 
-/// The longest line of marks, in bytes.
-const LONGEST_LINE: u64 = 1 << 20;
-
 /// Hands on the marks that come in on standard input, line by line. What is no frame is left out and counted.
 pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>) {
     let mut recent: Vec<MarkFrame> = Vec::new();
@@ -69,8 +66,7 @@ pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>
         let Some(mut frame) = reader.read(&String::from_utf8_lossy(&line)) else { continue };
         if held {
             // A lost mark is where it was last seen.
-            let both = last.points().filter(|(number, _)| frame.at(*number).is_none()).chain(frame.points());
-            frame = MarkFrame::new(both.collect::<Vec<_>>());
+            frame = frame.or_as_in(&last);
             last.clone_from(&frame);
         }
         if let Some(frames) = smoothed {
@@ -93,17 +89,19 @@ pub(crate) fn stream_marks(jobs: &Sender<Job>, held: bool, smoothed: Option<f64>
     }
 }
 
+const LONGEST: u64 = MarksReader::MAX_LINE as u64;
+
 /// Reads a line without its line end. Returns false for a line that is too long, whose rest is skipped, and `None` at the end.
 fn next_line(input: &mut impl BufRead, line: &mut Vec<u8>) -> io::Result<Option<bool>> {
     line.clear();
-    if input.by_ref().take(LONGEST_LINE + 1).read_until(b'\n', line)? == 0 {
+    if input.by_ref().take(LONGEST + 1).read_until(b'\n', line)? == 0 {
         return Ok(None);
     }
     if line.ends_with(b"\n") {
         line.pop();
         return Ok(Some(true));
     }
-    if line.len() as u64 <= LONGEST_LINE {
+    if line.len() as u64 <= LONGEST {
         return Ok(Some(true));
     }
     loop {
@@ -131,7 +129,7 @@ mod tests {
         let mut input = io::BufReader::with_capacity(1 << 10, text.as_bytes());
         let (mut line, mut lines) = (Vec::new(), Vec::new());
         while let Some(whole) = next_line(&mut input, &mut line).unwrap() {
-            assert!(line.len() as u64 <= LONGEST_LINE + 1);
+            assert!(line.len() as u64 <= LONGEST + 1);
             lines.push(if whole {
                 String::from_utf8_lossy(&line).into_owned()
             } else {

@@ -386,7 +386,7 @@ fn marks_are_followed_frame_by_frame() {
     // Each frame has its own marks.
     assert!(clip.values().collect::<std::collections::BTreeSet<_>>().len() == 12);
     // The same as rows.
-    let reading = chordane_score::Marks::read_json_lines(std::str::from_utf8(&lines).unwrap());
+    let reading = chordane_score::Marks::read_json_lines(std::str::from_utf8(&lines).unwrap()).unwrap();
     let mut rows = "frame,mark,x,y,seconds\n".to_owned();
     for (i, frame) in reading.marks.frames().iter().enumerate() {
         for (number, p) in frame.points() {

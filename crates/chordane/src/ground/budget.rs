@@ -32,7 +32,7 @@ use super::{Fault, FaultKind};
 pub struct Budget(Arc<Shared>);
 
 struct Shared {
-    ask: Box<dyn Fn() -> Option<Stopped> + Send + Sync>,
+    ask: Box<dyn Fn(usize) -> Option<Stopped> + Send + Sync>,
     stopped: OnceLock<Stopped>,
     /// A count of steps, and how many are allowed.
     steps: Option<(AtomicUsize, usize)>,
@@ -92,6 +92,20 @@ impl Budget {
     /// Creates a budget from a function that returns why work must stop, or `None` to go on. It is called several thousand times a second.
     #[must_use]
     pub fn new(ask: impl Fn() -> Option<Stopped> + Send + Sync + 'static) -> Self {
+        Self::with_memory(move |_| ask())
+    }
+
+    /// Creates a budget that limits memory too. The function is given the bytes of the large allocation that comes next, and 0 where none does.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane::ground::{Budget, Stopped};
+    /// let small = Budget::with_memory(|bytes| (bytes > 50_000_000).then(|| Stopped::new("that takes too much memory")));
+    /// let glow = sheet(4000.0, 4000.0).add(circle((2000.0, 2000.0), 1000.0).fill("gold").blurred(300.0));
+    /// assert_eq!(small.within(|| glow.pixels()).unwrap_err().to_string(), "`pixels`: that takes too much memory");
+    /// ```
+    #[must_use]
+    pub fn with_memory(ask: impl Fn(usize) -> Option<Stopped> + Send + Sync + 'static) -> Self {
         Self(Arc::new(Shared { ask: Box::new(ask), stopped: OnceLock::new(), steps: None }))
     }
 
@@ -121,15 +135,25 @@ impl Budget {
     /// Asks at once whether work must stop, and why.
     #[must_use]
     pub fn ask(&self) -> Option<&Stopped> {
+        self.ask_for(0)
+    }
+
+    /// As [`Budget::ask`], before so many bytes are allocated.
+    #[must_use]
+    pub fn ask_for(&self, bytes: usize) -> Option<&Stopped> {
         if self.stopped().is_none() {
             let too_many =
                 self.0.steps.as_ref().is_some_and(|(done, limit)| done.load(Ordering::Relaxed) > *limit);
-            let why = too_many.then(|| Stopped::new("too many steps")).or_else(|| (self.0.ask)());
+            let why = too_many.then(|| Stopped::new("too many steps")).or_else(|| (self.0.ask)(bytes));
             if let Some(why) = why {
-                let _ = self.0.stopped.set(why);
+                self.stop(why);
             }
         }
         self.stopped()
+    }
+
+    fn stop(&self, why: Stopped) {
+        let _ = self.0.stopped.set(why);
     }
 
     /// Whether the budget counts steps exactly.
@@ -202,7 +226,8 @@ pub(crate) fn limited<R>(call: &'static str, work: impl FnOnce() -> R) -> Result
 
 /// As [`limited`], but returns the partial result too, with the reason if the work was ended.
 pub(crate) fn interruptible<R>(work: impl FnOnce() -> R) -> (R, Option<Stopped>) {
-    let Some(budget) = Budget::current() else { return (work(), None) };
+    // Memory can be refused without a budget too, and is to come back as a fault.
+    let Some(budget) = Budget::current() else { return Budget::new(|| None).within(|| interruptible(work)) };
     if budget.stopped().is_some() {
         DONE.set(STEPS_PER_LOOK);
     }
@@ -230,7 +255,7 @@ impl Drop for Limited {
 /// The budget around it applies too.
 pub(crate) fn at_most<R>(steps: usize, work: impl FnOnce() -> R) -> Option<R> {
     let outer = Budget::current();
-    let ask = move || outer.as_ref().and_then(Budget::ask).cloned();
+    let ask = move |bytes| outer.as_ref().and_then(|outer| outer.ask_for(bytes)).cloned();
     let few = Budget(Arc::new(Shared {
         ask: Box::new(ask),
         stopped: OnceLock::new(),
@@ -238,6 +263,32 @@ pub(crate) fn at_most<R>(steps: usize, work: impl FnOnce() -> R) -> Option<R> {
     }));
     let done = few.within(|| limited("at_most", work)).ok()?;
     few.ask().is_none().then_some(done)
+}
+
+/// Smaller buffers are not asked for.
+const SMALL_BUFFER: usize = 1 << 20;
+
+/// Makes a buffer of equal values. `None` where the budget or the machine has no room for it: the work is stopped then, and the loop around
+/// it must end. Outside of [`limited`] only the machine is asked.
+pub(crate) fn buffer<T: Clone>(value: T, len: usize) -> Option<Vec<T>> {
+    let bytes = len.saturating_mul(size_of::<T>());
+    (bytes < SMALL_BUFFER || has_room(bytes)).then(|| vec![value; len])
+}
+
+/// Whether there is room for so many bytes; as for [`buffer`].
+pub(crate) fn has_room(bytes: usize) -> bool {
+    let budget = Budget::current().filter(|_| LIMITED.get());
+    if budget.as_ref().is_some_and(|budget| budget.ask_for(bytes).is_some()) {
+        DONE.set(STEPS_PER_LOOK);
+        return false;
+    }
+    let is_there = Vec::<u8>::new().try_reserve_exact(bytes).is_ok();
+    if let Some(budget) = budget.filter(|_| !is_there) {
+        let what = format!("the machine has no {} MB of memory left for this", bytes >> 20);
+        budget.stop(Stopped { advice: "draw less".to_owned(), ..Stopped::new(what) });
+        DONE.set(STEPS_PER_LOOK);
+    }
+    is_there
 }
 
 /// Counts work in steps of some ten nanoseconds. Returns `true` where the budget is used up and the loop must end; only ever inside [`limited`].

@@ -28,6 +28,6 @@ pub use visible::visible;
 
 #[cfg(feature = "svg-read")]
 pub(crate) use budget::interruptible;
-pub(crate) use budget::{at_most, exhausted, limited, unlimited};
+pub(crate) use budget::{at_most, buffer, exhausted, has_room, limited, unlimited};
 pub(crate) use mix::{GOLDEN, in_row, mixed};
 pub(crate) use xml::is_xml;

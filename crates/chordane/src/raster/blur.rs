@@ -4,7 +4,7 @@
 //! wide is smooth, so that nothing is lost, and a wide blur costs no more than a narrow one. What averaging and enlarging blur by themselves
 //! is taken off the curve's variance.
 
-use crate::ground::{exhausted, threads};
+use crate::ground::{buffer, exhausted, threads};
 use crate::number::Point;
 
 /// Curves of up to this standard deviation, in pixels, are summed as they are.
@@ -42,8 +42,9 @@ impl<const N: usize> Plane<N> {
         self.pixels.len() / self.width.max(1)
     }
 
+    /// A plane of nothing; one without rows if there is no room for it.
     fn clear(width: usize, height: usize) -> Self {
-        Self { width, pixels: vec![[0.0; N]; width * height] }
+        Self { width, pixels: buffer([0.0; N], width * height).unwrap_or_default() }
     }
 
     fn row(&self, y: i64) -> Option<&[[f32; N]]> {

@@ -17,7 +17,7 @@ use super::layers::{Ending, LayerStack, PixelRect, PlaneLayer, Top};
 use super::pixel::{Deep, Pixel};
 use super::sampler::Sampler;
 use super::shapes::Shape;
-use crate::ground::{Fault, exhausted, threads};
+use crate::ground::{Fault, buffer, exhausted, threads};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 use crate::scene::{Command, Coordinates, LayerKind, Scene};
@@ -217,7 +217,8 @@ impl IsolatedLayer {
         if exhausted(own * rows / 4) {
             return;
         }
-        let mut plane = Plane { width: own, pixels: vec![Deep::CLEAR; own * rows] };
+        let Some(pixels) = buffer(Deep::CLEAR, own * rows) else { return };
+        let mut plane = Plane { width: own, pixels };
         self.plan.draw(&mut plane.pixels);
         for effect in &self.effects {
             plane = effect.apply(plane);
@@ -457,7 +458,7 @@ fn tile(
                 whole: false,
             };
             let plan = Plan::of_commands(&scene, scene.all(), 0, &target)?;
-            let mut deep = vec![Deep::CLEAR; width * height];
+            let Some(mut deep) = buffer(Deep::CLEAR, width * height) else { return Ok(Ink::nothing()) };
             plan.draw(&mut deep);
             let byte = |channel: f32| (channel * 255.0 + 0.5) as u8;
             let pixels = deep.into_iter().map(|pixel| pixel.map(byte)).collect();

@@ -1,7 +1,7 @@
 //! Colours that follow a path, worked out for every pixel beforehand.
 
 use crate::combine::Triangles;
-use crate::ground::exhausted;
+use crate::ground::{buffer, exhausted};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Path, flatten_segment};
 use crate::sheet::{Colour, PictureLevel, Shades};
@@ -37,11 +37,8 @@ pub(crate) fn path_colours(
     if exhausted(width * height / 4) {
         return None;
     }
-    let mut canvas = Canvas {
-        level: PictureLevel { width, pixels: vec![[0; 4]; width * height] },
-        set: vec![false; width * height],
-        corner: min,
-    };
+    let (pixels, set) = (buffer([0; 4], width * height)?, buffer(false, width * height)?);
+    let mut canvas = Canvas { level: PictureLevel { width, pixels }, set, corner: min };
     let chords = chords(shades, &path);
     match half_width {
         None if shades.gradient().is_none() => {

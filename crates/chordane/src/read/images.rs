@@ -12,8 +12,11 @@ use crate::sheet::{Item, Picture};
 impl Walk<'_> {
     /// An embedded picture as an item. One that lies elsewhere is not fetched, which is noted.
     pub(super) fn image(&mut self, element: &Element<'_>, viewport: Point) -> Option<Item> {
-        let href = self.document.attribute(element, "href").unwrap_or_default();
-        let picture = match embedded(href) {
+        let known = self
+            .pictures
+            .entry(element.at)
+            .or_insert_with(|| embedded(self.document.attribute(element, "href").unwrap_or_default()));
+        let picture = match known.clone() {
             Ok(picture) => picture,
             Err(told) => {
                 self.note(element.at, told);

@@ -3,7 +3,7 @@
 use std::fmt;
 use std::io::Cursor;
 
-use crate::ground::visible;
+use crate::ground::{FaultKind, Stopped, has_room, limited, visible};
 use crate::sheet::{Original, Picture};
 
 /// No picture has more pixels than this: a few bytes can stand for gigabytes.
@@ -31,6 +31,8 @@ pub enum PictureError {
     Broken(String),
     /// The file, or the picture in it, is larger than is allowed: what is, and by how much.
     TooLarge(String),
+    /// There is no memory left for it, or the work that it is part of was stopped.
+    Stopped(Stopped),
 }
 
 impl fmt::Display for PictureError {
@@ -39,6 +41,7 @@ impl fmt::Display for PictureError {
             Self::NoPicture => f.write_str("it is neither a PNG nor a JPEG file; give one of those"),
             Self::Broken(why) => write!(f, "it is cut off or damaged: {}; save it again", visible(why)),
             Self::TooLarge(what) => write!(f, "{what}; make it smaller"),
+            Self::Stopped(why) => why.fmt(f),
         }
     }
 }
@@ -52,7 +55,7 @@ impl Picture {
     /// # Errors
     ///
     /// Bytes that are no such file, or damaged; a file of more than 64 MB; a picture of more than 16,384 pixels a side or 67 million in
-    /// all, which is told from its header, before it is unpacked.
+    /// all, or of more than there is memory for, which its header says before it is unpacked.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -85,7 +88,12 @@ fn allowed(width: u32, height: u32) -> Result<(), PictureError> {
         );
         return Err(PictureError::TooLarge(what));
     }
-    Ok(())
+    // Unpacked by its reader, and as it is kept.
+    let bytes = width as usize * height as usize * 8;
+    match limited("picture", || has_room(bytes)).map_err(|fault| fault.kind().clone()) {
+        Err(FaultKind::Stopped(why)) => Err(PictureError::Stopped(why)),
+        _ => Ok(()),
+    }
 }
 
 fn png(bytes: &[u8]) -> Result<Picture, PictureError> {

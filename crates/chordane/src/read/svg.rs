@@ -104,6 +104,7 @@ fn read_all(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError>
         used: 0,
         uses: Vec::new(),
         paints: HashMap::new(),
+        pictures: HashMap::new(),
         depth: 0,
     };
     for told in &document.told {

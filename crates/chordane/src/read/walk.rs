@@ -70,6 +70,8 @@ pub(super) struct Walk<'a> {
     pub(super) uses: Vec<usize>,
     /// Paints that do not depend on what they are put on, by their element, opacity and viewport.
     pub(super) paints: HashMap<(usize, [u64; 3]), crate::sheet::Paint>,
+    /// Pictures, or why they are left out, by where their elements begin: what is used many times is unpacked once.
+    pub(super) pictures: HashMap<usize, Result<crate::sheet::Picture, String>>,
     /// How deep inside one another elements are just now, what is used counted.
     pub(super) depth: usize,
 }

@@ -53,6 +53,8 @@ struct Data {
     original: Option<Original>,
     /// The picture as it is; and halved again and again down to one pixel, once that is asked for.
     full: PictureLevel,
+    /// The least and the most alpha of its pixels.
+    alphas: (u8, u8),
     reduced: OnceLock<Vec<PictureLevel>>,
 }
 
@@ -112,14 +114,16 @@ impl Picture {
             fault.note(Fault::of("picture", FaultKind::Told { message }));
             pixels.clear();
         }
+        let mut alphas = (u8::MAX, 0);
         for pixel in &mut pixels {
+            alphas = (alphas.0.min(pixel[3]), alphas.1.max(pixel[3]));
             let alpha = u16::from(pixel[3]);
             for channel in pixel.iter_mut().take(3) {
                 *channel = ((u16::from(*channel) * alpha + 127) / 255) as u8;
             }
         }
         let full = PictureLevel { width: width as usize, pixels };
-        let data = Data { width, height, original, full, reduced: OnceLock::new() };
+        let data = Data { width, height, original, full, alphas, reduced: OnceLock::new() };
         let (fit, sampling, cell) = (Fit::Cover, Sampling::Smooth, None);
         Self { data: Arc::new(data), fit, sampling, cell, fault }
     }
@@ -239,13 +243,11 @@ impl Picture {
 
     pub(crate) fn is_opaque(&self) -> bool {
         // Only over a cell or in bounds that it fills is nothing left free.
-        self.fit != Fit::Contain
-            && self.cell.is_none()
-            && self.data.full.pixels.iter().all(|pixel| pixel[3] == 255)
+        self.fit != Fit::Contain && self.cell.is_none() && self.data.alphas.0 == 255
     }
 
     pub(crate) fn is_invisible(&self) -> bool {
-        self.data.full.pixels.iter().all(|pixel| pixel[3] == 0)
+        self.data.alphas.1 == 0
     }
 
     #[cfg(feature = "png")]
