@@ -357,6 +357,25 @@ mod tests {
     }
 
     #[test]
+    fn large_buffers_are_asked_for_and_refused_as_faults() {
+        let small = || Budget::with_memory(|bytes| (bytes > 1 << 24).then(|| Stopped::new("too much")));
+        let made = |budget: Budget, len: usize| budget.within(|| limited("knotted", || buffer(0_u8, len)));
+        assert_eq!(made(small(), 1 << 24).map(|buffer| buffer.map(|all| all.len())), Ok(Some(1 << 24)));
+        assert_eq!(made(small(), (1 << 24) + 1).unwrap_err().to_string(), "`knotted`: too much");
+        // Outside of a limited call the budget is not asked.
+        assert!(small().within(|| buffer(0_u8, (1 << 24) + 1)).is_some());
+        // What no machine has is a fault too, with and without a budget.
+        let told = "`knotted`: the machine has no 8796093022207 MB of memory left for this; draw less";
+        for budget in [None, Some(Budget::new(|| None))] {
+            let work =
+                || limited("knotted", || (buffer([0_u64; 2], usize::MAX >> 5).is_some(), exhausted(1)));
+            let fault = budget.map_or_else(work, |budget| budget.within(work)).unwrap_err();
+            assert_eq!(fault.to_string(), told);
+            assert!(!exhausted(STEPS_PER_LOOK));
+        }
+    }
+
+    #[test]
     fn steps_are_counted_exactly_on_any_number_of_threads() {
         let work =
             |each: usize| super::super::threads::map(0..100, 1, |_| _ = (0..each).any(|_| exhausted(1)));

@@ -9,6 +9,7 @@
 use super::flat::{FlatPath, Polyline};
 use super::line_style::{Cap, Join, LineStyle};
 use super::pattern::dashed;
+use crate::ground::exhausted;
 use crate::number::Point;
 use crate::path::{ContourBuilder, FillRule, Path};
 
@@ -112,6 +113,7 @@ impl<'a> Sides<'a> {
         }
         self.left.clear();
         self.right.clear();
+        let before = out.points.len();
         let mut sides = line.points.windows(2).map(|pair| (pair[0], pair[1]));
         let Some((from, to)) = sides.next() else { return };
         let opening = self.side(from, to);
@@ -122,8 +124,14 @@ impl<'a> Sides<'a> {
         }
         for ((from, to), corner) in sides.zip(line.corners.iter().skip(1)) {
             let next = self.side(from, to);
+            let before = self.left.len() + self.right.len();
             self.turn(&last, &next, *corner);
             last = next;
+            // A round join of a very wide line has thousands of points.
+            let added = self.left.len() + self.right.len() - before;
+            if added > 8 && exhausted(added) {
+                return;
+            }
         }
         if line.closed {
             let corner = |at: Option<&bool>| at.copied().unwrap_or(true);
@@ -143,6 +151,7 @@ impl<'a> Sides<'a> {
             self.cap(opening.from, -opening.along, -opening.left, out);
             out.end_polygon();
         }
+        let _ = exhausted(out.points.len() - before);
     }
 
     /// What a line of no length paints.

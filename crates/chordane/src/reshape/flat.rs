@@ -1,7 +1,11 @@
 //! Paths of straight sides in one flat storage, for the inner loops of stroking and filling.
 
+use crate::ground::has_room;
 use crate::number::Point;
 use crate::path::{Contour, flatten_segment};
+
+/// Arrays of fewer points than this may grow as they like.
+const LARGE: usize = 1 << 20;
 
 /// Closed polygons, one after the other in one array.
 #[derive(Clone, Debug, Default)]
@@ -19,8 +23,14 @@ impl FlatPath {
 
     /// Ends the polygon whose points were pushed last; nothing for one without points.
     pub(crate) fn end_polygon(&mut self) {
-        if self.points.len() > self.ends.last().copied().unwrap_or(0) {
-            self.ends.push(self.points.len());
+        let (begin, end) = (self.ends.last().copied().unwrap_or(0), self.points.len());
+        if end > begin {
+            self.ends.push(end);
+        }
+        // Room for a larger array is asked for before this one is full.
+        let nearly_full = self.points.capacity() / 8 * 7;
+        if (begin..end).contains(&nearly_full) && nearly_full > LARGE {
+            let _ = has_room(2 * self.points.capacity() * size_of::<Point>());
         }
     }
 

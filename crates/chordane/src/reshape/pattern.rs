@@ -101,6 +101,9 @@ pub(super) fn dashed(line: &Polyline, pattern: &[f64], offset: f64, mut dash: im
     let mut part = Polyline::default();
     let mut begin = 0;
     for (from, to) in joined(drawn, line.closed, length) {
+        if exhausted(1) {
+            return;
+        }
         if is_whole((from, to), line.closed, length) {
             dash(line);
             continue;
