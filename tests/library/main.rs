@@ -21,6 +21,7 @@ mod measures;
 mod meetings;
 mod morphs;
 mod outlines;
+mod parallels;
 mod parts;
 mod path_data;
 mod pictures;

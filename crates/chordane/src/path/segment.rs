@@ -167,17 +167,19 @@ impl Segment {
     #[must_use]
     pub fn split(&self, t: f64) -> (Self, Self) {
         let joint = self.at(t);
+        // A control point that lies on an end stays there: an end that is off by a last digit would point anywhere.
+        let between = |a: Point, b: Point| if a == b { a } else { a.lerp(b, t) };
         match *self {
             Self::Line { from, to } => (Self::Line { from, to: joint }, Self::Line { from: joint, to }),
             Self::Quad { from, control, to } => (
-                Self::Quad { from, control: from.lerp(control, t), to: joint },
-                Self::Quad { from: joint, control: control.lerp(to, t), to },
+                Self::Quad { from, control: between(from, control), to: joint },
+                Self::Quad { from: joint, control: between(control, to), to },
             ),
             Self::Cubic { from, control1, control2, to } => {
-                let (a, b, c) = (from.lerp(control1, t), control1.lerp(control2, t), control2.lerp(to, t));
+                let (a, b, c) = (between(from, control1), between(control1, control2), between(control2, to));
                 (
-                    Self::Cubic { from, control1: a, control2: a.lerp(b, t), to: joint },
-                    Self::Cubic { from: joint, control1: b.lerp(c, t), control2: c, to },
+                    Self::Cubic { from, control1: a, control2: between(a, b), to: joint },
+                    Self::Cubic { from: joint, control1: between(b, c), control2: c, to },
                 )
             }
             Self::Arc(arc) => {
@@ -187,13 +189,19 @@ impl Segment {
         }
     }
 
-    /// The same segment between two other ends, which are next to its own.
+    /// The same segment between two other ends, which are next to its own. A control point that lies on an end goes with it: left behind it
+    /// would point anywhere.
     pub(crate) fn with_ends(&self, start: Point, end: Point) -> Self {
+        let moved = |control: Point| match control {
+            _ if control == self.from() => start,
+            _ if control == self.to() => end,
+            _ => control,
+        };
         match *self {
             Self::Line { .. } => Self::Line { from: start, to: end },
-            Self::Quad { control, .. } => Self::Quad { from: start, control, to: end },
+            Self::Quad { control, .. } => Self::Quad { from: start, control: moved(control), to: end },
             Self::Cubic { control1, control2, .. } => {
-                Self::Cubic { from: start, control1, control2, to: end }
+                Self::Cubic { from: start, control1: moved(control1), control2: moved(control2), to: end }
             }
             Self::Arc(arc) => Self::Arc(ArcSegment { from: start, to: end, ..arc }),
         }
