@@ -3,8 +3,8 @@
 
 use std::collections::BTreeSet;
 use std::hash::{DefaultHasher, Hash, Hasher};
-use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
+use std::sync::{Arc, OnceLock};
 
 use chordane::chance::Dice;
 use chordane::check::LoopMoments;
@@ -13,6 +13,7 @@ use chordane::draft::Draft;
 use chordane::ground::{Budget, FaultKind, Stopped};
 use chordane::prelude::*;
 use chordane::raster::DrawError;
+use chordane::read::PictureError;
 
 /// What a function gives, as a number that differs where the answer does, or a fault.
 type Answer = Result<u64, Fault>;
@@ -162,6 +163,14 @@ fn shapes() -> Vec<(&'static str, Ask)> {
             let line = circle((0.0, 0.0), 50.0);
             let bead = Stamp::new(circle((0.0, 0.0), 1.0).fill("teal")).every(0.1);
             of_sheet(sheet.clone().add(bead.along(&line)))
+        }),
+        page("picture", |_| {
+            static FILE: OnceLock<Vec<u8>> = OnceLock::new();
+            let file = FILE.get_or_init(|| Pixels::new(512, 512).unwrap().png().unwrap());
+            match Picture::read(file) {
+                Err(PictureError::Stopped(fault)) => Err(fault),
+                picture => Ok(hashed(&picture.unwrap())),
+            }
         }),
         page("linked", |sheet| {
             let hoop = |x: f64| circle((x, 0.0), 20.0).stroke("teal", 4.0);

@@ -2,7 +2,7 @@
 
 use std::f64::consts::PI;
 
-use crate::support::any_path;
+use crate::support::{any_path, point};
 use chordane::measure::CrossingKind;
 use chordane::prelude::*;
 use proptest::prelude::*;
@@ -37,6 +37,20 @@ fn circles_arcs_and_polygons_have_theirs() {
 
 proptest! {
     #![proptest_config(crate::support::cases(120))]
+
+    #[test]
+    fn the_station_at_the_nearest_distance_is_the_nearest(path in any_path(100.0), spot in point(100.0)) {
+        let survey = path.survey().unwrap();
+        let ends = path.contours().iter().flat_map(|contour| [contour.start(), contour.end()]);
+        // The ends of contours too, where one distance could mean two places.
+        for spot in ends.chain([spot]) {
+            if let Some(nearest) = survey.nearest(spot) {
+                let again = survey.station(nearest.distance()).unwrap();
+                prop_assert!(again.point().distance(nearest.point()) < 1e-6, "{} {}", again.point(), nearest.point());
+                prop_assert_eq!(again.contour(), nearest.contour());
+            }
+        }
+    }
 
     #[test]
     fn length_does_not_change_with_direction_or_place(path in any_path(100.0), angle in 0.0..360.0_f64) {

@@ -1,6 +1,10 @@
 //! SVG documents in: what they mean, and what becomes of those that are broken or hostile.
 
+use std::sync::Arc;
+use std::sync::atomic::{AtomicUsize, Ordering};
+
 use crate::support::any_path;
+use chordane::ground::{Budget, Stopped};
 use chordane::prelude::*;
 use chordane::read::{ReadError, SvgReading};
 use chordane::sheet::Node;
@@ -419,7 +423,6 @@ fn what_documents_stand_for_is_limited() {
 
 #[test]
 fn reading_and_drawing_stop_when_they_must() {
-    use chordane::ground::{Budget, Stopped};
     let none = Budget::new(|| Some(Stopped { advice: "draw less".to_owned(), ..Stopped::new("enough") }));
     let shapes = "<rect width='9' height='9'/>".repeat(10_000);
     let text = format!("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'>{shapes}</svg>");
@@ -544,4 +547,28 @@ fn titles_and_descriptions_come_back() {
     assert_eq!(again.description.as_deref(), Some("Two <sails>\nover the water."));
     let inner = read("<g><title>not the document's</title></g>").sheet;
     assert_eq!((inner.title.as_deref(), inner.description.as_deref()), (None, None));
+}
+
+/// A picture that is used many times is unpacked once, and counted once.
+#[test]
+fn a_picture_that_is_used_many_times_is_unpacked_once() {
+    let picture = Picture::from_rgba(1024, 1024, vec![[9, 99, 99, 255]; 1 << 20]);
+    let written = sheet(9.0, 9.0).add(rectangle((0.0, 0.0), 9.0, 9.0).fill(picture)).svg().unwrap();
+    let data = written.split("base64,").nth(1).and_then(|rest| rest.split('"').next()).unwrap();
+    let uses: String = (0..500).map(|i| format!("<use href='#kite' x='{i}'/>")).collect();
+    let text = format!(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='90' height='90'>\
+         <defs><image id='kite' width='9' height='9' href='data:image/png;base64,{data}'/></defs>{uses}</svg>"
+    );
+    let asked = Arc::new(AtomicUsize::new(0));
+    let count = Arc::clone(&asked);
+    let budget = Budget::with_memory(move |bytes| {
+        count.fetch_add(bytes, Ordering::Relaxed);
+        None
+    });
+    let read = budget.within(|| Sheet::read_document(text.as_bytes())).unwrap();
+    assert_eq!((read.sheet.items().len(), asked.load(Ordering::Relaxed)), (500, 8 << 20));
+    let small = Budget::with_memory(|bytes| (bytes > 1 << 20).then(|| Stopped::new("too much")));
+    let fault = small.within(|| Sheet::read_document(text.as_bytes())).unwrap_err();
+    assert!(fault.to_string().contains("too much"), "{fault}");
 }

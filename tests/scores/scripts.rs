@@ -886,3 +886,22 @@ fn what_is_shown_of_a_score_is_short_and_harmless() {
     assert!(!hidden.to_string().contains('\u{1b}'), "{hidden}");
     assert!(run("\u{feff}sheet(9, 9)").is_ok(), "a byte order mark is no part of the text");
 }
+
+/// What is large only once it is drawn is stopped before it takes the memory.
+#[test]
+fn what_is_large_only_when_drawn_is_refused() {
+    let limits = megabytes(256);
+    for source in [
+        // The round ends of a very wide line have thousands of points, each.
+        "sheet(9, 9).add(circle([50, 50], 400).stroke(\"teal\", 1000000).dash([0.003, 0.003]).cap(\"round\"))",
+        "sheet(8000, 8000).add(circle([4000, 4000], 300).fill(\"teal\").blurred(2000))",
+    ] {
+        let run = Runner::read("wide.chord", source, limits).unwrap().run(&Settings::new());
+        let sheet = run.into_sheet().unwrap();
+        let refused = limits.within(|| sheet.pixels().map(drop)).unwrap_err().to_string();
+        assert!(
+            refused.ends_with("the drawing takes more than 256 MB of memory; draw less, or raise the limit"),
+            "{refused}"
+        );
+    }
+}

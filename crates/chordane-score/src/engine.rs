@@ -80,7 +80,7 @@ pub(crate) fn engine(running: &Arc<Running>) -> Engine {
     engine.on_print(move |text| told.stage(|stage| stage.print(text)));
     engine.on_debug(move |text, _, _| asked.stage(|stage| stage.print(text)));
     let asked = Arc::clone(running);
-    engine.on_progress(move |step| asked.exhausted(step).map(Dynamic::from));
+    engine.on_progress(move |_| asked.exhausted().map(Dynamic::from));
     engine
 }
 

@@ -74,7 +74,7 @@ pub(crate) fn run(
     let asked = Arc::clone(running);
     engine.on_progress(move |steps| {
         count.store(steps, Ordering::Relaxed);
-        asked.exhausted(steps).map(Dynamic::from)
+        asked.exhausted().map(Dynamic::from)
     });
     let (mut last, mut left) = (Dynamic::UNIT, running.limits.steps);
     let statements = script.statements();

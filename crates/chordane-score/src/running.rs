@@ -1,5 +1,6 @@
 //! A run of a script while it goes on.
 
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use chordane::ground::Budget;
@@ -17,17 +18,20 @@ pub(crate) struct Running {
     pub(crate) limits: Limits,
     pub(crate) memory: Arc<Memory>,
     budget: Budget,
+    steps: AtomicU64,
     stage: Mutex<Stage>,
 }
 
 impl Running {
     pub(crate) fn new(limits: Limits, memory: Arc<Memory>, budget: Budget, stage: Stage) -> Arc<Self> {
-        Arc::new(Self { limits, memory, budget, stage: Mutex::new(stage) })
+        Arc::new(Self { limits, memory, budget, steps: AtomicU64::new(0), stage: Mutex::new(stage) })
     }
 
     /// Returns why the run has to stop after one of its steps, if it has. Its memory is looked at each time, since one step can double it;
     /// time and the rest once in [`STEPS_PER_LOOK`] steps, since that takes longer.
-    pub(crate) fn exhausted(&self, step: u64) -> Option<Refusal> {
+    pub(crate) fn exhausted(&self) -> Option<Refusal> {
+        // The engine's own count begins anew in each call of a function by a word.
+        let step = self.steps.fetch_add(1, Ordering::Relaxed);
         let within = self.budget.stopped().is_none() && self.memory.own() <= self.limits.memory;
         if within && !step.is_multiple_of(STEPS_PER_LOOK) {
             return None;

@@ -20,7 +20,7 @@ mod trace;
 
 pub(crate) use edges::{Arrangement, Edge, MOST_MEETS, crossing_at};
 pub(crate) use painted::{Filling, all_closed};
-pub(crate) use rims::{arranged, arranged_within, combined, scaled_to_numbers, too_many};
+pub(crate) use rims::{arranged, arranged_within, combined, scaled_to_numbers, too_many, without_slivers};
 pub(crate) use sides::{lefts, right_of};
 pub(crate) use sources::{Part, sources};
 pub(crate) use trace::{DirectedEdge, contours};

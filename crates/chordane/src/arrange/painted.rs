@@ -133,7 +133,7 @@ fn plain(path: &Path) -> Path {
     let off = path.bounds().map_or(0.0, |bounds| 0.25 * tolerance_of(&bounds));
     let is_straight = |segment: Segment| straight_stops(&segment, off).is_some();
     let contours = path.contours().iter().map(|contour| {
-        if !contour.segments().any(is_straight) {
+        if exhausted(2 * contour.vertex_count()) || !contour.segments().any(is_straight) {
             return contour.clone();
         }
         let mut builder = ContourBuilder::new(contour.start());

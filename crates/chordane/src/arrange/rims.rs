@@ -10,7 +10,7 @@ use super::trace::{DirectedEdge, Rim, contours};
 use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::measure::tolerance_of;
 use crate::number::Cell;
-use crate::path::{Contour, FillRule, Path};
+use crate::path::{Contour, FillRule, Path, Segment};
 
 /// Where rounding has mixed up what lies where, all is done again with this many times the tolerance.
 const COARSER: f64 = 30.0;
@@ -136,4 +136,18 @@ fn joined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) 
         Some(contours) => Path::from_contours(contours),
         None => too_many(call, FaultSlot::default()),
     }
+}
+
+/// Rims without those that are thinner than the tolerance of the curves that were fitted to get them: curves that should touch leave such.
+pub(crate) fn without_slivers<'a>(
+    mut rims: Vec<Contour>,
+    mut parts: impl Iterator<Item = &'a Contour>,
+    tolerance: f64,
+) -> Vec<Contour> {
+    let is_fitted = |part: &Contour| part.segments().any(|piece| matches!(piece, Segment::Cubic { .. }));
+    if parts.any(is_fitted) {
+        // A strip's area is half of its length round, times its width.
+        rims.retain(|rim| rim.signed_area().abs() > tolerance * rim.length());
+    }
+    rims
 }

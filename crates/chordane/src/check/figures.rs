@@ -1,7 +1,7 @@
 //! The figures of a path: what it measures.
 
 use super::{DocumentSpace, Drawn};
-use crate::ground::Fault;
+use crate::ground::{Fault, exhausted};
 use crate::measure::Direction;
 use crate::number::{Cell, Point};
 use crate::path::{ContourBuilder, FillRule, Path};
@@ -72,7 +72,8 @@ pub struct ContourFigures {
 
 pub(super) fn of(drawn: &Drawn<'_>, area: f64, space: &DocumentSpace) -> Result<PathFigures, Fault> {
     let path = &drawn.path;
-    let lengths: Vec<f64> = path.segments().map(|segment| segment.length()).collect();
+    let lengths: Vec<f64> =
+        path.segments().take_while(|_| !exhausted(5)).map(|segment| segment.length()).collect();
     let mut rest = lengths.iter();
     let contours: Vec<ContourFigures> = path
         .contours()

@@ -5,7 +5,7 @@ use std::ops::ControlFlow;
 use super::meet::{loop_of, meets};
 use super::place::{Meet, Place};
 use super::tree::{BoxTree, overlap};
-use crate::ground::{Fault, FaultKind, limited};
+use crate::ground::{Fault, FaultKind, exhausted, limited};
 use crate::number::{Cell, Point};
 use crate::path::{Contour, Path, Segment};
 
@@ -140,7 +140,13 @@ fn enough(count: usize, limit: usize) -> ControlFlow<()> {
 pub(crate) fn self_crossings(path: &Path, limit: usize) -> (Vec<Crossing>, bool) {
     let lines = Lines::of(path);
     let off = tolerance(&[&lines]);
+    if exhausted(10 * lines.list.len()) {
+        return (Vec::new(), false);
+    }
     let tree = BoxTree::new(lines.list.iter().map(|line| line.bounds));
+    if exhausted(10 * lines.list.len()) {
+        return (Vec::new(), false);
+    }
     // Neighbours in place are then neighbours in memory too: what is looked at is at hand.
     let lines = lines.arranged(tree.by_place());
     let mut found = Vec::with_capacity(lines.list.len().min(limit));
@@ -201,6 +207,9 @@ impl Lines {
         for (contour, drawn) in (0..).zip(path.contours()) {
             contours.push((list.len() as u32, drawn.is_closed()));
             for (number, segment) in (0..).zip(drawn.segments()) {
+                if exhausted(2) {
+                    break;
+                }
                 let bounds = segment.bounds();
                 if bounds.size() != Point::ZERO {
                     list.push(Line { segment, bounds, index: list.len() as u32, contour, number });

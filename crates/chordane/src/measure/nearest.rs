@@ -176,7 +176,8 @@ impl Path {
 
 impl Survey {
     /// The station nearest to a spot; of several that are equally near, the one on the first segment. `None` on a
-    /// path without a segment, and for a spot that is not finite.
+    /// path without a segment, and for a spot that is not finite. [`Survey::station`] at its distance is the same place: where that is the
+    /// start of a later contour, the distance is the next number after that of the contour before.
     ///
     /// The first call sorts the segments by place; from then on each takes logarithmic time in practice.
     ///

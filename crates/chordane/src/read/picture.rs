@@ -3,7 +3,7 @@
 use std::fmt;
 use std::io::Cursor;
 
-use crate::ground::{FaultKind, Stopped, has_room, limited, visible};
+use crate::ground::{Fault, has_room, limited, visible};
 use crate::sheet::{Original, Picture};
 
 /// No picture has more pixels than this: a few bytes can stand for gigabytes.
@@ -22,7 +22,7 @@ const MOST_BYTES: usize = 64 << 20;
 /// let told = Picture::read(b"not a picture").unwrap_err().to_string();
 /// assert_eq!(told, "it is neither a PNG nor a JPEG file; give one of those");
 /// ```
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
 pub enum PictureError {
     /// It is no file of a kind that is read.
@@ -32,7 +32,7 @@ pub enum PictureError {
     /// The file, or the picture in it, is larger than is allowed: what is, and by how much.
     TooLarge(String),
     /// There is no memory left for it, or the work that it is part of was stopped.
-    Stopped(Stopped),
+    Stopped(Fault),
 }
 
 impl fmt::Display for PictureError {
@@ -41,7 +41,7 @@ impl fmt::Display for PictureError {
             Self::NoPicture => f.write_str("it is neither a PNG nor a JPEG file; give one of those"),
             Self::Broken(why) => write!(f, "it is cut off or damaged: {}; save it again", visible(why)),
             Self::TooLarge(what) => write!(f, "{what}; make it smaller"),
-            Self::Stopped(why) => why.fmt(f),
+            Self::Stopped(fault) => fault.fmt(f),
         }
     }
 }
@@ -90,10 +90,7 @@ fn allowed(width: u32, height: u32) -> Result<(), PictureError> {
     }
     // Unpacked by its reader, and as it is kept.
     let bytes = width as usize * height as usize * 8;
-    match limited("picture", || has_room(bytes)).map_err(|fault| fault.kind().clone()) {
-        Err(FaultKind::Stopped(why)) => Err(PictureError::Stopped(why)),
-        _ => Ok(()),
-    }
+    limited("picture", || has_room(bytes)).map(drop).map_err(PictureError::Stopped)
 }
 
 fn png(bytes: &[u8]) -> Result<Picture, PictureError> {

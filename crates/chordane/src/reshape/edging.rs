@@ -9,7 +9,7 @@ use super::chain::reshaped;
 use super::flank::{Flank, Run, across, without_standstills};
 use super::line_style::{Cap, FINE, Join, LineStyle};
 use super::{Dash, Reshape};
-use crate::arrange::{Part, arranged_within, scaled_to_numbers};
+use crate::arrange::{Part, arranged_within, scaled_to_numbers, without_slivers};
 use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Contour, FillRule, Path, Segment};
@@ -58,17 +58,10 @@ pub(super) fn outlined(
     let parts: Vec<Part<'_>> = edges.iter().map(one).collect();
     let united = arranged_within(&parts, MOST_CROSSINGS, &|[winding, _]| winding != 0);
     // Where too much crosses, the same area is given with its overlaps.
-    united.map_or(edges, |rims| without_slits(rims, tolerance))
-}
-
-/// Without the holes beside fitted curves that are thinner than the tolerance: edges that should touch leave such.
-fn without_slits(rims: Vec<Contour>, tolerance: f64) -> Vec<Contour> {
-    let fitted = |contour: &Contour| contour.segments().any(|piece| matches!(piece, Segment::Cubic { .. }));
-    let slit = |contour: &Contour| {
-        let turning = contour.signed_area();
-        turning < 0.0 && -turning <= tolerance * contour.length() && fitted(contour)
-    };
-    rims.into_iter().filter(|rim| !slit(rim)).collect()
+    match united {
+        Some(rims) => without_slivers(rims, edges.iter(), tolerance),
+        None => edges,
+    }
 }
 
 struct Stroke<'a> {

@@ -15,7 +15,7 @@ const STEP: f64 = 1e-6;
 const SWIFT_TURN: f64 = 1e-3;
 
 /// The stretch that is left out at such a place, as a share of the tolerance.
-const LEFT_OUT: f64 = 0.01;
+const LEFT_OUT: f64 = 0.1;
 
 /// What is straighter than this share of the tolerance counts as straight.
 const STRAIGHT: f64 = 1e-6;
@@ -264,7 +264,7 @@ fn swift(segment: &Segment, t: f64) -> bool {
 /// that are straight as far as a stroke of such a width shows are sides.
 pub(super) fn without_standstills(segment: &Segment, width: f64, tolerance: f64) -> Vec<Segment> {
     let mut slow: Vec<(f64, f64)> = Vec::new();
-    for t in slowest(segment) {
+    for t in [0.0].into_iter().chain(slowest(segment)).chain([1.0]) {
         let (speed, change) = (segment.velocity(t).length(), segment.acceleration(t).length());
         if speed <= SWIFT_TURN * change {
             let reach = (0.5 * LEFT_OUT * tolerance / change).sqrt();

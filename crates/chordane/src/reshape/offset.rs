@@ -12,12 +12,15 @@ use super::flank::parallel;
 use super::line_style::{FINE, Join};
 use crate::arrange::{
     Arrangement, DirectedEdge, Edge, MOST_MEETS, Part, arranged, combined, contours, lefts, right_of,
-    scaled_to_numbers, sources, too_many,
+    scaled_to_numbers, sources, too_many, without_slivers,
 };
 use crate::ground::FaultSlot;
 use crate::measure::tolerance_of;
 use crate::number::{Angle, Cell, Point};
 use crate::path::{ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
+
+/// A line that turns by more than this, in radians, turns back.
+const TURNED_BACK: f64 = 3.05;
 
 /// The parallel curve at a distance: areas grown or shrunk, open lines doubled.
 ///
@@ -140,7 +143,15 @@ impl Offset {
             (true, false) => area != 0 || ribbon != 0,
             _ => area != 0 && ribbon == 0,
         });
-        kept.map_or_else(|| too_many("offset", FaultSlot::default()), Path::from_contours)
+        let Some(rims) = kept else { return too_many("offset", FaultSlot::default()) };
+        let size = area.bounds().map_or(0.0, |bounds| bounds.size().max_element()) + reach;
+        let outlines = ribbons.iter().map(|ribbon| &ribbon.outline);
+        Path::from_contours(without_slivers(rims, outlines, self.tolerance_for(size)))
+    }
+
+    /// The tolerance for curves of a size: no finer than a millionth of it, since far more cubics would cross one another than can be told apart.
+    fn tolerance_for(&self, size: f64) -> f64 {
+        self.tolerance.max(1e-6 * size)
     }
 
     /// The lines beside an open contour: the rim of all that is near to it, as far as it is a parallel of the right side.
@@ -201,9 +212,8 @@ impl Offset {
     }
 
     fn ribbon(&self, segment: &Segment, distance: f64) -> Ribbon {
-        // No finer than a millionth of the size: far more cubics would cross one another than can be told apart.
         let size = segment.bounds().size().max_element() + distance.abs();
-        let parallel = parallel(segment, distance, self.tolerance.max(1e-6 * size));
+        let parallel = parallel(segment, distance, self.tolerance_for(size));
         let count = parallel.vertex_count() - 1;
         let mut builder;
         if distance > 0.0 {
@@ -224,8 +234,10 @@ impl Offset {
     /// The sector at a corner that points to the side of the distance.
     fn sector(&self, a: &Segment, b: &Segment, distance: f64) -> Option<Ribbon> {
         let turn = jump(a, b);
-        // A turn away from the side opens a gap there; even a tiny one, as the ribbons' ends do not quite meet.
-        if turn * distance >= 0.0 {
+        // A turn away from the side opens a gap there; even a tiny one, as the ribbons' ends do not quite meet. Which way a line turns back is not
+        // sure where its sides lie on one another: all round its tip is near to it anyway.
+        let (toward, back) = (turn * distance >= 0.0, turn.abs() >= TURNED_BACK);
+        if toward && !back {
             return None;
         }
         let at = b.from();
@@ -239,14 +251,14 @@ impl Offset {
         let join = if turn.abs() <= SMOOTH { Join::Round } else { self.join };
         let half = (0.5 * turn.abs()).cos();
         match join {
-            Join::Mitre if 1.0 <= self.mitre_limit * half && half > 1e-6 => {
+            Join::Mitre if !toward && 1.0 <= self.mitre_limit * half && half > 1e-6 => {
                 // Where the two parallels cross.
                 builder.line(at + ((from - at) + (to - at)) / (1.0 + out.dot(home)));
                 builder.line(to);
             }
             Join::Round => {
                 let radii = Point::splat(distance.abs());
-                let (large, clockwise) = (false, true);
+                let (large, clockwise) = (toward, true);
                 builder.arc(&ArcSegment { from, radii, tilt: Angle::ZERO, large, clockwise, to });
             }
             Join::Mitre | Join::Bevel => builder.line(to),
