@@ -8,18 +8,19 @@ mod shapes;
 mod texts;
 
 pub use shapes::{combining, filling, reshapes};
-pub use texts::{documents, metadata, path_data, rewriting, scores};
+pub use texts::{documents, marks, metadata, path_data, rewriting, scores};
 
 /// A check of bytes.
 pub type Check = fn(&[u8]);
 
 /// All checks, by their names.
-pub const CHECKS: [(&str, Check); 8] = [
+pub const CHECKS: [(&str, Check); 9] = [
     ("path_data", path_data),
     ("documents", documents),
     ("scores", scores),
     ("rewriting", rewriting),
     ("metadata", metadata),
+    ("marks", marks),
     ("reshapes", reshapes),
     ("combining", combining),
     ("filling", filling),

@@ -5,7 +5,7 @@ use std::time::Duration;
 use chordane::path::DataError;
 use chordane::prelude::*;
 use chordane::read::read_metadata;
-use chordane_score::{Knob, KnobKind, Limits, Runner, Script, Settings};
+use chordane_score::{Knob, KnobKind, Limits, MarkFrame, Marks, PointerTrack, Runner, Script, Settings};
 
 use crate::shapes::outlives;
 
@@ -99,6 +99,36 @@ pub fn scores(bytes: &[u8]) {
     match run.sheet() {
         Ok(sheet) => limits().within(|| draw(sheet)),
         Err(mistake) => is_told(&mistake.to_string()),
+    }
+}
+
+/// Marks and tracks are read line by line, held and smoothed; what cannot be read is counted.
+pub fn marks(bytes: &[u8]) {
+    let text = text(bytes);
+    match PointerTrack::read_json_lines(&text) {
+        Ok(track) => assert!(track.samples().len() <= text.lines().count() && track.at(0.5).at.is_finite()),
+        Err(mistake) => is_plain(&mistake.to_string()),
+    }
+    for reading in [Marks::read_json_lines(&text), Marks::read_csv(&text)] {
+        let reading = match reading {
+            Ok(reading) => reading,
+            Err(mistake) => return is_plain(&mistake.to_string()),
+        };
+        reading.told.iter().for_each(|skipped| is_plain(&skipped.to_string()));
+        let frames = reading.marks.frames();
+        assert!(frames.len() + reading.skipped <= text.lines().count().max(1) * 2, "{text:?}");
+        let Ok(held) = reading.marks.held() else { continue };
+        for (frame, held) in frames.iter().zip(held.frames()) {
+            assert!(frame.points().all(|(number, point)| held.at(number) == Some(point)), "{text:?}");
+        }
+        for smooth in [0.5, 40.0, f64::INFINITY].map(|width| reading.marks.smoothed(width)) {
+            for (frame, smooth) in frames.iter().zip(smooth.frames()) {
+                let numbers =
+                    |frame: &MarkFrame| frame.points().map(|(number, _)| number).collect::<Vec<_>>();
+                assert_eq!(numbers(frame), numbers(smooth), "{text:?}");
+                assert!(smooth.points().all(|(_, point)| point.is_finite()), "{text:?}");
+            }
+        }
     }
 }
 

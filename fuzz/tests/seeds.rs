@@ -78,6 +78,11 @@ fn metadata_hold() {
 }
 
 #[test]
+fn marks_hold() {
+    through_all("marks", chordane_fuzz::marks);
+}
+
+#[test]
 fn reshapes_hold() {
     through_all("reshapes", chordane_fuzz::reshapes);
 }

@@ -1,6 +1,6 @@
 //! What went wrong: who is at fault, what is said, and the exit code.
 
-use std::fmt::Write as _;
+use std::fmt::{self, Write as _};
 use std::io::{self, IsTerminal, Write as _};
 use std::path::Path;
 
@@ -71,6 +71,11 @@ impl Failure {
 
     pub(crate) fn input(message: impl Into<String>, mend: impl Into<String>) -> Self {
         Self::new(Cause::Input, message, mend)
+    }
+
+    /// What is wrong with a file that is read along with a score.
+    pub(crate) fn in_file(name: &dyn fmt::Display, mistake: &Mistake) -> Self {
+        Self::input(format!("{name}: {mistake}"), mistake.advice().unwrap_or_default())
     }
 
     pub(crate) fn call(message: impl Into<String>, mend: impl Into<String>) -> Self {

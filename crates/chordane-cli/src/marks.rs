@@ -20,8 +20,7 @@ pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Mar
     let text =
         std::str::from_utf8(&bytes).map_err(|_| Failure::input(format!("{name} is not text"), mend))?;
     let is_csv = file.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("csv"));
-    let failed =
-        |mistake: Mistake| Failure::input(format!("{name}: {mistake}"), mistake.advice().unwrap_or_default());
+    let failed = |mistake: Mistake| Failure::in_file(&name, &mistake);
     let reading = if is_csv { Marks::read_csv(text) } else { Marks::read_json_lines(text) };
     let reading = reading.map_err(failed)?;
     if reading.skipped > 0 {

@@ -160,5 +160,5 @@ fn within_limits(frames: usize, points: usize) -> Result<(), Mistake> {
         return Ok(());
     }
     let message = format!("the marks have more than {limit} {what}");
-    Err(Mistake::new(message).set("marks", "give fewer frames, or fewer marks in each"))
+    Err(Mistake::new(message).advise(Some("give fewer frames, or fewer marks in each".to_owned())))
 }

@@ -3,6 +3,9 @@
 use std::sync::Arc;
 
 use chordane::number::Point;
+use serde_json::Value;
+
+use crate::Mistake;
 
 /// Where a pointer is, and whether it is down.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
@@ -27,6 +30,20 @@ impl Pointer {
     }
 }
 
+/// The most moments of a track that are read.
+const MAX_MOMENTS: usize = 1_000_000;
+
+const MOMENT: &str = "write a line for each moment: {\"seconds\": 0.1, \"at\": [12, 40], \"down\": true}";
+
+/// The moment that a line of JSON describes.
+fn moment(line: &str) -> Option<(f64, Pointer)> {
+    let value: Value = serde_json::from_str(line).ok()?;
+    let [x, y] = value.get("at")?.as_array()?.as_slice() else { return None };
+    let at = Point::new(x.as_f64()?, y.as_f64()?);
+    let down = value.get("down").map_or(Some(false), Value::as_bool)?;
+    Some((value.get("seconds")?.as_f64()?, Pointer { at, down }))
+}
+
 /// Where a pointer was at which time: what was driven by hand once can be drawn again, at any rate.
 ///
 /// ```
@@ -48,6 +65,36 @@ impl PointerTrack {
         let mut samples: Vec<(f64, Pointer)> = samples.into_iter().filter(sound).collect();
         samples.sort_by(|a, b| a.0.total_cmp(&b.0));
         Self { samples: samples.into() }
+    }
+
+    /// Reads JSON Lines: for each moment an object with the time in `seconds`, the position `at`, and `down` where the pointer is down.
+    ///
+    /// ```
+    /// use chordane_score::{Pointer, PointerTrack};
+    /// let track = PointerTrack::read_json_lines("{\"seconds\": 0.5, \"at\": [12, 40], \"down\": true}\n")?;
+    /// assert_eq!(track.samples(), [(0.5, Pointer::down((12.0, 40.0)))]);
+    /// let mistake = PointerTrack::read_json_lines("{\"at\": [0, 0]}").unwrap_err();
+    /// assert_eq!(mistake.to_string(), "line 1: not a moment of a track");
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    ///
+    /// # Errors
+    ///
+    /// A line that is anything else, a text without a moment, and one with more than a million.
+    pub fn read_json_lines(text: &str) -> Result<Self, Mistake> {
+        let failed = |message: String| Mistake::new(message).advise(Some(MOMENT.to_owned()));
+        let mut samples = Vec::new();
+        for (number, line) in (1..).zip(text.lines()).filter(|(_, line)| !line.trim().is_empty()) {
+            let wrong = || failed(format!("line {number}: not a moment of a track"));
+            samples.push(moment(line).ok_or_else(wrong)?);
+            if samples.len() > MAX_MOMENTS {
+                return Err(failed(format!("the track has more than {MAX_MOMENTS} moments")));
+            }
+        }
+        if samples.is_empty() {
+            return Err(failed("the track has no moments".to_owned()));
+        }
+        Ok(Self::new(samples))
     }
 
     /// The pointer at a time: on the straight way between the samples around it, and down or up as it was last; before the first and after the last

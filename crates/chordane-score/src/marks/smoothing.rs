@@ -39,11 +39,13 @@ impl Marks {
         }
         let mut smooth: BTreeMap<usize, _> =
             tracks.into_iter().map(|(number, track)| (number, smooth(&track, width).into_iter())).collect();
+        // Means of numbers near the largest are no numbers.
+        let mut mean = |(number, own): (usize, Point)| {
+            let mean = smooth.get_mut(&number).and_then(Iterator::next).filter(|mean| mean.is_finite());
+            (number, mean.unwrap_or(own))
+        };
         let smoothed = |frame: &MarkFrame| MarkFrame {
-            points: frame
-                .points()
-                .filter_map(|(number, _)| Some((number, smooth.get_mut(&number)?.next()?)))
-                .collect(),
+            points: frame.points().map(&mut mean).collect(),
             seconds: frame.seconds,
         };
         Self { frames: self.frames.iter().map(smoothed).collect() }
