@@ -36,12 +36,17 @@ const MAX_MOMENTS: usize = 1_000_000;
 const MOMENT: &str = "write a line for each moment: {\"seconds\": 0.1, \"at\": [12, 40], \"down\": true}";
 
 /// The moment that a line of JSON describes.
-fn moment(line: &str) -> Option<(f64, Pointer)> {
-    let value: Value = serde_json::from_str(line).ok()?;
-    let [x, y] = value.get("at")?.as_array()?.as_slice() else { return None };
-    let at = Point::new(x.as_f64()?, y.as_f64()?);
-    let down = value.get("down").map_or(Some(false), Value::as_bool)?;
-    Some((value.get("seconds")?.as_f64()?, Pointer { at, down }))
+fn moment(line: &str) -> Result<(f64, Pointer), String> {
+    let value: Value = serde_json::from_str(line).map_err(|error| error.to_string())?;
+    let field = |name: &str| value.get(name).ok_or_else(|| format!("missing field `{name}`"));
+    let seconds = field("seconds")?.as_f64().ok_or("`seconds` is not a number")?;
+    let position = |value: &Value| match value.as_array()?.as_slice() {
+        [x, y] => Some(Point::new(x.as_f64()?, y.as_f64()?)),
+        _ => None,
+    };
+    let at = position(field("at")?).ok_or("`at` is not two numbers")?;
+    let down = value.get("down").map_or(Some(false), Value::as_bool).ok_or("`down` is not true or false")?;
+    Ok((seconds, Pointer { at, down }))
 }
 
 /// Where a pointer was at which time: what was driven by hand once can be drawn again, at any rate.
@@ -74,7 +79,7 @@ impl PointerTrack {
     /// let track = PointerTrack::read_json_lines("{\"seconds\": 0.5, \"at\": [12, 40], \"down\": true}\n")?;
     /// assert_eq!(track.samples(), [(0.5, Pointer::down((12.0, 40.0)))]);
     /// let mistake = PointerTrack::read_json_lines("{\"at\": [0, 0]}").unwrap_err();
-    /// assert_eq!(mistake.to_string(), "line 1: not a moment of a track");
+    /// assert_eq!(mistake.to_string(), "line 1: missing field `seconds`");
     /// # Ok::<(), chordane_score::Mistake>(())
     /// ```
     ///
@@ -85,8 +90,7 @@ impl PointerTrack {
         let failed = |message: String| Mistake::new(message).advise(Some(MOMENT.to_owned()));
         let mut samples = Vec::new();
         for (number, line) in (1..).zip(text.lines()).filter(|(_, line)| !line.trim().is_empty()) {
-            let wrong = || failed(format!("line {number}: not a moment of a track"));
-            samples.push(moment(line).ok_or_else(wrong)?);
+            samples.push(moment(line).map_err(|why| failed(format!("line {number}: {why}")))?);
             if samples.len() > MAX_MOMENTS {
                 return Err(failed(format!("the track has more than {MAX_MOMENTS} moments")));
             }

@@ -337,9 +337,9 @@ sheet(64, 48).ground("#f4efe6").add(circle(at, if pointer_down() { 9 } else { 4 
     };
     refused(&["--pointer", "12"], 2, "give two numbers, as in 120,80, or 120,80,down if it is pressed");
     std::fs::write(at("bad.jsonl"), "{\"seconds\": 0, \"at\": [8, 8]}\n{\"seconds\": 1}\n").unwrap();
-    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "bad.jsonl, line 2: missing field `at`");
+    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "bad.jsonl: line 2: missing field `at`");
     std::fs::write(at("bad.jsonl"), "\n").unwrap();
-    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "holds no moments of a pointer track");
+    refused(&["--track", at("bad.jsonl").to_str().unwrap()], 1, "bad.jsonl: the track has no moments");
 }
 
 #[test]
