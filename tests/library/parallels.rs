@@ -101,6 +101,16 @@ fn rims_of_shapes_with_tight_bends_and_cusps() {
     for (path, width) in [(cusps, 15.17), (others, 2.041)] {
         assert_eq!(outlined_round(&path.simplified(), width), None, "{width} wide");
     }
+    // A handle that lies on its end: the bend has no radius there.
+    let tip = start((2.2890400749509223, 9.611774118040813))
+        .cubic((0.7518969341362491, 9.867154800933957), (0.0, 10.0), (0.0, 10.0))
+        .cubic(
+            (0.0, 10.0),
+            (-0.7518969341362467, 9.867154800933957),
+            (-2.2890400749509188, 9.611774118040813),
+        )
+        .open();
+    assert_eq!(outlined_round(&tip, 9.059056338561863), None);
     // The sides of a cusp lie on one another: that it turns back the wrong way cannot be seen.
     let cusp = start((0.0, 0.0))
         .cubic((0.0, 0.0), (-0.358, -0.00276), (-1.0268, 0.3961))

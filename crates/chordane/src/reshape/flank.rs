@@ -20,6 +20,9 @@ const LEFT_OUT: f64 = 0.1;
 /// What is straighter than this share of the tolerance counts as straight.
 const STRAIGHT: f64 = 1e-6;
 
+/// A fold that is shorter than this fraction of the tolerance is left as it is: what lies on either side of it covers it.
+const SHORT_FOLD: f64 = 0.2;
+
 /// So many places of a stretch are looked at for folds.
 const LOOKS: usize = 24;
 
@@ -138,7 +141,8 @@ impl Flank<'_> {
             let parts = ((self.parts as f64 * (to - from)).ceil() as usize).max(1);
             let middle = from.midpoint(to);
             let plain = followed((from, to), parts, self.tolerance, place);
-            if bend(self.segment, middle) * side * (self.half)(middle) <= 1.0 {
+            let is_short = plain.start().distance(plain.end()) <= SHORT_FOLD * self.tolerance;
+            if is_short || bend(self.segment, middle) * side * (self.half)(middle) <= 1.0 {
                 run.append(&plain);
             } else {
                 let centres = followed((from, to), parts, self.tolerance, centre);
