@@ -1,13 +1,12 @@
-//! Offsets and round outlines against what they promise: every point of the rim lies at its distance from the line, and nothing is left that
-//! is too small to see.
+//! Offsets and round outlines: every point of the rim is at the right distance from the line, and no rim is too small to see.
 
 use chordane::prelude::*;
 use proptest::prelude::*;
 
-/// No contour beside curves is shorter than this: what is smaller comes from their tolerance. Beside straight sides it may be any size.
+/// The minimum length of a contour of the rim of curves; anything shorter comes from the fitting tolerance. Rims of straight sides may have any size.
 const SHORTEST: f64 = 0.05;
 
-/// What is wrong with a rim: how far its points are from where they should be, at a distance from the line, or how short a contour is.
+/// Returns what is wrong with a rim that should be at a distance from a line: a point that is off, or a contour that is too short.
 fn wrong(line: &Path, rim: &Path, distance: f64) -> Option<String> {
     let curved = |segment: Segment| match segment {
         Segment::Line { .. } => false,
@@ -82,7 +81,7 @@ proptest! {
     }
 }
 
-/// What once had slivers, or points on the line itself.
+/// Regressions: these had slivers, or rim points on the line itself.
 #[test]
 fn rims_of_shapes_with_tight_bends_and_cusps() {
     let star =
@@ -101,7 +100,7 @@ fn rims_of_shapes_with_tight_bends_and_cusps() {
     for (path, width) in [(cusps, 15.17), (others, 2.041)] {
         assert_eq!(outlined_round(&path.simplified(), width), None, "{width} wide");
     }
-    // A handle that lies on its end: the bend has no radius there.
+    // With a handle of length zero the curvature at the end is infinite.
     let tip = start((2.2890400749509223, 9.611774118040813))
         .cubic((0.7518969341362491, 9.867154800933957), (0.0, 10.0), (0.0, 10.0))
         .cubic(
@@ -111,7 +110,7 @@ fn rims_of_shapes_with_tight_bends_and_cusps() {
         )
         .open();
     assert_eq!(outlined_round(&tip, 9.059056338561863), None);
-    // The sides of a cusp lie on one another: that it turns back the wrong way cannot be seen.
+    // The sides of this cusp cross 0.0005 before its tip, so it turns the wrong way.
     let cusp = start((0.0, 0.0))
         .cubic((0.0, 0.0), (-0.358, -0.00276), (-1.0268, 0.3961))
         .line((-1.0268, -0.3961))

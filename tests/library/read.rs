@@ -549,7 +549,7 @@ fn titles_and_descriptions_come_back() {
     assert_eq!((inner.title.as_deref(), inner.description.as_deref()), (None, None));
 }
 
-/// A picture that is used many times is unpacked once, and counted once.
+/// A picture that is used many times is decoded once, and its memory counts once.
 #[test]
 fn a_picture_that_is_used_many_times_is_unpacked_once() {
     let picture = Picture::from_rgba(1024, 1024, vec![[9, 99, 99, 255]; 1 << 20]);

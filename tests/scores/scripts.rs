@@ -887,12 +887,12 @@ fn what_is_shown_of_a_score_is_short_and_harmless() {
     assert!(run("\u{feff}sheet(9, 9)").is_ok(), "a byte order mark is no part of the text");
 }
 
-/// What is large only once it is drawn is stopped before it takes the memory.
+/// Drawing that would take too much memory is refused before it is allocated.
 #[test]
 fn what_is_large_only_when_drawn_is_refused() {
     let limits = megabytes(256);
     for source in [
-        // The round ends of a very wide line have thousands of points, each.
+        // Each round cap of a very wide line has thousands of points.
         "sheet(9, 9).add(circle([50, 50], 400).stroke(\"teal\", 1000000).dash([0.003, 0.003]).cap(\"round\"))",
         "sheet(8000, 8000).add(circle([4000, 4000], 300).fill(\"teal\").blurred(2000))",
     ] {

@@ -73,7 +73,7 @@ impl Failure {
         Self::new(Cause::Input, message, mend)
     }
 
-    /// What is wrong with a file that is read along with a score.
+    /// An error in a file that is read along with a score.
     pub(crate) fn in_file(name: &dyn fmt::Display, mistake: &Mistake) -> Self {
         Self::input(format!("{name}: {mistake}"), mistake.advice().unwrap_or_default())
     }

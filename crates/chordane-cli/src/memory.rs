@@ -1,4 +1,4 @@
-//! The memory that runs of scores hold, counted by the program's allocator.
+//! The counting allocator, and the gauge that reads it.
 
 use std::alloc::System;
 
@@ -9,7 +9,7 @@ use chordane_score::Gauge;
 #[global_allocator]
 static ALLOCATOR: MetricAlloc<System> = MetricAlloc::new(System);
 
-/// Measures runs by what this allocator counts, and by what the system says of the process.
+/// Measures threads by this allocator, and the process by what the system reports.
 pub(crate) const GAUGE: Gauge = Gauge {
     thread: || thread_metrics().allocated_bytes,
     process: || memory_stats::memory_stats().map_or(0, |held| held.physical_mem),

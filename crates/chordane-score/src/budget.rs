@@ -46,7 +46,7 @@ impl Work {
 
 /// The memory of a run, as far as it is known.
 pub(crate) enum Memory {
-    /// As the program's gauge measures it.
+    /// Measured by the program's gauge.
     Measured(Measured),
     /// The bytes of the large values that words have made.
     Made(AtomicUsize),
@@ -60,7 +60,7 @@ impl Memory {
         })
     }
 
-    /// What the thread of the run holds: quick to find out.
+    /// Returns the bytes that the thread of the run holds; fast.
     pub(crate) fn own(&self) -> usize {
         match self {
             Self::Measured(run) => run.own(),
@@ -85,8 +85,8 @@ impl Memory {
 
 impl Limits {
     /// Draws, writes or checks what a score made within the time and memory of the limits. Where they are used up, the work itself returns
-    /// the fault ([`FaultKind::Stopped`](chordane::ground::FaultKind::Stopped)). Without a [gauge](Limits::gauge), of the memory only
-    /// large allocations are limited, each on its own.
+    /// the fault ([`FaultKind::Stopped`](chordane::ground::FaultKind::Stopped)). Without a [gauge](Limits::gauge), only single
+    /// large allocations are limited.
     ///
     /// ```
     /// use chordane::prelude::*;

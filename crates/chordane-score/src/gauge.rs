@@ -1,19 +1,20 @@
-//! The memory that a run of a score holds, as a program measures it.
+//! Measuring the memory of a run.
 
 use std::cell::Cell;
 use std::sync::atomic::{AtomicU64, AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
-/// The process is measured once in this time, since that takes far longer than the count of a thread.
+/// The interval at which the process is measured, which takes far longer than reading the count of a thread.
 const PROCESS_EVERY: Duration = Duration::from_millis(2);
 
-/// The runs that are at work now.
+/// The number of runs in progress.
 static RUNS: AtomicUsize = AtomicUsize::new(0);
 
-/// Measures the memory of runs, such as a program's allocator. The functions are called at every step of a score.
+/// Two functions with which a program measures memory, such as those of a counting allocator. `thread` is called after every step of a score, so
+/// it has to be fast; `process` about every two milliseconds.
 ///
-/// The thread of a run is measured exactly. Threads of the library that work for it are seen in the growth of the process since the run
-/// began, of which each of the runs at work gets an equal part.
+/// The thread of a run is measured exactly. Worker threads show in the growth of the process since the run began, which is divided evenly
+/// among the runs in progress.
 ///
 /// ```
 /// use chordane_score::{Gauge, Limits, Runner, Settings};
@@ -27,27 +28,27 @@ static RUNS: AtomicUsize = AtomicUsize::new(0);
 /// ```
 #[derive(Clone, Copy, Debug)]
 pub struct Gauge {
-    /// The bytes that the calling thread has allocated less those that it has freed.
+    /// Returns the bytes that the calling thread has allocated minus those it has freed.
     pub thread: fn() -> isize,
-    /// The bytes that the process holds; 0 where that is not known.
+    /// Returns the bytes that the process holds, or 0 if that is unknown.
     pub process: fn() -> usize,
 }
 
-/// A run that is measured by a gauge.
+/// The memory measurement of one run.
 pub(crate) struct Measured {
     gauge: Gauge,
     thread: u64,
     thread_before: isize,
     process_before: usize,
-    /// What the run's own thread held when it last looked.
+    /// The bytes that the run's own thread held at its last measurement.
     own: AtomicUsize,
     begin: Instant,
-    /// When the process was last measured, in milliseconds from the beginning.
+    /// The time of the last measurement of the process, in milliseconds since `begin`.
     measured: AtomicU64,
 }
 
 impl Gauge {
-    /// Begins to measure a run of this thread.
+    /// Starts measuring a run on this thread.
     pub(crate) fn begin(self) -> Measured {
         RUNS.fetch_add(1, Ordering::Relaxed);
         Measured {
@@ -63,7 +64,7 @@ impl Gauge {
 }
 
 impl Measured {
-    /// Returns the bytes that the run's own thread holds, as far as this thread knows.
+    /// Returns the bytes that the run's own thread holds; on other threads, those of its last measurement.
     pub(crate) fn own(&self) -> usize {
         if this_thread() == self.thread {
             let held = (self.gauge.thread)().saturating_sub(self.thread_before);
@@ -72,7 +73,7 @@ impl Measured {
         self.own.load(Ordering::Relaxed)
     }
 
-    /// Returns the bytes that the run holds on all of its threads, as far as they are known.
+    /// Returns the bytes that the run holds on all of its threads. Between measurements of the process, only its own thread counts.
     pub(crate) fn all(&self) -> usize {
         let (own, now) = (self.own(), self.begin.elapsed());
         let last = Duration::from_millis(self.measured.load(Ordering::Relaxed));
@@ -91,7 +92,7 @@ impl Drop for Measured {
     }
 }
 
-/// Returns a number that no other thread has.
+/// Returns the unique number of this thread.
 fn this_thread() -> u64 {
     static THREADS: AtomicU64 = AtomicU64::new(1);
     thread_local! { static NUMBER: Cell<u64> = const { Cell::new(0) } }

@@ -354,7 +354,7 @@ impl Holds {
         Drag::new(self, grip, hold)
     }
 
-    /// As [`Holds::drag`], for a drag that is kept.
+    /// As [`Holds::drag`], but the drag owns what is known of the script, so that it can be stored.
     #[must_use]
     pub fn into_drag(self, grip: usize, hold: &Hold) -> Drag<Self> {
         Drag::new(self, grip, hold)
@@ -407,7 +407,7 @@ impl<H: Borrow<Holds>> Drag<H> {
         Self { holds, grip: own, numbers, values, columns, together, at, text }
     }
 
-    /// What is known of the script that is dragged in, as it was when the drag began.
+    /// Returns the script as it was when the drag began, and what is known of its numbers.
     #[must_use]
     pub fn holds(&self) -> &Holds {
         self.holds.borrow()

@@ -10,20 +10,22 @@ pub use reading::{MarksReader, MarksReading, Skipped};
 
 use crate::Mistake;
 
-/// The most frames that are read, and the most points in all of them.
+/// The maximum number of frames.
 const MAX_FRAMES: usize = 1_000_000;
+
+/// The maximum number of points in all frames together.
 const MAX_POINTS: usize = 10_000_000;
 
 /// The marks of one frame: points by their numbers. Numbers that are missing were not seen in it.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct MarkFrame {
-    /// In the order of their numbers, each number once.
+    /// Sorted by number, without duplicates.
     points: Vec<(usize, Point)>,
     seconds: Option<f64>,
 }
 
 impl MarkFrame {
-    /// A frame of numbered points. Of points with the same number the last one counts.
+    /// A frame of numbered points. Where a number occurs twice, the last point counts.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -149,7 +151,7 @@ impl Marks {
     }
 }
 
-/// Refuses more frames or points than are kept.
+/// Fails if there are more frames or points than the limits allow.
 fn within_limits(frames: usize, points: usize) -> Result<(), Mistake> {
     let (what, limit) = if frames > MAX_FRAMES {
         ("frames", MAX_FRAMES)

@@ -30,12 +30,12 @@ impl Pointer {
     }
 }
 
-/// The most moments of a track that are read.
+/// The maximum number of moments in a track.
 const MAX_MOMENTS: usize = 1_000_000;
 
 const MOMENT: &str = "write a line for each moment: {\"seconds\": 0.1, \"at\": [12, 40], \"down\": true}";
 
-/// The moment that a line of JSON describes.
+/// Parses one line of a track.
 fn moment(line: &str) -> Result<(f64, Pointer), String> {
     let value: Value = serde_json::from_str(line).map_err(|error| error.to_string())?;
     let field = |name: &str| value.get(name).ok_or_else(|| format!("missing field `{name}`"));

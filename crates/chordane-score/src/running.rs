@@ -27,10 +27,10 @@ impl Running {
         Arc::new(Self { limits, memory, budget, steps: AtomicU64::new(0), stage: Mutex::new(stage) })
     }
 
-    /// Returns why the run has to stop after one of its steps, if it has. Its memory is looked at each time, since one step can double it;
-    /// time and the rest once in [`STEPS_PER_LOOK`] steps, since that takes longer.
+    /// Returns why the run must stop after this step, if it must. Memory is checked every time, since one step can double it; time and the
+    /// rest, which take longer, once in [`STEPS_PER_LOOK`] steps.
     pub(crate) fn exhausted(&self) -> Option<Refusal> {
-        // The engine's own count begins anew in each call of a function by a word.
+        // The engine's own count restarts whenever a word calls a function.
         let step = self.steps.fetch_add(1, Ordering::Relaxed);
         let within = self.budget.stopped().is_none() && self.memory.own() <= self.limits.memory;
         if within && !step.is_multiple_of(STEPS_PER_LOOK) {

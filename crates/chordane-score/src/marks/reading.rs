@@ -9,7 +9,7 @@ use serde_json::Value;
 use super::{MarkFrame, Marks, within_limits};
 use crate::Mistake;
 
-/// This many lines that were skipped are reported one by one; the others are counted.
+/// The number of skipped lines that are reported one by one; the rest are only counted.
 const MAX_REPORTED: usize = 100;
 
 /// What came of reading marks.

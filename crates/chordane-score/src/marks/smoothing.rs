@@ -1,4 +1,4 @@
-//! Marks without their trembling: Gaussian means over time.
+//! Smoothing marks over time with a Gaussian.
 
 use std::collections::BTreeMap;
 
@@ -6,16 +6,16 @@ use chordane::number::Point;
 
 use super::{MarkFrame, Marks};
 
-/// Frames further away than this many widths add nothing that can be seen.
+/// Frames further away than this many widths contribute nothing visible.
 const REACH: f64 = 3.5;
 
-/// Curves up to this width are summed frame by frame. For wider ones, frames are first averaged in groups.
+/// Up to this width, in frames, the sum runs frame by frame. For greater widths, frames are first averaged in groups.
 const MAX_EXACT: f64 = 32.0;
 
-/// The groups in one width of a wide curve.
+/// The number of groups in one width.
 const GROUPS_PER_WIDTH: f64 = 16.0;
 
-/// The places of one mark: the frame, as a number from the first one on, and the point.
+/// The positions of one mark: frame number, counted from 0, and point.
 type Track = Vec<(f64, Point)>;
 
 impl Marks {
@@ -39,7 +39,7 @@ impl Marks {
         }
         let mut smooth: BTreeMap<usize, _> =
             tracks.into_iter().map(|(number, track)| (number, smooth(&track, width).into_iter())).collect();
-        // Means of numbers near the largest are no numbers.
+        // Sums of coordinates near the largest number overflow.
         let mut mean = |(number, own): (usize, Point)| {
             let mean = smooth.get_mut(&number).and_then(Iterator::next).filter(|mean| mean.is_finite());
             (number, mean.unwrap_or(own))
@@ -62,7 +62,7 @@ fn smooth(track: &Track, width: f64) -> Vec<Point> {
     }
     let size = (width / GROUPS_PER_WIDTH).floor();
     let groups = grouped(track, size);
-    // Averaging blurs by itself, by the variance of a group.
+    // Averaging a group already blurs by the variance of its frames.
     let rest = (width * width - (size * size - 1.0) / 12.0).sqrt();
     let means = means(&groups, REACH * rest, |off| weight(off, rest));
     let place = |k: usize| Some((groups.get(k)?.0, *means.get(k)?));

@@ -138,7 +138,7 @@ fn joined(call: &'static str, a: &Path, b: &Path, keep: fn(bool, bool) -> bool) 
     }
 }
 
-/// Rims without those that are thinner than the tolerance of the curves that were fitted to get them: curves that should touch leave such.
+/// Drops rims thinner than the fitting tolerance, which fitted curves leave where they should just touch. Exact parts leave none.
 pub(crate) fn without_slivers<'a>(
     mut rims: Vec<Contour>,
     mut parts: impl Iterator<Item = &'a Contour>,
@@ -146,7 +146,7 @@ pub(crate) fn without_slivers<'a>(
 ) -> Vec<Contour> {
     let is_fitted = |part: &Contour| part.segments().any(|piece| matches!(piece, Segment::Cubic { .. }));
     if parts.any(is_fitted) {
-        // A strip's area is half of its length round, times its width.
+        // The area of a thin strip is half its perimeter times its width.
         rims.retain(|rim| rim.signed_area().abs() > tolerance * rim.length());
     }
     rims

@@ -95,7 +95,7 @@ impl Budget {
         Self::with_memory(move |_| ask())
     }
 
-    /// Creates a budget that limits memory too. The function is given the bytes of the large allocation that comes next, and 0 where none does.
+    /// Creates a budget that also limits memory. Before each large allocation, the function gets its size in bytes; otherwise it gets 0.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -138,7 +138,7 @@ impl Budget {
         self.ask_for(0)
     }
 
-    /// As [`Budget::ask`], before so many bytes are allocated.
+    /// As [`Budget::ask`], before allocating this many bytes.
     #[must_use]
     pub fn ask_for(&self, bytes: usize) -> Option<&Stopped> {
         if self.stopped().is_none() {
@@ -226,7 +226,7 @@ pub(crate) fn limited<R>(call: &'static str, work: impl FnOnce() -> R) -> Result
 
 /// As [`limited`], but returns the partial result too, with the reason if the work was ended.
 pub(crate) fn interruptible<R>(work: impl FnOnce() -> R) -> (R, Option<Stopped>) {
-    // Memory can be refused without a budget too, and is to come back as a fault.
+    // An allocation can fail without a budget too; that must become a fault.
     let Some(budget) = Budget::current() else { return Budget::new(|| None).within(|| interruptible(work)) };
     if budget.stopped().is_some() {
         DONE.set(STEPS_PER_LOOK);
@@ -265,17 +265,17 @@ pub(crate) fn at_most<R>(steps: usize, work: impl FnOnce() -> R) -> Option<R> {
     few.ask().is_none().then_some(done)
 }
 
-/// Smaller buffers are not asked for.
+/// Buffers smaller than this, in bytes, are allocated without asking.
 const SMALL_BUFFER: usize = 1 << 20;
 
-/// Makes a buffer of equal values. `None` where the budget or the machine has no room for it: the work is stopped then, and the loop around
-/// it must end. Outside of [`limited`] only the machine is asked.
+/// Allocates a buffer of equal values. Returns `None` if the budget or the machine refuses the memory; the work is then stopped, and the
+/// caller must return early. Outside [`limited`], only the machine can refuse.
 pub(crate) fn buffer<T: Clone>(value: T, len: usize) -> Option<Vec<T>> {
     let bytes = len.saturating_mul(size_of::<T>());
     (bytes < SMALL_BUFFER || has_room(bytes)).then(|| vec![value; len])
 }
 
-/// Whether there is room for so many bytes; as for [`buffer`].
+/// Returns whether this many bytes may be allocated; see [`buffer`].
 pub(crate) fn has_room(bytes: usize) -> bool {
     let budget = Budget::current().filter(|_| LIMITED.get());
     if budget.as_ref().is_some_and(|budget| budget.ask_for(bytes).is_some()) {
@@ -362,9 +362,9 @@ mod tests {
         let made = |budget: Budget, len: usize| budget.within(|| limited("knotted", || buffer(0_u8, len)));
         assert_eq!(made(small(), 1 << 24).map(|buffer| buffer.map(|all| all.len())), Ok(Some(1 << 24)));
         assert_eq!(made(small(), (1 << 24) + 1).unwrap_err().to_string(), "`knotted`: too much");
-        // Outside of a limited call the budget is not asked.
+        // Outside a limited call, the budget is not asked.
         assert!(small().within(|| buffer(0_u8, (1 << 24) + 1)).is_some());
-        // What no machine has is a fault too, with and without a budget.
+        // A size that no machine has is a fault, with and without a budget.
         let told = "`knotted`: the machine has no 8796093022207 MB of memory left for this; draw less";
         for budget in [None, Some(Budget::new(|| None))] {
             let work =

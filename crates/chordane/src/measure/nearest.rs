@@ -176,8 +176,9 @@ impl Path {
 
 impl Survey {
     /// The station nearest to a spot; of several that are equally near, the one on the first segment. `None` on a
-    /// path without a segment, and for a spot that is not finite. [`Survey::station`] at its distance is the same place: where that is the
-    /// start of a later contour, the distance is the next number after that of the contour before.
+    /// path without a segment, and for a spot that is not finite. [`Survey::station`] at its distance gives the
+    /// same point. At the start of a later contour, the distance is therefore the next larger number: the distance itself belongs to the end
+    /// of the contour before.
     ///
     /// The first call sorts the segments by place; from then on each takes logarithmic time in practice.
     ///

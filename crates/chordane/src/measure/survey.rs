@@ -301,7 +301,7 @@ impl Survey {
                 .find(|s| s.segment as usize > number)
                 .map_or(self.length, |s| s.begin),
         };
-        // At the very distance where a contour begins, a station stands at the end of the contour before.
+        // At exactly the distance where a contour begins, `station` gives the end of the contour before.
         let before = number.checked_sub(1).and_then(|before| self.segments.get(before));
         let begins = before.is_some_and(|(_, before)| before != contour)
             && self.stretches.get(first).is_some_and(|stretch| distance <= stretch.begin);

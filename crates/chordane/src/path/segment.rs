@@ -167,7 +167,7 @@ impl Segment {
     #[must_use]
     pub fn split(&self, t: f64) -> (Self, Self) {
         let joint = self.at(t);
-        // A control point that lies on an end stays there: an end that is off by a last digit would point anywhere.
+        // Keeps a control point that coincides with an end exactly there: a handle one rounding error long has a random direction.
         let between = |a: Point, b: Point| if a == b { a } else { a.lerp(b, t) };
         match *self {
             Self::Line { from, to } => (Self::Line { from, to: joint }, Self::Line { from: joint, to }),
@@ -189,8 +189,8 @@ impl Segment {
         }
     }
 
-    /// The same segment between two other ends, which are next to its own. A control point that lies on an end goes with it: left behind it
-    /// would point anywhere.
+    /// The same segment with its ends moved slightly. A control point that coincides with an end moves with it; otherwise its handle would
+    /// have a random direction.
     pub(crate) fn with_ends(&self, start: Point, end: Point) -> Self {
         let moved = |control: Point| match control {
             _ if control == self.from() => start,

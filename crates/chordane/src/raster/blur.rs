@@ -42,7 +42,7 @@ impl<const N: usize> Plane<N> {
         self.pixels.len() / self.width.max(1)
     }
 
-    /// A plane of nothing; one without rows if there is no room for it.
+    /// A transparent plane; without rows if its memory is refused.
     fn clear(width: usize, height: usize) -> Self {
         Self { width, pixels: buffer([0.0; N], width * height).unwrap_or_default() }
     }

@@ -31,7 +31,7 @@ pub enum PictureError {
     Broken(String),
     /// The file, or the picture in it, is larger than is allowed: what is, and by how much.
     TooLarge(String),
-    /// There is no memory left for it, or the work that it is part of was stopped.
+    /// Its memory was refused, or the work it is part of was stopped.
     Stopped(Fault),
 }
 
@@ -55,7 +55,7 @@ impl Picture {
     /// # Errors
     ///
     /// Bytes that are no such file, or damaged; a file of more than 64 MB; a picture of more than 16,384 pixels a side or 67 million in
-    /// all, or of more than there is memory for, which its header says before it is unpacked.
+    /// all, or one that needs more memory than there is. The size comes from the header, before anything is unpacked.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -88,7 +88,7 @@ fn allowed(width: u32, height: u32) -> Result<(), PictureError> {
         );
         return Err(PictureError::TooLarge(what));
     }
-    // Unpacked by its reader, and as it is kept.
+    // Four bytes a pixel for the decoder, and four for the picture.
     let bytes = width as usize * height as usize * 8;
     limited("picture", || has_room(bytes)).map(drop).map_err(PictureError::Stopped)
 }

@@ -70,7 +70,7 @@ pub(super) struct Walk<'a> {
     pub(super) uses: Vec<usize>,
     /// Paints that do not depend on what they are put on, by their element, opacity and viewport.
     pub(super) paints: HashMap<(usize, [u64; 3]), crate::sheet::Paint>,
-    /// Pictures, or why they are left out, by where their elements begin: what is used many times is unpacked once.
+    /// Decoded pictures, or why they are left out, by the position of their elements. A picture that is used many times is decoded once.
     pub(super) pictures: HashMap<usize, Result<crate::sheet::Picture, String>>,
     /// How deep inside one another elements are just now, what is used counted.
     pub(super) depth: usize,

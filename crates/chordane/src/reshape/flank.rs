@@ -20,7 +20,7 @@ const LEFT_OUT: f64 = 0.1;
 /// What is straighter than this share of the tolerance counts as straight.
 const STRAIGHT: f64 = 1e-6;
 
-/// A fold that is shorter than this fraction of the tolerance is left as it is: what lies on either side of it covers it.
+/// A fold shorter than this fraction of the tolerance stays as it is: the edge on either side covers it.
 const SHORT_FOLD: f64 = 0.2;
 
 /// So many places of a stretch are looked at for folds.

@@ -4,7 +4,7 @@ use crate::ground::has_room;
 use crate::number::Point;
 use crate::path::{Contour, flatten_segment};
 
-/// Arrays of fewer points than this may grow as they like.
+/// Arrays of fewer points than this grow without asking for memory.
 const LARGE: usize = 1 << 20;
 
 /// Closed polygons, one after the other in one array.
@@ -27,7 +27,7 @@ impl FlatPath {
         if end > begin {
             self.ends.push(end);
         }
-        // Room for a larger array is asked for before this one is full.
+        // Asks for the memory of the next larger array before this one is full.
         let nearly_full = self.points.capacity() / 8 * 7;
         if (begin..end).contains(&nearly_full) && nearly_full > LARGE {
             let _ = has_room(2 * self.points.capacity() * size_of::<Point>());

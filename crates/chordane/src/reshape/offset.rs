@@ -19,7 +19,7 @@ use crate::measure::tolerance_of;
 use crate::number::{Angle, Cell, Point};
 use crate::path::{ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
 
-/// A line that turns by more than this, in radians, turns back.
+/// A corner that turns by more than this, in radians, is taken for a cusp.
 const TURNED_BACK: f64 = 3.05;
 
 /// The parallel curve at a distance: areas grown or shrunk, open lines doubled.
@@ -149,7 +149,7 @@ impl Offset {
         Path::from_contours(without_slivers(rims, outlines, self.tolerance_for(size)))
     }
 
-    /// The tolerance for curves of a size: no finer than a millionth of it, since far more cubics would cross one another than can be told apart.
+    /// The tolerance for curves of a given size: at least a millionth of it, since a finer fit needs cubics too short to tell apart.
     fn tolerance_for(&self, size: f64) -> f64 {
         self.tolerance.max(1e-6 * size)
     }
@@ -234,8 +234,8 @@ impl Offset {
     /// The sector at a corner that points to the side of the distance.
     fn sector(&self, a: &Segment, b: &Segment, distance: f64) -> Option<Ribbon> {
         let turn = jump(a, b);
-        // A turn away from the side opens a gap there; even a tiny one, as the ribbons' ends do not quite meet. Which way a line turns back is not
-        // sure where its sides lie on one another: all round its tip is near to it anyway.
+        // A turn away from the side leaves a gap between the ribbons, even where it is tiny. At a cusp, rounding can reverse the direction of
+        // the turn, so both sides get a sector; every point of it is within the distance of the tip anyway.
         let (toward, back) = (turn * distance >= 0.0, turn.abs() >= TURNED_BACK);
         if toward && !back {
             return None;

@@ -53,7 +53,7 @@ struct Data {
     original: Option<Original>,
     /// The picture as it is; and halved again and again down to one pixel, once that is asked for.
     full: PictureLevel,
-    /// The least and the most alpha of its pixels.
+    /// The smallest and the largest alpha of its pixels.
     alphas: (u8, u8),
     reduced: OnceLock<Vec<PictureLevel>>,
 }

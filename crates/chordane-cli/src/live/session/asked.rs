@@ -1,4 +1,4 @@
-//! Carries out what pages ask for.
+//! Handling of the requests of pages.
 
 use std::sync::Arc;
 use std::time::Instant;

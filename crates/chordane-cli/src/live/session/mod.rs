@@ -86,7 +86,7 @@ pub(crate) struct Session<'a> {
     jobs: Receiver<Job>,
     queue: VecDeque<Job>,
     holds: Option<Holds>,
-    /// What arrow keys are moving.
+    /// The grip that the arrow keys are moving.
     steps: Option<Steps>,
     /// The text as a script. `holds` belongs to the same script with the current values of its knobs.
     own: Option<Script>,

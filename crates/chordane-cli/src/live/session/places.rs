@@ -24,10 +24,10 @@ pub(super) struct Place {
     pub(super) way: usize,
 }
 
-/// A place that is moved by steps, until something else changes.
+/// A grip that arrow keys move step by step. Any other change ends it.
 #[derive(Debug)]
 pub(super) struct Steps {
-    /// The numbers of the grip and of the hold that the page asks for.
+    /// The grip and the hold that the page asked for, by number.
     asked: (usize, usize),
     drag: Drag<Holds>,
 }
@@ -281,7 +281,7 @@ impl Session<'_> {
         self.steps = Some(steps);
     }
 
-    /// Takes hold of what is moved by steps, or says why not.
+    /// Grabs the grip that a page moves by arrow keys, or returns why it cannot be moved.
     fn begin_steps(
         &mut self,
         asked: (usize, usize),
@@ -298,7 +298,7 @@ impl Session<'_> {
         Ok(Steps { asked, drag: holds.into_drag(grip, &hold) })
     }
 
-    /// Tells a page where a drag has brought a place.
+    /// Sends a page the position that a drag has reached.
     fn tell_held(&self, dragged: Dragged, answer: &Answer) {
         let at = self.ran.as_ref().map(|ran| ran.told(dragged.at).to_array());
         let numbers = self.places_of(&dragged.values);

@@ -281,3 +281,26 @@ fn a_drag_that_is_given_up_leaves_the_text_as_it_was() {
         desk.wait("the text before", |shown| *shown.text == *text);
     });
 }
+
+/// Text typed between two presses of an arrow key stays: the second press starts from it.
+#[test]
+fn arrow_keys_keep_text_typed_between_presses() {
+    let text = "sheet(90, 60).add(circle([20, 30], 5).fill(\"teal\"))";
+    let subject = Subject::Score { name: "vent.chord".to_owned(), limits: Limits::default() };
+    with_session(subject, text, None, |desk| {
+        let press = |at: [f64; 2]| {
+            let to = [at[0] + 1.0, at[1]];
+            desk.ask(What::Asked(Asked::Nudge { grip: 0, hold: 0, at, reach: 0.5, to }));
+        };
+        desk.wait("a picture", |shown| shown.picture.is_some());
+        press([20.0, 30.0]);
+        press([21.0, 30.0]);
+        let moved = desk.wait("two steps", |shown| shown.text.contains("[22, 30]"));
+        let text = format!("{} // vent", moved.text.replace("teal", "gold"));
+        desk.ask(What::Asked(Asked::Edit { base: moved.version, text }));
+        desk.wait("the typed text", |shown| shown.text.contains("gold"));
+        press([22.0, 30.0]);
+        let both = desk.wait("a third step", |shown| shown.text.contains("[23, 30]"));
+        assert!(both.text.contains("gold") && both.text.ends_with("// vent"), "{}", both.text);
+    });
+}
