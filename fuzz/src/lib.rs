@@ -4,9 +4,11 @@
 //! of this package runs through the seeds, and through what was once found.
 
 mod drawing;
+mod messages;
 mod shapes;
 mod texts;
 
+pub use messages::messages;
 pub use shapes::{combining, filling, reshapes};
 pub use texts::{documents, marks, metadata, path_data, rewriting, scores};
 
@@ -14,13 +16,14 @@ pub use texts::{documents, marks, metadata, path_data, rewriting, scores};
 pub type Check = fn(&[u8]);
 
 /// All checks, by their names.
-pub const CHECKS: [(&str, Check); 9] = [
+pub const CHECKS: [(&str, Check); 10] = [
     ("path_data", path_data),
     ("documents", documents),
     ("scores", scores),
     ("rewriting", rewriting),
     ("metadata", metadata),
     ("marks", marks),
+    ("messages", messages),
     ("reshapes", reshapes),
     ("combining", combining),
     ("filling", filling),

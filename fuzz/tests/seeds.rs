@@ -83,6 +83,11 @@ fn marks_hold() {
 }
 
 #[test]
+fn messages_hold() {
+    through_all("messages", chordane_fuzz::messages);
+}
+
+#[test]
 fn reshapes_hold() {
     through_all("reshapes", chordane_fuzz::reshapes);
 }

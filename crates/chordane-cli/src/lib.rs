@@ -41,6 +41,13 @@ mod vary;
 mod web;
 mod words;
 
+/// Messages of pages without a page, for the checks of the fuzzer. Not part of the public interface.
+#[doc(hidden)]
+pub mod replay {
+    pub use crate::live::replay::{LiveReplay, live};
+    pub use crate::trace::replay::{TraceReplay, trace};
+}
+
 use std::ffi::OsString;
 use std::process::ExitCode;
 

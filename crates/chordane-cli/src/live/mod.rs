@@ -14,6 +14,7 @@ mod message;
 mod outside;
 mod paper;
 mod places;
+pub(crate) mod replay;
 mod runs;
 mod session;
 mod shown;

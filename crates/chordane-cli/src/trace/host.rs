@@ -106,6 +106,12 @@ pub(crate) struct Shown {
     question: Option<QuestionTold>,
 }
 
+impl Shown {
+    pub(crate) fn draft(&self) -> &DraftTold {
+        &self.draft
+    }
+}
+
 impl Work {
     /// The bytes for each output.
     fn made(&self, size: [u32; 2]) -> Result<Vec<Vec<u8>>, Failure> {

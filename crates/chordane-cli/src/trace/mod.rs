@@ -4,6 +4,7 @@ mod files;
 mod host;
 mod journal;
 mod message;
+pub(crate) mod replay;
 
 use std::collections::BTreeMap;
 use std::path::Path;

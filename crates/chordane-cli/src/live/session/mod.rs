@@ -155,8 +155,20 @@ impl<'a> Session<'a> {
         (session, watched, slow)
     }
 
-    /// Works until nobody can ask for anything any more.
-    pub(crate) fn work(mut self) {
+    /// Works until no request can arrive any more.
+    pub(crate) fn work(self) {
+        self.work_with(|jobs, patience| match patience {
+            Some(patience) => jobs.recv_timeout(patience),
+            None => jobs.recv().map_err(|_| RecvTimeoutError::Disconnected),
+        });
+    }
+
+    /// Works until `receive` reports that no request can arrive any more. `receive` waits for a request; with a duration, no
+    /// longer than that.
+    pub(crate) fn work_with(
+        mut self,
+        mut receive: impl FnMut(&Receiver<Job>, Option<Duration>) -> Result<Job, RecvTimeoutError>,
+    ) {
         let mut rest = Duration::ZERO;
         loop {
             while let Ok(job) = self.jobs.try_recv() {
@@ -181,20 +193,10 @@ impl<'a> Session<'a> {
                 self.settle();
                 continue;
             }
-            let job = if let Some(left) = settles {
-                match self.jobs.recv_timeout(left) {
-                    Err(RecvTimeoutError::Timeout) => continue,
-                    job => job,
-                }
-            } else if !self.has_more_to_do() {
-                self.jobs.recv().map_err(|_| RecvTimeoutError::Disconnected)
-            } else if rest > Duration::ZERO {
-                self.jobs.recv_timeout(rest)
-            } else {
-                Err(RecvTimeoutError::Timeout)
-            };
-            match job {
+            let patience = settles.or_else(|| self.has_more_to_do().then_some(rest));
+            match receive(&self.jobs, patience) {
                 Ok(job) => self.queue.push_back(job),
+                Err(RecvTimeoutError::Timeout) if settles.is_some() => {}
                 Err(RecvTimeoutError::Timeout) => {
                     rest = Duration::ZERO;
                     self.do_more();
