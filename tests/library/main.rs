@@ -5,6 +5,7 @@
 mod answers;
 mod bad_input;
 mod clips;
+mod close_curves;
 mod combine;
 mod copies;
 mod coverage;

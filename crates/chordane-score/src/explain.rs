@@ -1,6 +1,6 @@
 //! Errors of the engine in plain words.
 
-use chordane::ground::nearest;
+use chordane::ground::{self, nearest};
 use rhai::{EvalAltResult, LexError, ParseErrorType, Position};
 
 use crate::Limits;
@@ -255,11 +255,7 @@ fn unreadable_text(bad: &LexError) -> (String, Option<String>) {
 
 /// A piece of the score, short enough for a message.
 fn shortened(text: &str) -> String {
-    let mut short: String = text.chars().take(32).collect();
-    if short.len() < text.len() {
-        short.push_str("..");
-    }
-    short
+    ground::shortened(text, 32)
 }
 
 /// The name of a property and what was asked for it, of the engine's text.

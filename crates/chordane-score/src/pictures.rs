@@ -5,7 +5,7 @@ use std::io::Read;
 use std::path::{Component, Path, PathBuf};
 use std::sync::{Arc, Mutex};
 
-use chordane::ground::{nearest, visible};
+use chordane::ground::{nearest, shortened};
 use chordane::sheet::Picture;
 
 use crate::Mistake;
@@ -159,7 +159,7 @@ impl Pictures {
 }
 
 fn shown(name: &str) -> String {
-    visible(&name.chars().take(80).collect::<String>()).into_owned()
+    shortened(name, 80)
 }
 
 /// The names of a folder's own files, for a hint; the first thousand.

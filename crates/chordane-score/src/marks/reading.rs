@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 use std::fmt;
 
+use chordane::ground::shortened;
 use chordane::number::Point;
 use serde_json::Value;
 
@@ -204,6 +205,7 @@ fn frame(line: &str) -> Result<MarkFrame, String> {
 }
 
 fn wrong(mark: &str) -> String {
+    let mark = shortened(mark, 32);
     format!("mark {mark} is not a point: write two numbers, as in {{\"3\": [12.5, 40]}}")
 }
 

@@ -24,7 +24,7 @@ pub use near::nearest;
 #[doc(hidden)]
 pub use short::{plain_number, short, trimmed};
 #[doc(hidden)]
-pub use visible::visible;
+pub use visible::{shortened, visible};
 
 #[cfg(feature = "svg-read")]
 pub(crate) use budget::interruptible;

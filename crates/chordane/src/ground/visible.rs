@@ -18,6 +18,22 @@ pub fn visible(text: &str) -> Cow<'_, str> {
     Cow::Owned(text.chars().map(sign).collect())
 }
 
+/// A text for a message: made [`visible`], and cut after this many characters, with `..` in place of the rest.
+///
+/// ```
+/// use chordane::ground::shortened;
+/// assert_eq!(shortened("hem", 4), "hem");
+/// assert_eq!(shortened("hem and vents", 4), "hem ..");
+/// ```
+#[must_use]
+pub fn shortened(text: &str, max_chars: usize) -> String {
+    let kept = text.char_indices().nth(max_chars).and_then(|(end, _)| text.get(..end));
+    match kept {
+        Some(kept) => format!("{}..", visible(kept)),
+        None => visible(text).into_owned(),
+    }
+}
+
 fn sign(c: char) -> char {
     match c {
         '\t' | '\n' => c,

@@ -4,6 +4,7 @@
 //! strips along their chords still overlap, until both are nearly straight: then they either cross plainly, and the
 //! place is polished by Newton's method, or run side by side, and touch if they come near enough.
 
+use super::beside::{Beside, beside};
 use super::circles::{Round, rounds};
 use super::place::Meet;
 use crate::ground::exhausted;
@@ -13,6 +14,12 @@ use crate::path::{Segment, quadratic_roots};
 /// Pieces of curves that run side by side and are shorter than this many times the tolerance are taken to touch. The
 /// gap between a curve and its chord shrinks with the square of the length, and is then below the tolerance.
 const SHORT: f64 = 1e5;
+
+/// Curves that run side by side for more than this many times the tolerance share a stretch; for less, they touch.
+const LONG_ROW: f64 = 16.0 * SHORT;
+
+/// Pieces that bend by less than this, as the sine of an angle, are compared point by point where they run side by side.
+const STRAIGHT: f64 = 0.2;
 
 /// At most this many pairs of pieces are looked at; only stretches that are shared unrecognised come near it.
 const MOST_PAIRS: usize = 50_000;
@@ -46,16 +53,20 @@ pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(M
         return;
     }
     let mut places: Vec<(f64, f64)> = Vec::new();
+    let mut stretches: Vec<Row> = Vec::new();
     match (a, b) {
-        (Segment::Line { .. }, Segment::Line { .. }) => {}
+        (Segment::Line { from: p, to: q }, Segment::Line { from: r, to: s }) => {
+            places.extend(slow_crossing([*p, *q], [*r, *s]));
+        }
         (Segment::Line { from, to }, curve) => {
             side_and_curve(*from, *to, curve, off, |s, t| places.push((s, t)));
         }
         (curve, Segment::Line { from, to }) => {
             side_and_curve(*from, *to, curve, off, |s, t| places.push((t, s)));
         }
-        _ => curves(a, b, off, &ends, &mut places),
+        _ => stretches = curves(a, b, off, &ends, &mut places),
     }
+    places.retain(|place| stretches.iter().all(|stretch| !stretch.holds(place)));
     // A curve may come through one spot twice: places are the same only where both parameters are near too.
     let same = |p: &(f64, f64), q: &(f64, f64), far: f64| {
         let near = |segment: &Segment, s: f64, t: f64| {
@@ -74,6 +85,17 @@ pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(M
     ends.sort_by(|p, q| p.0.total_cmp(&q.0).then(p.1.total_cmp(&q.1)));
     ends.dedup_by(|q, p| same(p, q, 4.0 * off));
     ends.into_iter().for_each(|(s, t)| found(Meet::At(s, t)));
+    stretches.into_iter().for_each(|stretch| found(Meet::Along(stretch.of_a, stretch.of_b)));
+}
+
+/// Where two straight sides cross that are nearly parallel, if they do.
+fn slow_crossing([p, q]: [Point; 2], [r, s]: [Point; 2]) -> Option<(f64, f64)> {
+    let share = |[from, to]: [Point; 2], [p, q]: [Point; 2]| {
+        let height = |spot: Point| (to - from).perp_dot(spot - from);
+        let (low, high) = (height(p), height(q));
+        (low * high < 0.0).then(|| low / (low - high))
+    };
+    share([r, s], [p, q]).zip(share([p, q], [r, s]))
 }
 
 /// Two straight sides that are not nearly parallel: the one place, if any. False where they need a closer look.
@@ -308,13 +330,33 @@ fn pieces(segment: &Segment) -> Vec<Piece> {
     pieces
 }
 
-/// The places that two curves have in common.
-fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut Vec<(f64, f64)>) {
+/// A stretch of two curves that lie within the tolerance of each other; a touch where both ends are the same.
+#[derive(Clone, Copy)]
+struct Row {
+    of_a: [f64; 2],
+    of_b: [f64; 2],
+}
+
+impl Row {
+    fn touch(s: f64, t: f64) -> Self {
+        Self { of_a: [s, s], of_b: [t, t] }
+    }
+
+    /// Whether a place lies in it.
+    fn holds(&self, &(s, t): &(f64, f64)) -> bool {
+        let [t0, t1] = self.of_b;
+        (self.of_a[0]..=self.of_a[1]).contains(&s) && (t0.min(t1)..=t0.max(t1)).contains(&t)
+    }
+}
+
+/// Finds the places that two curves have in common, and returns the long stretches along which they run side by side.
+fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut Vec<(f64, f64)>) -> Vec<Row> {
     let firsts = pieces(a);
     let mut rest: Vec<(Piece, Piece)> =
         pieces(b).into_iter().flat_map(|q| firsts.iter().map(move |p| (*p, q))).collect();
     let mut looked = 0;
     let mut touches: Vec<(f64, f64)> = Vec::new();
+    let mut rows: Vec<Row> = Vec::new();
     while let Some((p, q)) = rest.pop() {
         looked += 1;
         let (box_p, box_q) = (p.bounds(), q.bounds());
@@ -341,6 +383,15 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
             if a.at(s).distance(b.at(t)) <= off {
                 touches.push((s, t));
             }
+        } else if p.bend().max(q.bend()) < STRAIGHT
+            && let how = beside(a, [p.from, p.to], b, [q.from, q.to], off)
+            && how != Beside::Unclear
+        {
+            match how {
+                Beside::Along(of_b) => rows.push(Row { of_a: [p.from, p.to], of_b }),
+                Beside::Crossing(s, t) => found.extend(crossing(a, b, (s, t), off)),
+                Beside::Apart | Beside::Unclear => {}
+            }
         } else if short * 4.0 < long {
             if p.size() > q.size() {
                 rest.extend(p.halves().map(|half| (half, q)));
@@ -353,7 +404,7 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
             }
         }
     }
-    add_touches([a, b], off, touches, ends, found);
+    add_touches([a, b], off, (touches, rows), ends, found)
 }
 
 /// What Newton's method came to.
@@ -370,8 +421,17 @@ fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Polishe
     let arm = q.hull[0] - p.hull[0];
     let turn = along.perp_dot(other);
     let (at, on) = (arm.perp_dot(other) / turn, arm.perp_dot(along) / turn);
-    let mut s = p.from + (p.to - p.from) * at.clamp(0.0, 1.0);
-    let mut t = q.from + (q.to - q.from) * on.clamp(0.0, 1.0);
+    let s = p.from + (p.to - p.from) * at.clamp(0.0, 1.0);
+    let t = q.from + (q.to - q.from) * on.clamp(0.0, 1.0);
+    let Some((s, t)) = crossing(a, b, (s, t), off) else { return Polished::Unsure };
+    // Within both pieces, give or take what belongs to the neighbours too.
+    let (slack_s, slack_t) = ((p.to - p.from) * 1e-3, (q.to - q.from) * 1e-3);
+    let inside = s >= p.from - slack_s && s <= p.to + slack_s && t >= q.from - slack_t && t <= q.to + slack_t;
+    Polished::Done(inside.then_some((s, t)))
+}
+
+/// Newton's method for the place where two curves cross, from parameters near it; `None` where it does not converge.
+fn crossing(a: &Segment, b: &Segment, (mut s, mut t): (f64, f64), off: f64) -> Option<(f64, f64)> {
     for _ in 0..12 {
         let gap = b.at(t) - a.at(s);
         let (u, v) = (a.velocity(s), b.velocity(t));
@@ -387,37 +447,40 @@ fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Polishe
             break;
         }
     }
-    if a.at(s).distance(b.at(t)) > off {
-        return Polished::Unsure;
-    }
-    // Within both pieces, give or take what belongs to the neighbours too.
-    let (slack_s, slack_t) = ((p.to - p.from) * 1e-3, (q.to - q.from) * 1e-3);
-    let inside = s >= p.from - slack_s && s <= p.to + slack_s && t >= q.from - slack_t && t <= q.to + slack_t;
-    Polished::Done(inside.then_some((s, t)))
+    (a.at(s).distance(b.at(t)) <= off).then_some((s, t))
 }
 
-/// Pieces that touch lie next to one another and report the same touch: one for each row of them, in its middle, and
-/// none where the curves cross plainly, or one of them ends on the other, close by.
+/// Pieces that touch lie next to one another and report the same touch: one for each short row of them, in its middle, and
+/// none where the curves cross plainly, or one of them ends on the other, close by. Returns the long rows.
 fn add_touches(
     [a, b]: [&Segment; 2],
     off: f64,
-    mut touches: Vec<(f64, f64)>,
+    (mut touches, mut rows): (Vec<(f64, f64)>, Vec<Row>),
     ends: &[(f64, f64)],
     found: &mut Vec<(f64, f64)>,
-) {
+) -> Vec<Row> {
     let near = |p: &(f64, f64), q: &(f64, f64)| {
         a.at(p.0).distance(a.at(q.0)) <= 2.0 * SHORT * off && (p.1 - q.1).abs() < 0.05
     };
     touches.retain(|touch| !found.iter().chain(ends).any(|place| near(touch, place)));
-    touches.sort_by(|p, q| p.0.total_cmp(&q.0));
-    for row in touches.chunk_by(|p, q| near(p, q)) {
-        if let [first, .., last] | [first @ last] = row {
-            // The middles of the two rows are not quite opposite one another.
-            let (s, middle) = (first.0.midpoint(last.0), first.1.midpoint(last.1));
-            let t = b.nearest(a.at(s));
-            found.push((s, if (t - middle).abs() < 0.05 { t } else { middle }));
+    rows.extend(touches.into_iter().map(|(s, t)| Row::touch(s, t)));
+    rows.sort_by(|p, q| p.of_a[0].total_cmp(&q.of_a[0]));
+    let goes_on = |p: &Row, q: &Row| near(&(p.of_a[1], p.of_b[1]), &(q.of_a[0], q.of_b[0]));
+    let mut long = Vec::new();
+    for row in rows.chunk_by(goes_on) {
+        let (Some(first), Some(last)) = (row.first(), row.last()) else { continue };
+        let row = Row { of_a: [first.of_a[0], last.of_a[1]], of_b: [first.of_b[0], last.of_b[1]] };
+        let [s0, s1] = row.of_a;
+        if a.at(s0).distance(a.at(s1)) > LONG_ROW * off {
+            long.push(row);
+            continue;
         }
+        // The middles of the two rows are not quite opposite one another.
+        let (s, middle) = (s0.midpoint(s1), row.of_b[0].midpoint(row.of_b[1]));
+        let t = b.nearest(a.at(s));
+        found.push((s, if (t - middle).abs() < 0.05 { t } else { middle }));
     }
+    long
 }
 
 /// The two parameters at which a cubic crosses itself, where it does (its double point, in closed form).

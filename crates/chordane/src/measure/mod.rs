@@ -2,6 +2,7 @@
 
 mod apart;
 mod area;
+mod beside;
 mod circles;
 mod crossings;
 mod inside;

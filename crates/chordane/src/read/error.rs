@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use crate::ground::{Stopped, visible};
+use crate::ground::{self, Stopped};
 use crate::sheet::Sheet;
 
 /// Why a document could not be read.
@@ -66,11 +66,7 @@ impl ReadError {
     pub(super) fn broken(text: &str, at: usize, what: &str) -> Self {
         // It tells names as they stand there, however long they are.
         let what = what.trim_end_matches('.');
-        let mut short: String = what.chars().take(LONGEST).collect();
-        if short.len() < what.len() {
-            short.push_str("..");
-        }
-        Self::NotXml { line: line_of(text, at), what: visible(&short).into_owned() }
+        Self::NotXml { line: line_of(text, at), what: ground::shortened(what, LONGEST) }
     }
 }
 
@@ -152,9 +148,5 @@ pub(super) fn line_of(text: &str, at: usize) -> usize {
 
 /// A text short enough for a message.
 pub(super) fn shortened(text: &str) -> String {
-    let mut short: String = text.trim().chars().take(32).collect();
-    if short.len() < text.trim().len() {
-        short.push_str("..");
-    }
-    short
+    ground::shortened(text.trim(), 32)
 }

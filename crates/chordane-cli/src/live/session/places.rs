@@ -133,6 +133,11 @@ impl Session<'_> {
                     self.tell_held(dragged, answer);
                 }
                 What::Asked(Asked::LetGo { keep }) if job.page == page => break keep,
+                // Pressed again, with another finger or button.
+                What::Asked(Asked::Grab { .. }) if job.page == page => {
+                    later.push_back(job);
+                    break true;
+                }
                 What::Left if job.page == page => {
                     self.desk.forget(page);
                     break true;

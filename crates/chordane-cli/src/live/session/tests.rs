@@ -282,6 +282,25 @@ fn a_drag_that_is_given_up_leaves_the_text_as_it_was() {
     });
 }
 
+/// A page that presses twice and then goes away does not keep others waiting.
+#[test]
+fn a_second_press_ends_the_first_drag() {
+    let text = "sheet(200, 100).add(closed([[20, 20], [150, 30], [60, 90]]).fill(\"teal\"))";
+    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    with_session(subject, text, None, |desk| {
+        desk.wait("a picture", |shown| shown.picture.is_some());
+        for x in [150.0, 20.0] {
+            let at = [x, if x == 20.0 { 20.0 } else { 30.0 }];
+            desk.ask(What::Asked(Asked::Grab { at, reach: 3.0, way: 0, knob: None }));
+            desk.ask(What::Asked(Asked::Drag { to: [x + 10.0, 44.0], within: 0.5 }));
+        }
+        desk.ask(What::Left);
+        desk.wait("both vertices moved", |shown| shown.text.contains("[[30, 44], [160, 44], [60, 90]]"));
+        desk.ask(What::Asked(Asked::Undo));
+        desk.wait("the first vertex moved", |shown| shown.text.contains("[[20, 20], [160, 44], [60, 90]]"));
+    });
+}
+
 /// Text typed between two presses of an arrow key stays: the second press starts from it.
 #[test]
 fn arrow_keys_keep_text_typed_between_presses() {
