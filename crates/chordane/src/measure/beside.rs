@@ -11,7 +11,7 @@ const PARTS: usize = 6;
 pub(super) enum Beside {
     /// Within the tolerance all along; the parameters of the other curve opposite the ends of the piece.
     Along([f64; 2]),
-    /// Crossing it once, near these parameters.
+    /// Crossing it once, at these parameters.
     Crossing(f64, f64),
     /// On one side, farther away than the tolerance but for an end at which it comes nearer.
     Apart,
@@ -36,7 +36,7 @@ pub(super) fn beside(a: &Segment, [s0, s1]: [f64; 2], b: &Segment, [t0, t1]: [f6
         }
         let Some(found) = foot_of(b, spot, t0 + (t1 - t0) * share, off) else { return Beside::Unclear };
         *foot = found;
-        *gap = b.velocity(found).normalize_or_zero().perp_dot(spot - b.at(found));
+        *gap = gap_at(b, found, spot);
     }
     if gaps.iter().all(|gap| gap.abs() <= off) {
         return Beside::Along([feet[0], feet[PARTS]]);
@@ -57,12 +57,51 @@ pub(super) fn beside(a: &Segment, [s0, s1]: [f64; 2], b: &Segment, [t0, t1]: [f6
         if gaps[0] * gaps[PARTS] > 0.0 {
             return Beside::Apart;
         }
-        let share = gaps[0] / -whole;
-        return Beside::Crossing(s0 + (s1 - s0) * share, feet[0] + (feet[PARTS] - feet[0]) * share);
+        let crossing = crossing((a, [s0, s1]), (b, [feet[0], feet[PARTS]]), [gaps[0], gaps[PARTS]], off);
+        return crossing.map_or(Beside::Unclear, |(s, t)| Beside::Crossing(s, t));
     }
     let (low, high) =
         gaps.iter().fold((f64::MAX, f64::MIN), |(low, high), gap| (low.min(*gap), high.max(*gap)));
     if low - stray > off || high + stray < -off { Beside::Apart } else { Beside::Unclear }
+}
+
+/// The distance of a spot from its foot on a curve, negative on the left.
+fn gap_at(curve: &Segment, foot: f64, spot: Point) -> f64 {
+    curve.velocity(foot).normalize_or_zero().perp_dot(spot - curve.at(foot))
+}
+
+/// The place where the gap between two pieces is 0, from the gaps at the ends of the first, by the Illinois method. The first
+/// piece is given by its parameters, the second by the feet of its ends.
+fn crossing(
+    (a, [mut s0, mut s1]): (&Segment, [f64; 2]),
+    (b, [mut t0, mut t1]): (&Segment, [f64; 2]),
+    [mut low, mut high]: [f64; 2],
+    off: f64,
+) -> Option<(f64, f64)> {
+    let mut kept_end = 0;
+    let (mut s, mut t) = if low == 0.0 { (s0, t0) } else { (s1, t1) };
+    for _ in 0..60 {
+        if low == 0.0 || high == 0.0 || s1 - s0 <= f64::EPSILON * s1 {
+            break;
+        }
+        let share = low / (low - high);
+        s = s0 + (s1 - s0) * share;
+        let spot = a.at(s);
+        t = foot_of(b, spot, t0 + (t1 - t0) * share, off)?;
+        let gap = gap_at(b, t, spot);
+        if gap == 0.0 {
+            break;
+        }
+        // An end that stays twice counts half, so that it is left at last.
+        if (gap < 0.0) == (low < 0.0) {
+            high *= if kept_end == 1 { 0.5 } else { 1.0 };
+            (s0, t0, low, kept_end) = (s, t, gap, 1);
+        } else {
+            low *= if kept_end == -1 { 0.5 } else { 1.0 };
+            (s1, t1, high, kept_end) = (s, t, gap, -1);
+        }
+    }
+    (a.at(s).distance(b.at(t)) <= off).then_some((s, t))
 }
 
 /// The parameter of the foot of the perpendicular from a spot to a curve, from a guess; `None` where there is none nearby.

@@ -367,12 +367,22 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
         }
         let (long, short) = (p.size().max(q.size()), p.size().min(q.size()));
         let turn = p.chord().perp_dot(q.chord()).abs() / (p.chord().length() * q.chord().length());
+        let straight = p.bend().max(q.bend()) < STRAIGHT;
         // No direction of the one is one of the other: one place at most, which may have to be come nearer to.
         if turn > 2.0 * (p.bend() + q.bend())
             && let Polished::Done(place) = polished(a, b, &p, &q, off)
         {
             found.extend(place);
-        } else if long <= SHORT * off {
+        } else if straight
+            && let how = beside(a, [p.from, p.to], b, [q.from, q.to], off)
+            && how != Beside::Unclear
+        {
+            match how {
+                Beside::Along(of_b) => rows.push(Row { of_a: [p.from, p.to], of_b }),
+                Beside::Crossing(s, t) => found.push((s, t)),
+                Beside::Apart | Beside::Unclear => {}
+            }
+        } else if long <= off || (straight && long <= SHORT * off) {
             if touches.len() >= MOST_TOUCHES {
                 continue;
             }
@@ -382,15 +392,6 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
             let t = b.nearest(a.at(s));
             if a.at(s).distance(b.at(t)) <= off {
                 touches.push((s, t));
-            }
-        } else if p.bend().max(q.bend()) < STRAIGHT
-            && let how = beside(a, [p.from, p.to], b, [q.from, q.to], off)
-            && how != Beside::Unclear
-        {
-            match how {
-                Beside::Along(of_b) => rows.push(Row { of_a: [p.from, p.to], of_b }),
-                Beside::Crossing(s, t) => found.extend(crossing(a, b, (s, t), off)),
-                Beside::Apart | Beside::Unclear => {}
             }
         } else if short * 4.0 < long {
             if p.size() > q.size() {
