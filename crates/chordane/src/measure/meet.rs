@@ -412,7 +412,7 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
 enum Polished {
     /// The curves meet in one place, which lies on both pieces or on neither.
     Done(Option<(f64, f64)>),
-    /// It did not come to rest: a curve stands still near there, or ends.
+    /// It did not converge, or converged elsewhere: a curve has no speed near there, or ends.
     Unsure,
 }
 
@@ -428,7 +428,9 @@ fn polished(a: &Segment, b: &Segment, p: &Piece, q: &Piece, off: f64) -> Polishe
     // Within both pieces, give or take what belongs to the neighbours too.
     let (slack_s, slack_t) = ((p.to - p.from) * 1e-3, (q.to - q.from) * 1e-3);
     let inside = s >= p.from - slack_s && s <= p.to + slack_s && t >= q.from - slack_t && t <= q.to + slack_t;
-    Polished::Done(inside.then_some((s, t)))
+    // Elsewhere, though the chords cross here: the method may have left the place that it was to find.
+    let chords_cross = [at, on].iter().all(|share| (-0.1..=1.1).contains(share));
+    if inside || !chords_cross { Polished::Done(inside.then_some((s, t))) } else { Polished::Unsure }
 }
 
 /// Newton's method for the place where two curves cross, from parameters near it; `None` where it does not converge.
