@@ -152,7 +152,7 @@ pub fn rewriting(bytes: &[u8]) {
     }
     let run = Runner::new(same(&source)).run(&Settings::new());
     let settings =
-        run.knobs().iter().fold(Settings::new(), |settings, knob| settings.set(&knob.name, &end(knob)));
+        run.knobs().iter().fold(Settings::new(), |settings, knob| settings.set(&knob.name, end(knob)));
     let run = Runner::new(same(&source)).run(&settings);
     same(&script.with_knobs(run.knobs()));
 }

@@ -17,7 +17,7 @@ fn script(text: &str) -> Script {
 }
 
 fn with_knobs(text: &str, set: &[(&str, &str)]) -> String {
-    let settings = set.iter().fold(Settings::new(), |settings, (name, value)| settings.set(name, value));
+    let settings = set.iter().fold(Settings::new(), |settings, (name, value)| settings.set(*name, *value));
     let mut stage = Stage::new(settings);
     let script = script(text);
     script.perform(&mut stage).unwrap();
@@ -100,7 +100,8 @@ fn kept_knobs_draw_the_same() {
             ("vent", format!("{},{}", dice.between(-90.0, 90.0), dice.whole(-9, 9))),
         ];
         let set: Vec<(&str, &str)> = set.iter().map(|(name, value)| (*name, value.as_str())).collect();
-        let settings = set.iter().fold(Settings::new(), |settings, (name, value)| settings.set(name, value));
+        let settings =
+            set.iter().fold(Settings::new(), |settings, (name, value)| settings.set(*name, *value));
         let shown = Runner::new(script(KNOBS)).run(&settings).into_sheet().unwrap();
         let kept = with_knobs(KNOBS, &set);
         let drawn = script(&kept).sheet().unwrap();

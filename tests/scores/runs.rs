@@ -48,6 +48,14 @@ fn a_run_tells_what_the_score_asked_for() {
         (problem.message.as_str(), problem.mend.as_str()),
         ("there is no knob \"sga\"", "did you mean \"sag\"?")
     );
+    let error = wrong.sheet().unwrap_err();
+    assert_eq!((error.to_string(), error.advice()), (problem.message, Some("did you mean \"sag\"?")));
+    assert_eq!(wrong.lenient_sheet().unwrap(), runner.run(&Settings::new()).sheet().unwrap());
+    for value in ["2", "deep"] {
+        let error = runner.run(&Settings::new().set("sag", value)).into_sheet().unwrap_err();
+        assert_eq!(error.to_string(), format!("the knob \"sag\" cannot be set to {value}"));
+        assert_eq!(error.advice(), Some("give 0 to 1"));
+    }
     // A score that fails has said what it said before.
     let failing = Runner::read("x.chord", "print(\"before\");\nsheet(0, 1)", Limits::default()).unwrap();
     let run = failing.run(&Settings::new().set("nothing", "1"));
@@ -70,4 +78,37 @@ fn a_score_in_rust_runs_alike() {
     assert_eq!(found.len(), 1);
     assert_eq!((found[0].path, found[0].contour, found[0].at), (None, None, pt(20.0, 15.0)));
     assert_eq!(found[0].message, "the knob \"dots\" changes nothing of the drawing");
+}
+
+#[test]
+fn a_program_hands_in_paths_points_and_numbers() {
+    let text = r#"
+        let outline = given("outline", circle([50, 40], 30));
+        let spots = given("spots", []);
+        let sizes = given("sizes", [1, 2]);
+        let page = sheet(100, given("height", 80)).add(outline.fill("teal"));
+        for i in 0..spots.len { page.add(circle(spots[i], sizes[i]).fill("gold")); }
+        page
+    "#;
+    let runner = Runner::read("badge.chord", text, Limits::default()).unwrap();
+    let plain = runner.run(&Settings::new()).into_sheet().unwrap();
+    assert_eq!((plain.items().len(), plain.size.y), (1, 80.0));
+    let kite = star((50.0, 40.0), 5, 30.0, 14.0);
+    let given = Settings::new()
+        .give("outline", kite.clone())
+        .give("spots", vec![pt(40.0, 40.0), pt(60.0, 40.0)])
+        .give("sizes", [3.0, 4.0])
+        .give("height", 60.0);
+    let drawn = runner.run(&given).into_sheet().unwrap();
+    assert_eq!((drawn.items().len(), drawn.size.y), (3, 60.0));
+    let paths: Vec<Path> = drawn.items().map(|placed| placed.item.path().clone()).collect();
+    assert_eq!(paths, [kite, circle((40.0, 40.0), 3.0), circle((60.0, 40.0), 4.0)]);
+    // A name that is not asked for, and a value of another kind.
+    let error = |settings: Settings| runner.run(&settings).into_sheet().unwrap_err();
+    let unused = error(Settings::new().give("outlin", 3.0));
+    assert_eq!(unused.to_string(), "the score does not ask for \"outlin\"");
+    assert_eq!(unused.advice(), Some("did you mean \"outline\"?"));
+    let wrong = error(Settings::new().give("outline", 3.0));
+    assert_eq!(wrong.to_string(), "\"outline\" must be a path, and the program gave a number");
+    assert_eq!(wrong.line(), Some(2));
 }

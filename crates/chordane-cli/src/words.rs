@@ -23,9 +23,10 @@ pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
 }
 
 /// The options that go with a word.
-const OPTIONS: [(&str, &str); 13] = [
+const OPTIONS: [(&str, &str); 14] = [
     ("asked_size", "Asked for with --size WxH, or with --sizes of chordane vary."),
     ("dice", "--seed 7 sets the seed; --seed new picks one and reports it."),
+    ("given", "Handed in by a program in Rust; the command draws with the second argument."),
     ("knob", "Set with --set NAME=VALUE; --list-knobs shows all knobs of a score."),
     ("mark", "Marks are handed in with --marks FILE."),
     ("mark_numbers", "Marks are handed in with --marks FILE."),

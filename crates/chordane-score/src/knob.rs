@@ -4,6 +4,8 @@ use chordane::ground::plain_number;
 use chordane::number::Point;
 use chordane::sheet::Colour;
 
+use crate::Mistake;
+
 /// What a knob can be set to, and what it is when it is not set.
 ///
 /// ```
@@ -196,4 +198,10 @@ pub struct KnobProblem {
     pub message: String,
     /// What to do.
     pub mend: String,
+}
+
+impl From<KnobProblem> for Mistake {
+    fn from(problem: KnobProblem) -> Self {
+        Self::new(problem.message).advised(problem.mend)
+    }
 }

@@ -58,7 +58,7 @@ impl Runner<'_> {
         let mut moments = Vec::with_capacity(MOMENTS);
         for moment in 0..MOMENTS {
             let own = settings.clone().frame(moment, MOMENTS);
-            moments.push(self.run(&own).into_sheet().map_err(at(own.moment.phase))?);
+            moments.push(self.run(&own).into_lenient_sheet().map_err(at(own.moment.phase))?);
         }
         let end = 1.0 - HAIR;
         let (first, last) =

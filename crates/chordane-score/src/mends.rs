@@ -72,7 +72,7 @@ impl Look<'_> {
         let script = Script::read(self.script.name(), text, self.script.limits()).ok()?;
         let runner = Runner::new(script);
         let run = runner.run(self.settings);
-        let sheet = run.sheet().ok()?;
+        let sheet = run.lenient_sheet().ok()?;
         let items = sheet.items().len();
         let mut findings =
             self.script.limits().within(|| sheet.check()).map(|report: Report| report.findings).ok()?;

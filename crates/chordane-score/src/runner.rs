@@ -166,21 +166,56 @@ impl<'a> Runner<'a> {
 }
 
 impl Run {
-    /// The sheet.
+    /// Returns the sheet.
     ///
     /// # Errors
     ///
-    /// The mistake that ended the run.
+    /// The error that ended the run, or the first [problem](Run::problem) with the knobs: a name that no knob has, a value out of
+    /// range or of a wrong kind.
+    ///
+    /// ```
+    /// use chordane_score::{Limits, Runner, Settings};
+    /// let text = r#"sheet(90, 60).add(circle([45, 30], knob("radius", 20, 1, 30)).fill("teal"))"#;
+    /// let runner = Runner::read("tail.chord", text, Limits::default())?;
+    /// let error = runner.run(&Settings::new().set("radius", 45)).into_sheet().unwrap_err();
+    /// assert_eq!(error.to_string(), "the knob \"radius\" cannot be set to 45");
+    /// assert_eq!(error.advice(), Some("give 1 to 30"));
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
     pub fn sheet(&self) -> Result<&Sheet, Mistake> {
+        match self.problem() {
+            Some(problem) => Err(problem.into()),
+            None => self.lenient_sheet(),
+        }
+    }
+
+    /// Returns the sheet and drops the rest.
+    ///
+    /// # Errors
+    ///
+    /// As [`Run::sheet`].
+    pub fn into_sheet(self) -> Result<Sheet, Mistake> {
+        match self.problem() {
+            Some(problem) => Err(problem.into()),
+            None => self.into_lenient_sheet(),
+        }
+    }
+
+    /// Returns the sheet even if there is a [problem](Run::problem) with the knobs: a knob that cannot have its value has its start.
+    ///
+    /// # Errors
+    ///
+    /// The error that ended the run.
+    pub fn lenient_sheet(&self) -> Result<&Sheet, Mistake> {
         self.made.as_ref().map_err(Clone::clone)
     }
 
-    /// The sheet, taken out.
+    /// As [`Run::lenient_sheet`], and drops the rest.
     ///
     /// # Errors
     ///
-    /// The mistake that ended the run.
-    pub fn into_sheet(self) -> Result<Sheet, Mistake> {
+    /// The error that ended the run.
+    pub fn into_lenient_sheet(self) -> Result<Sheet, Mistake> {
         self.made
     }
 

@@ -8,13 +8,14 @@ use chordane::number::Point;
 
 use crate::pictures::Pictures;
 use crate::pointer::{Pointer, PointerTrack};
+use crate::{GivenValue, KnobValue};
 
 /// What a score is run with: the seed of its dice, its knobs, the moment of its loop, the pointer, and the size that is asked for. What is not said is as the
 /// score has it.
 ///
 /// ```
 /// use chordane_score::Settings;
-/// let settings = Settings::new().seed(7).set("sag", "0.2").size((640.0, 480.0));
+/// let settings = Settings::new().seed(7).set("sag", 0.2).size((640.0, 480.0));
 /// assert_eq!((settings.seed, settings.knob("sag")), (Some(7), Some("0.2")));
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -23,6 +24,8 @@ pub struct Settings {
     pub seed: Option<u64>,
     /// The values of knobs by their names, as text.
     pub knobs: BTreeMap<String, String>,
+    /// The values that are handed to the score, by their names.
+    pub given: BTreeMap<String, GivenValue>,
     /// The size that is asked for, in sheet units.
     pub size: Option<Point>,
     /// The pictures that the score may paint with.
@@ -77,10 +80,45 @@ impl Settings {
         self
     }
 
-    /// The same with a knob set, by its name; what it can be is known when the score declares it.
+    /// The same with a knob set, by its name, to a number, a text, a switch, a point, a colour or an angle.
+    ///
+    /// The score says what a knob can be: a value that does not fit is an error of [`Run::sheet`](crate::Run::sheet).
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane_score::Settings;
+    /// let settings = Settings::new().set("sag", 0.2).set("bows", true).set("tip", pt(40.0, 9.0)).set("cloth", "teal");
+    /// assert_eq!((settings.knob("sag"), settings.knob("tip")), (Some("0.2"), Some("40,9")));
+    /// ```
     #[must_use]
-    pub fn set(mut self, name: &str, value: &str) -> Self {
-        self.knobs.insert(name.to_owned(), value.trim().to_owned());
+    pub fn set(mut self, name: impl Into<String>, value: impl Into<KnobValue>) -> Self {
+        self.knobs.insert(name.into(), value.into().into_text());
+        self
+    }
+
+    /// The same with a path, a list of points or numbers, or a number handed to the score, which asks for it by its name.
+    ///
+    /// A name that the score does not ask for, and a value of another kind than it asks for, are errors of
+    /// [`Run::sheet`](crate::Run::sheet).
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane_score::{Limits, Runner, Settings};
+    /// let text = r#"
+    ///     let outline = given("outline", circle([50, 40], 30));
+    ///     let spots = given("spots", [[50, 40]]);
+    ///     sheet(100, 80).add(outline.fill("teal")).add_all(spots.map(|spot| circle(spot, 2).fill("gold")))
+    /// "#;
+    /// let runner = Runner::read("badge.chord", text, Limits::default())?;
+    /// assert_eq!(runner.run(&Settings::new()).sheet()?.items().len(), 2);
+    /// let settings =
+    ///     Settings::new().give("outline", star((50.0, 40.0), 5, 30.0, 14.0)).give("spots", [(40.0, 40.0), (60.0, 40.0)]);
+    /// assert_eq!(runner.run(&settings).sheet()?.items().len(), 3);
+    /// # Ok::<(), chordane_score::Mistake>(())
+    /// ```
+    #[must_use]
+    pub fn give(mut self, name: impl Into<String>, value: impl Into<GivenValue>) -> Self {
+        self.given.insert(name.into(), value.into());
         self
     }
 

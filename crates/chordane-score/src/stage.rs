@@ -11,10 +11,10 @@ use chordane::ground::nearest;
 use chordane::number::Point;
 use chordane::sheet::{Colour, Picture};
 
-use crate::Mistake;
 use crate::knob::{Knob, KnobKind, KnobProblem, on_or_off, place};
 use crate::pointer::Pointer;
 use crate::settings::Settings;
+use crate::{GivenValue, Mistake};
 
 /// More lines than these are not kept of what a score prints.
 const MOST_PRINTED: usize = 10_000;
@@ -40,6 +40,8 @@ pub struct Stage {
     remarks: Vec<String>,
     printed: Vec<String>,
     pictures: BTreeSet<String>,
+    /// The names under which given values were asked for.
+    given: BTreeSet<String>,
     moves: bool,
     points: bool,
     rolls: bool,
@@ -106,6 +108,21 @@ impl Stage {
     #[must_use]
     pub fn pictures(&self) -> &BTreeSet<String> {
         &self.pictures
+    }
+
+    /// Returns the value that the program handed in under a name; see [`Settings::give`].
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// use chordane_score::{Settings, Stage};
+    /// let mut stage = Stage::new(Settings::new().give("outline", circle((0.0, 0.0), 5.0)));
+    /// let outline = stage.given("outline").and_then(|value| value.as_path().cloned());
+    /// assert_eq!(outline, Some(circle((0.0, 0.0), 5.0)));
+    /// assert_eq!(stage.given("spots"), None);
+    /// ```
+    pub fn given(&mut self, name: &str) -> Option<&GivenValue> {
+        self.given.insert(name.to_owned());
+        self.settings.given.get(name)
     }
 
     /// The size that is asked for, or the score's own where none is: a score that lays itself out within it looks right at
@@ -238,6 +255,15 @@ impl Stage {
     pub fn problem(&self) -> Option<KnobProblem> {
         if self.problem.is_some() {
             return self.problem.clone();
+        }
+        if let Some(unused) = self.settings.given.keys().find(|name| !self.given.contains(*name)) {
+            let names = || self.given.iter().map(String::as_str);
+            let mend = match nearest(unused, names()) {
+                Some(near) => format!("did you mean \"{near}\"?"),
+                None if self.given.is_empty() => "the score asks for no given values".to_owned(),
+                None => format!("it asks for {}", names().collect::<Vec<_>>().join(", ")),
+            };
+            return Some(KnobProblem { message: format!("the score does not ask for \"{unused}\""), mend });
         }
         let unknown =
             self.settings.knobs.keys().find(|name| self.knobs.iter().all(|knob| knob.name != **name))?;

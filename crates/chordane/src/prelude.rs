@@ -29,9 +29,9 @@ pub use crate::scene::{linked, woven};
 pub use crate::shape::{
     CornerRadii, Triangle, Wheels, arc, band, blob, chord_cut, circle, cycloid, ellipse, elliptic_arc, gear,
     growing_spiral, lettering, lettering_width, lissajous, pie, plot, polygon, polygon_about,
-    polygon_of_side, rectangle, ring, ring_part, rose, rounded_polygon, rounded_rectangle, rounded_star,
-    scallop, sided_spiral, spiral, squashed_arc, star, star_polygon, superellipse, traced_trail, trail,
-    wheel, wheel_polygon, wheels_inside, wheels_outside,
+    polygon_of_side, rectangle, rectangle_about, ring, ring_part, rose, rounded_polygon, rounded_rectangle,
+    rounded_star, scallop, sided_spiral, spiral, squashed_arc, star, star_polygon, superellipse,
+    traced_trail, trail, wheel, wheel_polygon, wheels_inside, wheels_outside,
 };
 pub use crate::sheet::{
     BlendMode, Colour, ColourSpace, Frame, Gradient, Group, Item, Layered, Mask, MaskKind, Paint, Pattern,

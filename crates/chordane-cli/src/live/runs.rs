@@ -135,7 +135,7 @@ impl<'a> Ready<'a> {
         let printed = run.printed().to_vec();
         let (moves, points, rolls) = (run.moves(), run.points(), run.rolls());
         let (declared, seed) = (run.knobs().to_vec(), run.seed());
-        let sheet = run.into_sheet().map_err(|mistake| mistake_of(&mistake.into(), text))?;
+        let sheet = run.into_lenient_sheet().map_err(|mistake| mistake_of(&mistake.into(), text))?;
         let dressed = if layers.is_empty() {
             None
         } else {

@@ -1,11 +1,15 @@
 //! Words for knobs.
 
 use chordane::number::{Point, pt};
+use chordane::path::Path;
+use rhai::Array;
 
 use super::entry::{Section, Word, word};
+use crate::GivenValue;
 use crate::call::Call;
 use crate::refusal::Refusal;
 use crate::stage::Stage;
+use crate::values::Give;
 
 pub(super) fn section() -> Section {
     Section {
@@ -59,6 +63,36 @@ start(pt(0, 0)).quad([50, 60 * sag], [100, 0]).open()"#,
             },
         ),
         word(
+            "given(name, otherwise)",
+            "The path that the program around the score hands in under a name, or else this one.",
+            r##"given("badge", circle(pt(0, 0), 20)).fill("teal")"##,
+            |call: &Call<'_>, name: String, otherwise: Path| {
+                handed_in(call, &name, "a path", |value| value.as_path().cloned().map(Ok))
+                    .unwrap_or(Ok(otherwise))
+            },
+        ),
+        word(
+            "given(name, otherwise)",
+            "The list of points or numbers that the program around the score hands in under a name, or else this one.",
+            r##"given("bows", [[0, 0], [30, 12]]).map(|bow| circle(bow, 4).fill("teal"))"##,
+            |call: &Call<'_>, name: String, otherwise: Array| {
+                let list = |value: &GivenValue| match value {
+                    GivenValue::Points(points) => Some(as_list(call, points.clone())),
+                    GivenValue::Numbers(numbers) => Some(as_list(call, numbers.clone())),
+                    _ => None,
+                };
+                handed_in(call, &name, "a list", list).unwrap_or(Ok(otherwise))
+            },
+        ),
+        word(
+            "given(name, otherwise)",
+            "The number that the program around the score hands in under a name, or else this one.",
+            r##"circle(pt(0, 0), given("radius", 20))"##,
+            |call: &Call<'_>, name: String, otherwise: f64| {
+                handed_in(call, &name, "a number", |value| value.as_number().map(Ok)).unwrap_or(Ok(otherwise))
+            },
+        ),
+        word(
             "asked_size(width, height)",
             "The size that is asked for, or else this one: a score that lays itself out within it looks right at any size.",
             r##"let size = asked_size(640, 480);
@@ -76,4 +110,26 @@ fn declared<T>(
     declare: impl FnOnce(&mut Stage, &str) -> Result<T, String>,
 ) -> Result<T, Refusal> {
     call.stage(|stage| declare(stage, name)).map_err(Refusal::new)
+}
+
+/// The value that was handed in under a name, as the kind that the score asks for; `None` if there is none.
+fn handed_in<T>(
+    call: &Call<'_>,
+    name: &str,
+    kind: &str,
+    read: impl FnOnce(&GivenValue) -> Option<Result<T, Refusal>>,
+) -> Option<Result<T, Refusal>> {
+    let value = call.stage(|stage| stage.given(name).cloned())?;
+    let wrong = || {
+        let message = format!("\"{name}\" must be {kind}, and the program gave {}", value.described());
+        Err(Refusal::new(message))
+    };
+    Some(read(&value).unwrap_or_else(wrong))
+}
+
+fn as_list<T: Give>(call: &Call<'_>, values: Vec<T>) -> Result<Array, Refusal>
+where
+    Vec<T>: Give,
+{
+    Ok(values.give(call)?.into_array().unwrap_or_default())
 }

@@ -94,9 +94,15 @@ fn words() -> Vec<Word> {
         ),
         word(
             "rectangle(corner, width, height)",
-            "A rectangle by its top left corner and its size.",
+            "A rectangle by its top left corner and its size; rectangle_about takes the centre.",
             "rectangle(pt(0, 0), 80, 30)",
             |corner: Point, width: f64, height: f64| rectangle(corner, width, height),
+        ),
+        word(
+            "rectangle_about(centre, width, height)",
+            "A rectangle by its centre and its size; rectangle takes the top left corner.",
+            "rectangle_about(pt(0, 0), 80, 30)",
+            |centre: Point, width: f64, height: f64| rectangle_about(centre, width, height),
         ),
         word(
             "rounded_rectangle(corner, width, height, radius)",

@@ -98,7 +98,7 @@ fn sail(sag: f64) -> Sheet {
 /// A compiled score run again with one knob changed, against the same words called from Rust.
 pub(crate) fn rerun() -> Outcome {
     let runner = Runner::read("sail.chord", SAIL, Limits::default()).unwrap();
-    let asked = |sag: f64| runner.run(&Settings::new().set("sag", &sag.to_string())).into_sheet().unwrap();
+    let asked = |sag: f64| runner.run(&Settings::new().set("sag", sag)).into_sheet().unwrap();
     assert_eq!(asked(0.5).svg().unwrap(), sail(0.5).svg().unwrap());
     let often = |draw: &dyn Fn(f64) -> Sheet| {
         for i in 0..50 {

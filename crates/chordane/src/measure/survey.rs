@@ -316,6 +316,19 @@ impl Survey {
         Some(Station { segment, contour: *contour, parameter, distance, whole: self.length })
     }
 
+    /// Returns the station at a fraction of the whole length, from 0 to 1, as [`Survey::station`] does at a distance.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let survey = Path::open([(0.0, 0.0), (10.0, 0.0)]).survey()?;
+    /// assert_eq!(survey.at(0.25).map(|station| station.point()), Some(pt(2.5, 0.0)));
+    /// # Ok::<(), Fault>(())
+    /// ```
+    #[must_use]
+    pub fn at(&self, fraction: f64) -> Option<Station<'_>> {
+        self.station(fraction * self.length)
+    }
+
     /// The place at a distance from the start, contours in order. Distances below 0 and beyond the length give the
     /// first and the last place; a path without a segment, or a distance that is not a number, gives none.
     ///

@@ -3,6 +3,8 @@
 use std::fmt;
 use std::str::FromStr;
 
+use crate::number::Point;
+
 use super::{Contour, ContourBuilder, DataError, Path, Segment};
 
 impl Contour {
@@ -84,6 +86,19 @@ impl Path {
 impl FromIterator<Contour> for Path {
     fn from_iter<I: IntoIterator<Item = Contour>>(contours: I) -> Self {
         Self::from_contours(contours)
+    }
+}
+
+/// The open path with straight sides through points, as [`Path::open`] makes it.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let spiral: Path = (0..40).map(|i| polar(deg(f64::from(i) * 20.0), f64::from(i))).collect();
+/// assert_eq!(spiral.vertices().count(), 40);
+/// ```
+impl FromIterator<Point> for Path {
+    fn from_iter<I: IntoIterator<Item = Point>>(points: I) -> Self {
+        Self::open(points)
     }
 }
 

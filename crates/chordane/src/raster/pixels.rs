@@ -199,6 +199,19 @@ impl Pixels {
         self
     }
 
+    /// Returns the pixels as [`Pixels::as_slice`] gives them, without copying them.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let pixels = sheet(2.0, 1.0).ground("red").pixels()?;
+    /// assert_eq!(pixels.into_vec(), [[255, 0, 0, 255]; 2]);
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    #[must_use]
+    pub fn into_vec(self) -> Vec<[u8; 4]> {
+        self.data
+    }
+
     /// The pixels, row after row from the top.
     #[must_use]
     pub fn as_slice(&self) -> &[[u8; 4]] {

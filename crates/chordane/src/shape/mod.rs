@@ -23,7 +23,7 @@ pub use plot::{plot, traced_trail, trail};
 pub use polygon::{
     polygon, polygon_about, polygon_of_side, rounded_polygon, rounded_star, star, star_polygon,
 };
-pub use rectangle::{CornerRadii, rectangle, rounded_rectangle};
+pub use rectangle::{CornerRadii, rectangle, rectangle_about, rounded_rectangle};
 pub use rims::{band, blob, gear, scallop};
 pub use round::{circle, ellipse};
 pub use spiral::{growing_spiral, sided_spiral, spiral};

@@ -27,7 +27,8 @@ impl From<[f64; 4]> for CornerRadii {
     }
 }
 
-/// A rectangle by its corner with the least x and y (top left on a sheet with y down), its width and its height.
+/// A rectangle by its corner with the least x and y (top left on a sheet with y down), its width and its height;
+/// [`rectangle_about`] takes the centre.
 ///
 /// Starts at that corner, clockwise as seen. A width or height of zero gives an empty path; a negative one is a
 /// fault.
@@ -39,6 +40,21 @@ impl From<[f64; 4]> for CornerRadii {
 #[must_use]
 pub fn rectangle(corner: impl Into<Point>, width: f64, height: f64) -> Path {
     build("rectangle", corner.into(), pt(width, height), CornerRadii::default())
+}
+
+/// A rectangle by its centre, its width and its height; [`rectangle`] takes a corner.
+///
+/// Starts at the corner with the least x and y, clockwise as seen. A width or height of zero gives an empty path; a negative one
+/// is a fault.
+///
+/// ```
+/// use chordane::prelude::*;
+/// assert_eq!(rectangle_about(pt(10.0, 20.0), 30.0, 5.0).data(), "M-5 17.5H25V22.5H-5Z");
+/// ```
+#[must_use]
+pub fn rectangle_about(centre: impl Into<Point>, width: f64, height: f64) -> Path {
+    let size = pt(width, height);
+    build("rectangle_about", centre.into() - 0.5 * size, size, CornerRadii::default())
 }
 
 /// A rectangle with rounded corners; see [`rectangle`] and [`CornerRadii`].

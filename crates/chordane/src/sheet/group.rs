@@ -144,6 +144,44 @@ impl Group {
         self
     }
 
+    /// The same group with other contents; its opacity, placement and compositing stay. Nesting is limited as in [`Group::add`].
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let bows = group().add(circle((0.0, 0.0), 9.0)).named("bows").opacity(0.5);
+    /// let tails = bows.with_nodes([polygon((0.0, 0.0), 3, 9.0)]);
+    /// assert_eq!((tails.name(), tails.opacity, tails.nodes().len()), (Some("bows"), 0.5, 1));
+    /// ```
+    #[must_use]
+    pub fn with_nodes<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
+        self.nodes.clear();
+        (self.depth, self.count) = (1, 1);
+        for node in nodes {
+            self.push("with_nodes", node.into());
+        }
+        self
+    }
+
+    /// Applies a function to each item, also in groups inside this one, and keeps the groups as they are. Masks and
+    /// patterns are not entered.
+    #[must_use]
+    pub fn map_items<N: Into<Node>>(mut self, mut map: impl FnMut(Item) -> N) -> Self {
+        let nodes = std::mem::take(&mut self.nodes);
+        self.with_nodes(map_nodes(nodes, &mut |item| map(item).into()))
+    }
+
+    /// Returns the number of paths, items and groups directly in this group.
+    #[must_use]
+    pub fn len(&self) -> usize {
+        self.nodes.len()
+    }
+
+    /// Returns `true` if nothing is in this group.
+    #[must_use]
+    pub fn is_empty(&self) -> bool {
+        self.nodes.is_empty()
+    }
+
     /// The opacity of the whole group, from 0 to 1.
     #[must_use]
     pub fn opacity(mut self, opacity: f64) -> Self {
@@ -172,6 +210,18 @@ impl Group {
     pub fn nodes(&self) -> &[Node] {
         &self.nodes
     }
+}
+
+/// Applies a function to the items of nodes, also to those in groups.
+pub(super) fn map_nodes(nodes: Vec<Node>, map: &mut dyn FnMut(Item) -> Node) -> Vec<Node> {
+    let one = |node| match node {
+        Node::Item(item) => map(*item),
+        Node::Group(mut group) => {
+            let nodes = map_nodes(std::mem::take(&mut group.nodes), map);
+            group.with_nodes(nodes).into()
+        }
+    };
+    nodes.into_iter().map(one).collect()
 }
 
 impl Layered for Group {

@@ -1,6 +1,7 @@
 //! The sheet itself: size, unit, ground, and where its origin stands.
 
-use super::{GivenPaint, Node, Paint};
+use super::group::map_nodes;
+use super::{GivenPaint, Item, Node, Paint};
 use crate::ground::{Fault, FaultSlot, Given, Named};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
@@ -161,6 +162,14 @@ impl Sheet {
         self.view.0.as_deref()
     }
 
+    /// The same sheet with another transform from the units of figures and findings to its own; see [`Sheet::document_view`].
+    /// `None` for the sheet's own units.
+    #[must_use]
+    pub fn with_document_view(mut self, view: impl Into<Option<Affine>>) -> Self {
+        self.view = DocumentView(view.into().map(Box::new));
+        self
+    }
+
     /// Covers the whole sheet with a colour, under everything else.
     #[must_use]
     pub fn ground(mut self, paint: impl Into<GivenPaint>) -> Self {
@@ -212,6 +221,37 @@ impl Sheet {
     #[must_use]
     pub fn add_all<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
         self.nodes.extend(nodes.into_iter().map(Into::into));
+        self
+    }
+
+    /// The same sheet with other contents; its size, texts and the rest stay.
+    #[must_use]
+    pub fn with_nodes<N: Into<Node>>(mut self, nodes: impl IntoIterator<Item = N>) -> Self {
+        self.nodes = nodes.into_iter().map(Into::into).collect();
+        self
+    }
+
+    /// Applies a function to each item, also in groups, and keeps the rest as it is. Masks and patterns are not entered.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let drawn = r##"<svg xmlns="http://www.w3.org/2000/svg" width="90" height="60" viewBox="0 0 90 60">
+    ///     <g transform="rotate(5)"><circle cx="45" cy="30" r="20" fill="teal" stroke="#20303c"/></g></svg>"##;
+    /// let sheet = Sheet::read_document(drawn.as_bytes())?.sheet;
+    /// let recoloured = sheet.map_items(|item| item.fill("gold"));
+    /// assert!(recoloured.svg()?.contains("stroke=\"#20303c\"") && recoloured.svg()?.contains("gold"));
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
+    /// ```
+    #[must_use]
+    pub fn map_items<N: Into<Node>>(mut self, mut map: impl FnMut(Item) -> N) -> Self {
+        let nodes = std::mem::take(&mut self.nodes);
+        self.with_nodes(map_nodes(nodes, &mut |item| map(item).into()))
+    }
+
+    /// The same sheet with a fault, unless it carries one already.
+    #[must_use]
+    pub fn with_fault(mut self, fault: Fault) -> Self {
+        self.fault.note(fault);
         self
     }
 
