@@ -1,8 +1,8 @@
 //! The language itself: what its page says, what functions see, what is printed, and what mistakes in it are told.
 
-use chordane_score::{Limits, Mistake, Run, Runner, Settings, words};
+use chordane_score::{Limits, Run, Runner, ScoreError, Settings, words};
 
-fn run(source: &str) -> Result<Run, Mistake> {
+fn run(source: &str) -> Result<Run, ScoreError> {
     let runner = Runner::read("kite.chord", source, Limits::default())?;
     let run = runner.run(&Settings::new());
     run.sheet()?;

@@ -1,7 +1,7 @@
 //! Marks: the same from JSON Lines and from CSV, smoothing against its definition, and what is skipped.
 
 use chordane::prelude::*;
-use chordane_score::{MarkFrame, Marks, MarksReading, Mistake};
+use chordane_score::{MarkFrame, Marks, MarksReading, ScoreError};
 use proptest::prelude::*;
 
 /// Three marks that move, the second not always seen.
@@ -142,7 +142,7 @@ fn wide_smoothing_is_that_mean_too() {
 
 #[test]
 fn more_marks_than_are_kept_are_refused() {
-    let told = |reading: Result<MarksReading, Mistake>| reading.unwrap_err().to_string();
+    let told = |reading: Result<MarksReading, ScoreError>| reading.unwrap_err().to_string();
     assert_eq!(
         told(Marks::read_json_lines(&"[]\n".repeat(1_000_001))),
         "the marks have more than 1000000 frames"

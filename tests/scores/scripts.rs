@@ -3,11 +3,11 @@
 use chordane::sheet::Layered;
 use std::time::{Duration, Instant};
 
-use chordane_score::{Limits, Mistake, Runner, Score, Script, Settings, words};
+use chordane_score::{Limits, Runner, Score, ScoreError, Script, Settings, words};
 
 use crate::memory::megabytes;
 
-fn run(source: &str) -> Result<chordane::sheet::Sheet, Mistake> {
+fn run(source: &str) -> Result<chordane::sheet::Sheet, ScoreError> {
     Script::read("kite.chord", source, Limits::default())?.sheet()
 }
 

@@ -86,7 +86,7 @@ pub(crate) fn looked_over(
     let mut report = if run.moves() && whole_loop {
         runner.over_loop(run.settings(), &check).map_err(|failed| {
             say(&format!("at phase {}:", short(failed.phase, 3)));
-            Failure::from(failed.mistake)
+            Failure::from(failed.error)
         })?
     } else {
         check(sheet).map_err(|fault| Failure::of_fault(&fault, "mend it in the input"))?

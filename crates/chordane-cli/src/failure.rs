@@ -7,7 +7,7 @@ use std::path::Path;
 use chordane::ground::{Fault, FaultKind, visible};
 use chordane::raster::DrawError;
 use chordane::read::ReadError;
-use chordane_score::Mistake;
+use chordane_score::ScoreError;
 use miette::{GraphicalReportHandler, GraphicalTheme, ThemeStyles};
 
 /// Why the command did not do what it was asked for.
@@ -19,7 +19,7 @@ pub(crate) struct Failure {
     /// What to do about it.
     pub(crate) mend: String,
     /// The mistake in a score, with its place.
-    pub(crate) mistake: Option<Box<Mistake>>,
+    pub(crate) mistake: Option<Box<ScoreError>>,
 }
 
 /// The party at fault; the value is the exit code.
@@ -50,8 +50,8 @@ fn with_option(advice: &str, setting: &str) -> String {
     }
 }
 
-impl From<Mistake> for Failure {
-    fn from(mistake: Mistake) -> Self {
+impl From<ScoreError> for Failure {
+    fn from(mistake: ScoreError) -> Self {
         let mistake = match (mistake.advice(), mistake.setting()) {
             (Some(advice), Some(setting)) => {
                 let advice = with_option(advice, setting);
@@ -74,7 +74,7 @@ impl Failure {
     }
 
     /// An error in a file that is read along with a score.
-    pub(crate) fn in_file(name: &dyn fmt::Display, mistake: &Mistake) -> Self {
+    pub(crate) fn in_file(name: &dyn fmt::Display, mistake: &ScoreError) -> Self {
         Self::input(format!("{name}: {mistake}"), mistake.advice().unwrap_or_default())
     }
 

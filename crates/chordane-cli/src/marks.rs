@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use chordane_score::{MarkFrame, Marks, Mistake};
+use chordane_score::{MarkFrame, Marks, ScoreError};
 
 use crate::failure::Failure;
 use crate::input::{STANDARD_INPUT, read_file, read_standard_input};
@@ -20,7 +20,7 @@ pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Mar
     let text =
         std::str::from_utf8(&bytes).map_err(|_| Failure::input(format!("{name} is not text"), mend))?;
     let is_csv = file.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("csv"));
-    let failed = |mistake: Mistake| Failure::in_file(&name, &mistake);
+    let failed = |mistake: ScoreError| Failure::in_file(&name, &mistake);
     let reading = if is_csv { Marks::read_csv(text) } else { Marks::read_json_lines(text) };
     let reading = reading.map_err(failed)?;
     if reading.skipped > 0 {

@@ -7,7 +7,7 @@ use chordane::path::Path;
 use rhai::{Dynamic, EvalAltResult, FnPtr, FuncArgs, NativeCallContext, Position};
 
 use crate::Limits;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::running::Running;
 use crate::stage::Stage;
 
@@ -71,13 +71,13 @@ impl<'a> Call<'a> {
     }
 
     /// Refuses a list of this many values if that is too long.
-    pub(crate) fn room_for(&self, count: usize) -> Result<(), Refusal> {
+    pub(crate) fn room_for(&self, count: usize) -> Result<(), CallError> {
         let most = self.longest_list();
         if count <= most {
             return Ok(());
         }
         let told = format!("`{}`: a list of {count} values is too long; give at most {most}", self.name);
-        Err(Refusal::new(told).set("list", "make it shorter, or raise the limit"))
+        Err(CallError::new(told).set("list", "make it shorter, or raise the limit"))
     }
 
     /// Looks at what the score is given.
@@ -86,7 +86,7 @@ impl<'a> Call<'a> {
     }
 
     /// A choice by its name.
-    pub(crate) fn choice<T: Named>(&self, name: &str) -> Result<T, Refusal> {
+    pub(crate) fn choice<T: Named>(&self, name: &str) -> Result<T, CallError> {
         Ok(Given::<T>::from(name).resolve(self.name)?)
     }
 

@@ -17,10 +17,10 @@ use rhai::{
 
 use crate::Limits;
 use crate::call::Call;
+use crate::call_error::CallError;
 use crate::declarations::Gathered;
 use crate::lists::lists;
 use crate::operators::operators;
-use crate::refusal::Refusal;
 use crate::running::{Running, Tag, running_of};
 use crate::stage::Traced;
 use crate::values::{Builder, ScoreKeys, ScoreStamp, description, numbers_in, shown};
@@ -153,7 +153,7 @@ fn types(module: &mut Module) {
 
 /// A word of the engine's that waits; no score has anything to wait for.
 fn no_sleep(module: &mut Module) {
-    let refused = || Err::<(), Box<rhai::EvalAltResult>>(Refusal::new("there is no word `sleep`").into());
+    let refused = || Err::<(), Box<rhai::EvalAltResult>>(CallError::new("there is no word `sleep`").into());
     let word = || FuncRegistration::new("sleep").in_global_namespace();
     word().set_into_module(module, move |_: i64| refused());
     word().set_into_module(module, move |_: f64| refused());
@@ -232,7 +232,7 @@ fn register(module: &mut Module, name: &'static str, arity: usize) {
     debug_assert!(arity <= MOST_TAKEN, "{name} takes {arity}");
     let moves = words::is_of_motion(name);
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
-        let context = context.ok_or_else(|| Refusal::new("this word runs in a score only"))?;
+        let context = context.ok_or_else(|| CallError::new("this word runs in a score only"))?;
         let running = running_of(&context)?;
         let none = Dynamic::UNIT;
         let mut given = [&none; MOST_TAKEN];
@@ -281,9 +281,9 @@ const EXTENT_ADVICE: &str =
     "a share is of a length: write that length times the share, as in cell.size().x * 0.25";
 
 /// Why no form of a word fits what it was called with.
-fn unfitting(forms: &[&'static Word], values: &[&Dynamic]) -> Refusal {
+fn unfitting(forms: &[&'static Word], values: &[&Dynamic]) -> CallError {
     let Some(word) = forms.iter().find(|word| word.stands_on(values)).or(forms.first()) else {
-        return Refusal::new("this word has no form");
+        return CallError::new("this word has no form");
     };
     let name = word.name;
     let (message, mend) = match word.mismatch(values).filter(|_| word.stands_on(values)) {
@@ -306,5 +306,5 @@ fn unfitting(forms: &[&'static Word], values: &[&Dynamic]) -> Refusal {
             (message, word.on.first().and_then(|kind| kind.mend()))
         }
     };
-    Refusal { message, advice: mend.map(str::to_owned), setting: None }
+    CallError { message, advice: mend.map(str::to_owned), setting: None }
 }

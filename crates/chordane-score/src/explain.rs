@@ -4,14 +4,14 @@ use chordane::ground::{self, nearest};
 use rhai::{EvalAltResult, LexError, ParseErrorType, Position};
 
 use crate::Limits;
+use crate::call_error::CallError;
 use crate::engine::{LONGEST_WORD, MOST_NAMES};
-use crate::mistake::{DID_YOU_MEAN, NO_OPERATOR};
-use crate::refusal::Refusal;
+use crate::score_error::{DID_YOU_MEAN, NO_OPERATOR};
 use crate::values::{description, plain_type};
 use crate::words;
 
 /// Explains an error of the engine: message, advice and position.
-pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) -> (Refusal, Position) {
+pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) -> (CallError, Position) {
     use EvalAltResult as E;
     let place = error.position();
     let plain = |message: String| (message, None);
@@ -64,7 +64,7 @@ pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) 
         }
         E::ErrorFor(_) => (LOOP.to_owned(), Some(LOOP_ADVICE.to_owned())),
         E::ErrorTooManyOperations(_) => {
-            let told = Refusal::new(format!("the score takes more than {} steps", limits.steps));
+            let told = CallError::new(format!("the score takes more than {} steps", limits.steps));
             return (told.set("steps", "look for a loop that never ends, or raise the limit"), place);
         }
         E::ErrorStackOverflow(_) => (
@@ -72,14 +72,14 @@ pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) 
             Some("look for a function that calls itself without end".to_owned()),
         ),
         E::ErrorDataTooLarge(what, _) => {
-            let told = Refusal::new(format!("{} here", lower(what)));
+            let told = CallError::new(format!("{} here", lower(what)));
             return (
                 told.set("list", "a list or text grows too long; shorten it, or raise the limit"),
                 place,
             );
         }
         E::ErrorTerminated(value, _) | E::ErrorRuntime(value, _) => {
-            if let Some(refusal) = value.clone().try_cast::<Refusal>() {
+            if let Some(refusal) = value.clone().try_cast::<CallError>() {
                 return (refusal, place);
             }
             plain(value.clone().into_string().unwrap_or_else(|_| description(value)))
@@ -92,7 +92,7 @@ pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) 
             plain(lower(&bare))
         }
     };
-    (Refusal { message, advice, setting: None }, place)
+    (CallError { message, advice, setting: None }, place)
 }
 
 /// What to say of a call such as `circel (i64, f64)` that fits no function.

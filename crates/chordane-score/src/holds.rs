@@ -16,7 +16,7 @@ use rayon::prelude::*;
 
 use crate::edits::edited;
 use crate::numbers::MOST_DECIMALS;
-use crate::{Mistake, Score, Script, Settings, Stage};
+use crate::{Score, ScoreError, Script, Settings, Stage};
 
 /// A number is changed by this share of itself, or of 1 where it is smaller, to see what it moves.
 const A_LITTLE: f64 = 1e-4;
@@ -69,7 +69,7 @@ const MOST_KEPT: usize = 8_000_000;
 /// let hold = &holds.of(corner)[0];
 /// let dragged = holds.drag(corner, hold).to((60.0, 10.0).into(), 0.01);
 /// assert_eq!(dragged.text, text.replace("30)", "40)"));
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[derive(Debug)]
 pub struct Holds {
@@ -99,9 +99,9 @@ impl Holds {
     /// # Errors
     ///
     /// The mistake that ends the run.
-    pub fn new(script: Script, settings: Settings) -> Result<Self, Mistake> {
+    pub fn new(script: Script, settings: Settings) -> Result<Self, ScoreError> {
         let sheet = perform(&script, &settings)?;
-        let scene = sheet.scene().map_err(Mistake::from)?;
+        let scene = sheet.scene().map_err(ScoreError::from)?;
         let (grips, lines) = (scene.grips(), scene.items().iter().map(|placed| placed.line()).collect());
         let tried = vec![None; script.numbers().len()];
         Ok(Self { script, settings, grips, lines, tried, kept: 0 })
@@ -542,7 +542,7 @@ impl<H: Borrow<Holds>> Drag<H> {
     }
 
     /// Where the place is in a text; `None` where it is not there any more.
-    fn place(&self, text: &str) -> Result<Option<Point>, Mistake> {
+    fn place(&self, text: &str) -> Result<Option<Point>, ScoreError> {
         let script = Script::read(self.holds().script.name(), text, self.holds().script.limits())?;
         let sheet = perform(&script, &self.holds().settings)?;
         Ok(self.grip.and_then(|grip| {
@@ -574,7 +574,7 @@ impl<H: Borrow<Holds>> Drag<H> {
     }
 }
 
-fn perform(script: &Script, settings: &Settings) -> Result<Sheet, Mistake> {
+fn perform(script: &Script, settings: &Settings) -> Result<Sheet, ScoreError> {
     script.perform(&mut Stage::new(settings.clone()))
 }
 

@@ -4,7 +4,7 @@ use chordane::ground::plain_number;
 use chordane::number::Point;
 use chordane::sheet::Colour;
 
-use crate::Mistake;
+use crate::ScoreError;
 
 /// What a knob can be set to, and what it is when it is not set.
 ///
@@ -200,7 +200,7 @@ pub struct KnobProblem {
     pub mend: String,
 }
 
-impl From<KnobProblem> for Mistake {
+impl From<KnobProblem> for ScoreError {
     fn from(problem: KnobProblem) -> Self {
         Self::new(problem.message).advised(problem.mend)
     }

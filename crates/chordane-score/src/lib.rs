@@ -2,7 +2,7 @@
 //!
 //! A score is a Rust closure or a script in a `.chord` file; both use the same words. A script is read by an
 //! embedded engine that reaches no file, no network and no environment, and runs within [`Limits`]. What goes
-//! wrong comes back as a [`Mistake`], which knows its place in the source.
+//! wrong comes back as a [`ScoreError`], which knows its place in the source.
 //!
 //! ```
 //! use chordane_score::{Limits, Score, Script};
@@ -16,7 +16,7 @@
 //! let mistake = Script::read("sail.chord", "circel(pt(0, 0), 5)", Limits::default()).unwrap().sheet().unwrap_err();
 //! assert_eq!(mistake.to_string(), "there is no word `circel`");
 //! assert_eq!(mistake.advice(), Some("did you mean `circle`?"));
-//! # Ok::<(), chordane_score::Mistake>(())
+//! # Ok::<(), chordane_score::ScoreError>(())
 //! ```
 
 /// The README's Rust, compiled and run with the tests of the docs.
@@ -28,6 +28,7 @@ pub struct Readme;
 mod brackets;
 mod budget;
 mod call;
+mod call_error;
 mod declarations;
 pub mod drafts;
 mod edits;
@@ -43,16 +44,15 @@ mod lists;
 mod loops;
 mod marks;
 mod mends;
-mod mistake;
 mod numbers;
 mod operators;
 mod outer;
 mod pictures;
 mod pointer;
-mod refusal;
 mod runner;
 mod running;
 mod score;
+mod score_error;
 mod script;
 mod settings;
 mod stage;
@@ -68,15 +68,15 @@ pub use holds::{Drag, Dragged, Hold, Holds};
 pub use knob::{Knob, KnobKind, KnobProblem};
 pub use knob_value::KnobValue;
 pub use limits::Limits;
-pub use loops::LoopMistake;
+pub use loops::LoopError;
 pub use marks::{MarkFrame, Marks, MarksReader, MarksReading, Skipped};
 pub use mends::mended;
-pub use mistake::Mistake;
 pub use numbers::Number;
 pub use pictures::Pictures;
 pub use pointer::{Pointer, PointerTrack};
 pub use runner::{Run, Runner, UNUSED_KNOB};
-pub use score::Score;
+pub use score::{IntoSheet, Score};
+pub use score_error::ScoreError;
 pub use script::Script;
 pub use settings::{Moment, Settings};
 pub use stage::Stage;

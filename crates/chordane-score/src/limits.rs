@@ -11,7 +11,7 @@ use crate::Gauge;
 /// let limits = Limits { steps: 1000, ..Limits::default() };
 /// let endless = Runner::read("tail.chord", "loop { }", limits)?;
 /// assert!(endless.run(&Settings::new()).into_sheet().is_err());
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[derive(Clone, Copy, Debug)]
 pub struct Limits {

@@ -10,7 +10,7 @@ use rhai::{
     Array, Dynamic, EvalAltResult, FnPtr, FuncRegistration, ImmutableString, Map, Module, NativeCallContext,
 };
 
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::running::{limits_of, running_of};
 use crate::values::{any_number, description};
 
@@ -64,7 +64,7 @@ fn room<'a>(
         running.memory.count(|| more * size_of::<Dynamic>());
         return Ok(());
     }
-    let told = Refusal::new(format!("the list gets longer than {most} values"));
+    let told = CallError::new(format!("the list gets longer than {most} values"));
     Err(told.set("list", "look for a loop that goes on too long, or raise the limit").into())
 }
 
@@ -121,7 +121,7 @@ fn texts(module: &mut Module) {
         if a.len().saturating_add(b.len()) <= most {
             return Made::Ok(());
         }
-        let told = Refusal::new(format!("the text gets longer than {most} characters"));
+        let told = CallError::new(format!("the text gets longer than {most} characters"));
         Err(told.set("text", "look for a loop that goes on too long, or raise the limit").into())
     };
     word("+").set_into_module(module, move |context: NativeCallContext<'_>, a: &str, b: &str| {
@@ -151,7 +151,7 @@ fn sort(module: &mut Module) {
                     order.map(|order| order > 0.0).ok_or_else(|| {
                         let given = description(&said);
                         let told = format!("the function of `{name}` has to give a number, and gave {given}");
-                        Refusal::new(told)
+                        CallError::new(told)
                             .advise("give a number below 0 where the first value comes first: list.sort(|a, b| a - b)")
                             .into()
                     })
@@ -163,7 +163,7 @@ fn sort(module: &mut Module) {
     for (name, down) in [("sort", false), ("sort_desc", true)] {
         word(name).set_into_module(module, move |list: &mut Array| {
             let mixed = || {
-                Refusal::new(
+                CallError::new(
                     "a list can be sorted without a function only if it holds only numbers or only texts",
                 )
                 .advise("say how: list.sort(|a, b| a.length() - b.length())")
@@ -291,7 +291,7 @@ fn place(at: i64, length: usize) -> usize {
 fn shallow(value: Dynamic) -> Made<Dynamic> {
     if deeper_than(&value, MOST_DEEP) {
         let told = format!("lists and maps are nested more than {MOST_DEEP} deep");
-        return Err(Refusal::new(told).advise("put the values side by side in one list").into());
+        return Err(CallError::new(told).advise("put the values side by side in one list").into());
     }
     Ok(value)
 }
@@ -338,7 +338,8 @@ fn listed(
 ) -> Made<impl Iterator<Item = i64>> {
     let most = limits_of(context)?.list;
     if range.clone().nth(most).is_some() {
-        let told = Refusal::new(format!("the range has more than {most} numbers, which is too long a list"));
+        let told =
+            CallError::new(format!("the range has more than {most} numbers, which is too long a list"));
         return Err(told.set("list", "make it shorter, or raise the limit").into());
     }
     Ok(range)

@@ -7,7 +7,7 @@ use chordane::ground::{Fault, short};
 use chordane::sheet::Sheet;
 
 use crate::stage::Traced;
-use crate::{Mistake, Runner, Settings};
+use crate::{Runner, ScoreError, Settings};
 
 /// So many moments are looked at, and every other one of them is checked.
 const MOMENTS: usize = 24;
@@ -28,15 +28,15 @@ type Key = (Code, Option<usize>, Option<usize>);
 /// let source = "let t = phase();\nsheet(90, 60).add(circle(pt(40, 30), if t > 0.5 { -1 } else { 9 }))";
 /// let runner = Runner::read("kite.chord", source, Limits::default())?;
 /// let failed = runner.over_loop(&Settings::new(), &|sheet| sheet.check()).unwrap_err();
-/// assert!(failed.phase > 0.5 && failed.mistake.to_string().contains("the radius -1 is negative"));
-/// # Ok::<(), chordane_score::Mistake>(())
+/// assert!(failed.phase > 0.5 && failed.error.to_string().contains("the radius -1 is negative"));
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[derive(Clone, Debug)]
-pub struct LoopMistake {
+pub struct LoopError {
     /// The phase, from 0 to 1.
     pub phase: f64,
     /// What went wrong.
-    pub mistake: Mistake,
+    pub error: ScoreError,
 }
 
 impl Runner<'_> {
@@ -46,15 +46,15 @@ impl Runner<'_> {
     ///
     /// # Errors
     ///
-    /// The first mistake or fault, and the phase at which it comes.
+    /// The first error or fault, and the phase at which it comes.
     pub fn over_loop(
         &self,
         settings: &Settings,
         check: &dyn Fn(&Sheet) -> Result<Report, Fault>,
-    ) -> Result<Report, LoopMistake> {
-        let at = |phase: f64| move |mistake: Mistake| LoopMistake { phase, mistake };
+    ) -> Result<Report, LoopError> {
+        let at = |phase: f64| move |error: ScoreError| LoopError { phase, error };
         let of_fault =
-            |phase: f64| move |fault: Fault| LoopMistake { phase, mistake: Mistake::new(fault.to_string()) };
+            |phase: f64| move |fault: Fault| LoopError { phase, error: ScoreError::new(fault.to_string()) };
         let mut moments = Vec::with_capacity(MOMENTS);
         for moment in 0..MOMENTS {
             let own = settings.clone().frame(moment, MOMENTS);

@@ -8,7 +8,7 @@ use chordane::path::Path;
 
 pub use reading::{MarksReader, MarksReading, Skipped};
 
-use crate::Mistake;
+use crate::ScoreError;
 
 /// The maximum number of frames.
 const MAX_FRAMES: usize = 1_000_000;
@@ -103,7 +103,7 @@ impl MarkFrame {
 /// assert_eq!(reading.told[0].to_string(), "line 3: not a frame: expected value at line 1 column 1");
 /// // Held, mark 1 stays where it was seen last.
 /// assert_eq!(reading.marks.held()?.frames()[1].at(1), Some(pt(30.0, 0.0)));
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Marks {
@@ -138,7 +138,7 @@ impl Marks {
     /// # Errors
     ///
     /// More than ten million points in all frames together.
-    pub fn held(&self) -> Result<Self, Mistake> {
+    pub fn held(&self) -> Result<Self, ScoreError> {
         let mut held = Self::default();
         let mut points = 0;
         for frame in &self.frames {
@@ -152,7 +152,7 @@ impl Marks {
 }
 
 /// Fails if there are more frames or points than the limits allow.
-fn within_limits(frames: usize, points: usize) -> Result<(), Mistake> {
+fn within_limits(frames: usize, points: usize) -> Result<(), ScoreError> {
     let (what, limit) = if frames > MAX_FRAMES {
         ("frames", MAX_FRAMES)
     } else {
@@ -162,5 +162,5 @@ fn within_limits(frames: usize, points: usize) -> Result<(), Mistake> {
         return Ok(());
     }
     let message = format!("the marks have more than {limit} {what}");
-    Err(Mistake::new(message).advise(Some("give fewer frames, or fewer marks in each".to_owned())))
+    Err(ScoreError::new(message).advise(Some("give fewer frames, or fewer marks in each".to_owned())))
 }

@@ -20,7 +20,7 @@ use crate::{Runner, Script, Settings, UNUSED_KNOB};
 /// assert_eq!(found[0].code.name(), "open-outline");
 /// let after = mended(&script, &Settings::new(), &found[0], Duration::from_secs(9)).unwrap();
 /// assert_eq!(after, text.replace(".open()", ".close()"));
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[must_use]
 pub fn mended(script: &Script, settings: &Settings, finding: &Finding, within: Duration) -> Option<String> {

@@ -13,7 +13,7 @@ use rhai::{Position, Token};
 /// let numbers = script.numbers();
 /// assert_eq!((numbers[2].value, numbers[2].decimals, numbers[2].line), (-4.5, 2, 1));
 /// assert_eq!(script.with_numbers(&[(2, 7.25), (4, 9.0)]), "sheet(90, 60).add(circle(pt(7.25, 2), 9))");
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]

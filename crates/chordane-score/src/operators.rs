@@ -4,7 +4,7 @@ use chordane::ground::plain_number;
 use chordane::prelude::*;
 use rhai::{Dynamic, EvalAltResult, FuncRegistration, Module, RhaiNativeFunc, Variant};
 
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values;
 
 /// Adds an operator.
@@ -38,7 +38,7 @@ pub(crate) fn operators(module: &mut Module) {
     // A pair is a point here too; a list on the left stays a list.
     let pair = |list: rhai::Array| {
         values::point(&Dynamic::from_array(list))
-            .ok_or_else(|| Refusal::new("this list is not a point").advise("write pt(x, y) or [x, y]"))
+            .ok_or_else(|| CallError::new("this list is not a point").advise("write pt(x, y) or [x, y]"))
     };
     add(module, "+", move |a: Point, b: rhai::Array| Ok::<_, Box<EvalAltResult>>(a + pair(b)?));
     add(module, "-", move |a: Point, b: rhai::Array| Ok::<_, Box<EvalAltResult>>(a - pair(b)?));
@@ -83,9 +83,12 @@ pub(crate) fn operators(module: &mut Module) {
         if n.trunc() == n && n.abs() < 1e15 {
             Ok(n as i64)
         } else {
-            Err(Refusal::new(format!("a range counts in whole numbers, and {} is not one", plain_number(n)))
-                .advise("round it first: round(..), floor(..) or ceil(..)")
-                .into())
+            Err(CallError::new(format!(
+                "a range counts in whole numbers, and {} is not one",
+                plain_number(n)
+            ))
+            .advise("round it first: round(..), floor(..) or ceil(..)")
+            .into())
         }
     };
     add(module, "..", move |a: f64, b: f64| Ok::<_, Box<EvalAltResult>>(end(a)?..end(b)?));

@@ -8,7 +8,7 @@ use std::sync::{Arc, Mutex};
 use chordane::ground::{nearest, shortened};
 use chordane::sheet::Picture;
 
-use crate::Mistake;
+use crate::ScoreError;
 
 /// No file of a picture is read beyond this.
 const MOST_BYTES: u64 = 64 << 20;
@@ -78,7 +78,7 @@ impl Pictures {
     /// # Errors
     ///
     /// What is wrong and how to mend it: a name of no picture, a file outside the folder (also by a link), or one that is no picture.
-    pub fn find(&self, name: &str) -> Result<Picture, Mistake> {
+    pub fn find(&self, name: &str) -> Result<Picture, ScoreError> {
         if let Some(given) = self.given.get(name) {
             return Ok(given.clone());
         }
@@ -86,7 +86,7 @@ impl Pictures {
     }
 
     /// Where the file of a name lies.
-    fn place(&self, name: &str) -> Result<PathBuf, Mistake> {
+    fn place(&self, name: &str) -> Result<PathBuf, ScoreError> {
         if let Some(file) = self.files.get(name) {
             return Ok(file.clone());
         }
@@ -95,7 +95,7 @@ impl Pictures {
         };
         let outside = || {
             let message = format!("the picture \"{}\" lies outside the score's folder", shown(name));
-            Mistake::new(message).set("picture", "put it below that folder, or hand it in")
+            ScoreError::new(message).set("picture", "put it below that folder, or hand it in")
         };
         let path = Path::new(name);
         let plain = path.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir));
@@ -106,7 +106,9 @@ impl Pictures {
         let Ok(file) = folder.join(path).canonicalize() else {
             if folder.join(path).is_symlink() {
                 let message = format!("the picture \"{}\" is a broken link", shown(name));
-                return Err(Mistake::new(message).set("picture", "put the file there itself, or hand it in"));
+                return Err(
+                    ScoreError::new(message).set("picture", "put the file there itself, or hand it in")
+                );
             }
             return Err(self.missing(name, " in the score's folder", files_of(folder)));
         };
@@ -122,23 +124,23 @@ impl Pictures {
     }
 
     /// The error for a missing picture, with the name that may have been meant.
-    fn missing(&self, name: &str, place: &str, files: Vec<String>) -> Mistake {
+    fn missing(&self, name: &str, place: &str, files: Vec<String>) -> ScoreError {
         let known = self.given.keys().chain(self.files.keys()).cloned().chain(files).collect::<Vec<_>>();
         let message = format!("there is no picture \"{}\"{place}", shown(name));
         match nearest(name, known.iter().map(String::as_str)) {
-            Some(near) => Mistake::new(format!("{message}: did you mean \"{}\"?", shown(near))),
-            None => Mistake::new(message).set("picture", "hand it in"),
+            Some(near) => ScoreError::new(format!("{message}: did you mean \"{}\"?", shown(near))),
+            None => ScoreError::new(message).set("picture", "hand it in"),
         }
     }
 
-    fn load(&self, name: &str, file: &Path) -> Result<Picture, Mistake> {
+    fn load(&self, name: &str, file: &Path) -> Result<Picture, ScoreError> {
         if let Ok(read) = self.read.lock()
             && let Some(known) = read.get(file)
         {
             return Ok(known.clone());
         }
         let told =
-            |why: String| Mistake::new(format!("the picture \"{}\" cannot be read: {why}", shown(name)));
+            |why: String| ScoreError::new(format!("the picture \"{}\" cannot be read: {why}", shown(name)));
         if file.is_dir() {
             return Err(told("it is a folder; name a file".to_owned()));
         }

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use chordane::number::Point;
 use serde_json::Value;
 
-use crate::Mistake;
+use crate::ScoreError;
 
 /// Where a pointer is, and whether it is down.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
@@ -80,14 +80,14 @@ impl PointerTrack {
     /// assert_eq!(track.samples(), [(0.5, Pointer::down((12.0, 40.0)))]);
     /// let mistake = PointerTrack::read_json_lines("{\"at\": [0, 0]}").unwrap_err();
     /// assert_eq!(mistake.to_string(), "line 1: missing field `seconds`");
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     ///
     /// # Errors
     ///
     /// A line that is anything else, a text without a moment, and one with more than a million.
-    pub fn read_json_lines(text: &str) -> Result<Self, Mistake> {
-        let failed = |message: String| Mistake::new(message).advise(Some(MOMENT.to_owned()));
+    pub fn read_json_lines(text: &str) -> Result<Self, ScoreError> {
+        let failed = |message: String| ScoreError::new(message).advise(Some(MOMENT.to_owned()));
         let mut samples = Vec::new();
         for (number, line) in (1..).zip(text.lines()).filter(|(_, line)| !line.trim().is_empty()) {
             samples.push(moment(line).map_err(|why| failed(format!("line {number}: {why}")))?);

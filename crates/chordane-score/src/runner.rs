@@ -10,7 +10,7 @@ use chordane::ground::visible;
 use chordane::sheet::Sheet;
 
 use crate::stage::Traced;
-use crate::{Knob, KnobProblem, Limits, Mistake, Score, Script, Settings, Stage};
+use crate::{Knob, KnobProblem, Limits, Score, ScoreError, Script, Settings, Stage};
 
 /// The code of the finding on a knob that changes nothing: `unused-knob`.
 pub const UNUSED_KNOB: Code = Code::Own("unused-knob");
@@ -28,7 +28,7 @@ pub const UNUSED_KNOB: Code = Code::Own("unused-knob");
 /// let (flat, deep) = (runner.run(&Settings::new().set("sag", "0")), runner.run(&Settings::new().set("sag", "1")));
 /// assert_ne!(flat.sheet()?, deep.sheet()?);
 /// assert_eq!(flat.knobs()[0].name, "sag");
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 pub struct Runner<'a> {
     score: Box<dyn Score + Send + Sync + 'a>,
@@ -55,17 +55,17 @@ const KNOB_PHASES: &[f64] = &[0.0, 0.137, 0.291, 0.463, 0.618, 0.844];
 /// let run = runner.run(&Settings::new());
 /// assert_eq!((run.knobs().len(), run.printed().len()), (1, 0));
 /// assert_eq!(run.into_sheet()?.items().len(), 1);
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Run {
-    made: Result<Sheet, Mistake>,
+    made: Result<Sheet, ScoreError>,
     stage: Stage,
 }
 
 /// A runner is a score itself, so that it can be run by another one.
 impl Score for &Runner<'_> {
-    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
+    fn perform(&self, stage: &mut Stage) -> Result<Sheet, ScoreError> {
         self.score.perform(stage)
     }
 }
@@ -85,7 +85,7 @@ impl<'a> Runner<'a> {
         name: impl Into<String>,
         source: impl Into<String>,
         limits: Limits,
-    ) -> Result<Runner<'static>, Mistake> {
+    ) -> Result<Runner<'static>, ScoreError> {
         Script::read(name, source, limits).map(Runner::new)
     }
 
@@ -98,7 +98,7 @@ impl<'a> Runner<'a> {
     }
 
     /// Runs the score, and gives what its words of motion gave too.
-    pub(crate) fn traced(&self, settings: &Settings) -> (Result<Sheet, Mistake>, Vec<Traced>) {
+    pub(crate) fn traced(&self, settings: &Settings) -> (Result<Sheet, ScoreError>, Vec<Traced>) {
         let mut stage = Stage::new(settings.clone());
         stage.trace();
         let made = self.score.perform(&mut stage);
@@ -180,9 +180,9 @@ impl Run {
     /// let error = runner.run(&Settings::new().set("radius", 45)).into_sheet().unwrap_err();
     /// assert_eq!(error.to_string(), "the knob \"radius\" cannot be set to 45");
     /// assert_eq!(error.advice(), Some("give 1 to 30"));
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
-    pub fn sheet(&self) -> Result<&Sheet, Mistake> {
+    pub fn sheet(&self) -> Result<&Sheet, ScoreError> {
         match self.problem() {
             Some(problem) => Err(problem.into()),
             None => self.lenient_sheet(),
@@ -194,7 +194,7 @@ impl Run {
     /// # Errors
     ///
     /// As [`Run::sheet`].
-    pub fn into_sheet(self) -> Result<Sheet, Mistake> {
+    pub fn into_sheet(self) -> Result<Sheet, ScoreError> {
         match self.problem() {
             Some(problem) => Err(problem.into()),
             None => self.into_lenient_sheet(),
@@ -206,7 +206,7 @@ impl Run {
     /// # Errors
     ///
     /// The error that ended the run.
-    pub fn lenient_sheet(&self) -> Result<&Sheet, Mistake> {
+    pub fn lenient_sheet(&self) -> Result<&Sheet, ScoreError> {
         self.made.as_ref().map_err(Clone::clone)
     }
 
@@ -215,7 +215,7 @@ impl Run {
     /// # Errors
     ///
     /// The error that ended the run.
-    pub fn into_lenient_sheet(self) -> Result<Sheet, Mistake> {
+    pub fn into_lenient_sheet(self) -> Result<Sheet, ScoreError> {
         self.made
     }
 

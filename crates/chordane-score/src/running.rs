@@ -8,7 +8,7 @@ use rhai::NativeCallContext;
 
 use crate::Limits;
 use crate::budget::Memory;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::stage::Stage;
 
 const STEPS_PER_LOOK: u64 = 32;
@@ -29,20 +29,20 @@ impl Running {
 
     /// Returns why the run must stop after this step, if it must. Memory is checked every time, since one step can double it; time and the
     /// rest, which take longer, once in [`STEPS_PER_LOOK`] steps.
-    pub(crate) fn exhausted(&self) -> Option<Refusal> {
+    pub(crate) fn exhausted(&self) -> Option<CallError> {
         // The engine's own count restarts whenever a word calls a function.
         let step = self.steps.fetch_add(1, Ordering::Relaxed);
         let within = self.budget.stopped().is_none() && self.memory.own() <= self.limits.memory;
         if within && !step.is_multiple_of(STEPS_PER_LOOK) {
             return None;
         }
-        self.budget.ask().cloned().map(Refusal::from)
+        self.budget.ask().cloned().map(CallError::from)
     }
 
     /// Why the run was stopped while a word was at work, if it was.
-    pub(crate) fn stopped_in(&self, word: &str) -> Option<Refusal> {
-        let why = Refusal::from(self.budget.stopped()?.clone());
-        Some(Refusal { message: format!("{}: stopped in `{word}`", why.message), ..why })
+    pub(crate) fn stopped_in(&self, word: &str) -> Option<CallError> {
+        let why = CallError::from(self.budget.stopped()?.clone());
+        Some(CallError { message: format!("{}: stopped in `{word}`", why.message), ..why })
     }
 
     pub(crate) fn stage<R>(&self, look: impl FnOnce(&mut Stage) -> R) -> R {
@@ -55,12 +55,12 @@ impl Running {
 pub(crate) struct Tag(pub(crate) Arc<Running>);
 
 /// The run that a call is part of.
-pub(crate) fn running_of(context: &NativeCallContext<'_>) -> Result<Arc<Running>, Refusal> {
+pub(crate) fn running_of(context: &NativeCallContext<'_>) -> Result<Arc<Running>, CallError> {
     let running = context.tag().and_then(|tag| tag.read_lock::<Tag>().map(|tag| Arc::clone(&tag.0)));
-    running.ok_or_else(|| Refusal::new("this word runs in a score only"))
+    running.ok_or_else(|| CallError::new("this word runs in a score only"))
 }
 
 /// The limits of the run that a call is part of.
-pub(crate) fn limits_of(context: &NativeCallContext<'_>) -> Result<Limits, Refusal> {
+pub(crate) fn limits_of(context: &NativeCallContext<'_>) -> Result<Limits, CallError> {
     Ok(running_of(context)?.limits)
 }

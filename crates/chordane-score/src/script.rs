@@ -8,18 +8,18 @@ use rhai::{AST, Dynamic, EvalAltResult, ParseErrorType, Position, Scope};
 
 use crate::brackets::{Bracket, Unclosed, unclosed};
 use crate::budget::{Memory, Work};
+use crate::call_error::CallError;
 use crate::declarations::{self, Declaration, Gathered, Known};
 use crate::edits::edited;
 use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
 use crate::explain::explain;
 use crate::numbers::{MOST_DECIMALS, Number};
 use crate::outer::{self, outer_names};
-use crate::refusal::Refusal;
 use crate::running::Running;
 use crate::unkept::unkept;
 use crate::values::Builder;
 use crate::worker::on_large_stack;
-use crate::{Knob, Limits, Mistake, Score, Stage, values};
+use crate::{Knob, Limits, Score, ScoreError, Stage, values};
 
 /// A score in the script language, read and ready to run.
 ///
@@ -27,7 +27,7 @@ use crate::{Knob, Limits, Mistake, Score, Stage, values};
 /// use chordane_score::{Limits, Score, Script};
 /// let script = Script::read("page.chord", "sheet(90, 60)", Limits::default())?;
 /// assert_eq!(script.sheet()?.size.x, 90.0);
-/// # Ok::<(), chordane_score::Mistake>(())
+/// # Ok::<(), chordane_score::ScoreError>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Script(Arc<Inner>);
@@ -44,22 +44,22 @@ struct Inner {
 }
 
 impl Inner {
-    fn read(name: String, source: String, limits: Limits) -> Result<Self, Mistake> {
+    fn read(name: String, source: String, limits: Limits) -> Result<Self, ScoreError> {
         let gathered = Arc::new(Mutex::new(Gathered::default()));
         let budget = limits.budget(Work::Score, Memory::of(&limits));
         let (compiled, outer) = budget.within(|| {
             let compiled = reader(&limits, &budget, &gathered).compile(&source);
             if let Some(why) = budget.stopped() {
-                let why = Refusal::from(why.clone());
+                let why = CallError::from(why.clone());
                 let message = format!("{}: stopped while it was read", why.message);
-                return Err(Mistake::of_refusal(Refusal { message, ..why }));
+                return Err(ScoreError::of_call(CallError { message, ..why }));
             }
             let compiled = compiled.map_err(|error| {
                 let error: Box<EvalAltResult> = error.into();
                 mistake(&name, &source, &error, &limits)
             })?;
             if let Some(lost) = unkept(&compiled) {
-                return Err(Mistake::new(lost.message).advise(Some(lost.mend)).at(
+                return Err(ScoreError::new(lost.message).advise(Some(lost.mend)).at(
                     &name,
                     &source,
                     lost.place.line().unwrap_or(1),
@@ -74,7 +74,7 @@ impl Inner {
     }
 
     /// Runs the script, and gives what its last value is.
-    fn run(&self, running: &Arc<Running>) -> Result<Sheet, Mistake> {
+    fn run(&self, running: &Arc<Running>) -> Result<Sheet, ScoreError> {
         let mut scope = Scope::new();
         let mut engine = engine(running);
         let last = if self.outer.is_empty() {
@@ -90,8 +90,8 @@ impl Inner {
             sheet.sound().map_err(|fault| {
                 let line = fault.line().unwrap_or_else(|| self.source.trim_end().lines().count().max(1));
                 let mistake = match fault.kind() {
-                    FaultKind::Stopped(why) => Mistake::of_refusal(why.clone().into()),
-                    _ => Mistake::from(fault),
+                    FaultKind::Stopped(why) => ScoreError::of_call(why.clone().into()),
+                    _ => ScoreError::from(fault),
                 };
                 mistake.at(&self.name, &self.source, line, 1)
             })?;
@@ -107,7 +107,7 @@ impl Inner {
             .lines()
             .nth(line - 1)
             .map_or(1, |text| text.chars().take_while(|c| c.is_whitespace()).count() + 1);
-        Err(Mistake::new(format!("the last value of a score is its sheet, and this is {what}"))
+        Err(ScoreError::new(format!("the last value of a score is its sheet, and this is {what}"))
             .advise(Some("end the score with a sheet: sheet(640, 480).add(..)".to_owned()))
             .at(&self.name, &self.source, line, column))
     }
@@ -119,7 +119,11 @@ impl Script {
     /// # Errors
     ///
     /// The first place that cannot be read.
-    pub fn read(name: impl Into<String>, source: impl Into<String>, limits: Limits) -> Result<Self, Mistake> {
+    pub fn read(
+        name: impl Into<String>,
+        source: impl Into<String>,
+        limits: Limits,
+    ) -> Result<Self, ScoreError> {
         let (name, source) = (name.into(), source.into());
         // A byte order mark is no part of the text.
         let source = source.strip_prefix('\u{feff}').map_or_else(|| source.clone(), str::to_owned);
@@ -180,7 +184,7 @@ impl Script {
     /// let mut stage = Stage::new(Settings::new().set("wide", "120"));
     /// script.perform(&mut stage)?;
     /// assert_eq!(script.with_knobs(stage.knobs()), "let wide = knob(\"wide\", 120, 10, 200);\nsheet(wide, 60)");
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn with_knobs(&self, knobs: &[Knob]) -> String {
@@ -204,7 +208,7 @@ impl Script {
     /// let (own, set) = (read(text)?, read(&text.replace("90", "120"))?);
     /// let changed = read(&text.replace("90", "130").replace("60", "70"))?;
     /// assert_eq!(own.split_knobs(&set, &changed), (text.replace("60", "70"), vec![("wide".to_owned(), "130".to_owned())]));
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn split_knobs(&self, set: &Script, changed: &Script) -> (String, Vec<(String, String)>) {
@@ -256,7 +260,7 @@ impl Script {
     /// use chordane_score::{Limits, Script};
     /// let script = Script::read("page.chord", "// kites\nseed(3); // liked\nsheet(9, 6)", Limits::default())?;
     /// assert_eq!(script.with_seed(7), "// kites\nseed(7); // liked\nsheet(9, 6)");
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn with_seed(&self, seed: u64) -> String {
@@ -273,7 +277,7 @@ impl Script {
     /// use chordane_score::{Limits, Script};
     /// let script = Script::read("page.chord", "let wide = knob(\"wide\", 90, 10, 200);\nsheet(9, 6)", Limits::default())?;
     /// assert_eq!(script.without_knob("wide"), "let wide = 90;\nsheet(9, 6)");
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn without_knob(&self, name: &str) -> String {
@@ -284,7 +288,7 @@ impl Script {
 }
 
 impl Score for Script {
-    fn perform(&self, stage: &mut Stage) -> Result<Sheet, Mistake> {
+    fn perform(&self, stage: &mut Stage) -> Result<Sheet, ScoreError> {
         let (inner, given) = (Arc::clone(&self.0), std::mem::take(stage));
         let (made, left) = on_large_stack(move || {
             let memory = Memory::of(&inner.limits);
@@ -311,7 +315,7 @@ fn why_nothing(source: &str) -> &'static str {
 }
 
 /// A text that can be read in a moment: of so many lines as the engine can tell apart, and with so many names as it finds quickly.
-fn fits(source: &str) -> Result<(), Mistake> {
+fn fits(source: &str) -> Result<(), ScoreError> {
     let counted = [
         ("lines", source.lines().count(), MOST_LINES, "write what repeats as a loop"),
         ("names made by let and const", names_made(source), MOST_NAMES, "keep values in a list"),
@@ -321,7 +325,7 @@ fn fits(source: &str) -> Result<(), Mistake> {
     for (what, count, most, advice) in counted {
         if count > most {
             let told = format!("the score has {count} {what}, which is too many; give at most {most}");
-            return Err(Mistake::new(told).advise(Some(advice.to_owned())));
+            return Err(ScoreError::new(told).advise(Some(advice.to_owned())));
         }
     }
     Ok(())
@@ -339,7 +343,7 @@ fn names_made(source: &str) -> usize {
 const MOST_LINES: usize = 65_000;
 const MOST_BYTES: usize = 16 << 20;
 
-fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> Mistake {
+fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> ScoreError {
     let (refusal, place) = explain(error, limits, &names_in(source));
     let is_text = matches!(error, EvalAltResult::ErrorParsing(ParseErrorType::BadInput(_), _));
     if matches!(error, EvalAltResult::ErrorParsing(..))
@@ -349,7 +353,7 @@ fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> 
     {
         return of_bracket(&open).at(name, source, open.at.0, open.at.1);
     }
-    let mistake = Mistake::of_refusal(refusal);
+    let mistake = ScoreError::of_call(refusal);
     match (place.line(), place.position()) {
         (Some(line), column) => mistake.at(name, source, line, column.unwrap_or(1)),
         _ if place == Position::NONE => mistake,
@@ -357,14 +361,14 @@ fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> 
     }
 }
 
-fn of_bracket(Unclosed { at, open, close, before }: &Unclosed) -> Mistake {
+fn of_bracket(Unclosed { at, open, close, before }: &Unclosed) -> ScoreError {
     let end = match before {
         Some((sign, line)) if *line == at.0 => format!("before the `{sign}`"),
         Some((sign, line)) => format!("before the `{sign}` in line {line}"),
         None => "before the end of the score".to_owned(),
     };
     let message = format!("`{close}` is missing: this `{open}` is not closed");
-    Mistake::new(message).advise(Some(format!("write `{close}` {end}")))
+    ScoreError::new(message).advise(Some(format!("write `{close}` {end}")))
 }
 
 /// The names that the script itself gives to values and functions.

@@ -114,7 +114,7 @@ impl Settings {
     /// let settings =
     ///     Settings::new().give("outline", star((50.0, 40.0), 5, 30.0, 14.0)).give("spots", [(40.0, 40.0), (60.0, 40.0)]);
     /// assert_eq!(runner.run(&settings).sheet()?.items().len(), 3);
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn give(mut self, name: impl Into<String>, value: impl Into<GivenValue>) -> Self {
@@ -209,7 +209,7 @@ impl Settings {
     /// let marks = Marks::read_json_lines("[[0,0]]\n[[9,0]]\n")?.marks;
     /// let half = Settings::new().marks(marks).phase(0.5);
     /// assert_eq!(half.marks_now().and_then(|frame| frame.at(0)), Some((9.0, 0.0).into()));
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn marks(mut self, marks: Marks) -> Self {

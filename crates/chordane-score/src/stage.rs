@@ -14,7 +14,7 @@ use chordane::sheet::{Colour, Picture};
 use crate::knob::{Knob, KnobKind, KnobProblem, on_or_off, place};
 use crate::pointer::Pointer;
 use crate::settings::Settings;
-use crate::{GivenValue, Mistake};
+use crate::{GivenValue, ScoreError};
 
 /// More lines than these are not kept of what a score prints.
 const MOST_PRINTED: usize = 10_000;
@@ -98,7 +98,7 @@ impl Stage {
     /// # Errors
     ///
     /// What is wrong and how to mend it; see [`Pictures::find`](crate::Pictures::find).
-    pub fn picture(&mut self, name: &str) -> Result<Picture, Mistake> {
+    pub fn picture(&mut self, name: &str) -> Result<Picture, ScoreError> {
         let found = self.settings.pictures.find(name)?;
         self.pictures.insert(name.to_owned());
         Ok(found)
@@ -162,9 +162,11 @@ impl Stage {
     /// # Errors
     ///
     /// That there are none.
-    pub fn marks(&mut self) -> Result<&MarkFrame, Mistake> {
+    pub fn marks(&mut self) -> Result<&MarkFrame, ScoreError> {
         self.moves = true;
-        self.settings.marks_now().ok_or_else(|| Mistake::new("there are no marks").set("marks", "give some"))
+        self.settings
+            .marks_now()
+            .ok_or_else(|| ScoreError::new("there are no marks").set("marks", "give some"))
     }
 
     /// Where a mark is at this moment.
@@ -172,7 +174,7 @@ impl Stage {
     /// # Errors
     ///
     /// That there are no marks, or that this one is not seen.
-    pub fn mark(&mut self, number: usize) -> Result<Point, Mistake> {
+    pub fn mark(&mut self, number: usize) -> Result<Point, ScoreError> {
         let frame = self.marks()?;
         frame.at(number).ok_or_else(|| {
             let seen: Vec<String> =
@@ -180,7 +182,7 @@ impl Stage {
             let more = if frame.points().len() > MOST_LISTED { ", .." } else { "" };
             let message =
                 format!("mark {number} is missing at this moment (seen: {}{more})", seen.join(", "));
-            Mistake::new(message).set("marks held", "keep lost marks where they were")
+            ScoreError::new(message).set("marks held", "keep lost marks where they were")
         })
     }
 

@@ -20,7 +20,7 @@ impl Holds {
     /// let mut holds = Holds::new(Script::read("sail.chord", text, Limits::default())?, Settings::new())?;
     /// holds.learn(Duration::from_secs(9));
     /// assert_eq!(holds.without_vertex(1).unwrap(), text.replace("[50, 2], ", ""));
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn without_vertex(&self, grip: usize) -> Option<String> {
@@ -59,7 +59,7 @@ impl Holds {
     /// holds.learn(Duration::from_secs(9));
     /// let after = holds.with_vertex(0, (50.0, 2.0).into(), 0.1).unwrap();
     /// assert_eq!(after, text.replace("[9, 9]", "[9, 9], [50, 2]"));
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn with_vertex(&self, behind: usize, at: Point, within: f64) -> Option<String> {

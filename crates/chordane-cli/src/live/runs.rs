@@ -6,7 +6,7 @@ use std::time::Instant;
 use chordane::number::Point;
 use chordane::path::Affine;
 use chordane::sheet::{Colour, Sheet};
-use chordane_score::{Knob, KnobKind, Limits, Mistake, Runner, Settings};
+use chordane_score::{Knob, KnobKind, Limits, Runner, ScoreError, Settings};
 
 use super::message::{KnobShape, KnobTold, MistakeTold, RunTold};
 use crate::drawing::{bones, size_at, within};
@@ -215,7 +215,7 @@ pub(crate) fn mistake_of(failure: &Failure, text: &str) -> MistakeTold {
         mended,
         message: failure.message.clone(),
         help: Some(failure.mend.clone()).filter(|mend| !mend.is_empty()),
-        line: mistake.and_then(Mistake::line),
-        column: mistake.and_then(Mistake::column),
+        line: mistake.and_then(ScoreError::line),
+        column: mistake.and_then(ScoreError::column),
     }
 }

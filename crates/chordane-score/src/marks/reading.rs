@@ -8,7 +8,7 @@ use chordane::number::Point;
 use serde_json::Value;
 
 use super::{MarkFrame, Marks, within_limits};
-use crate::Mistake;
+use crate::ScoreError;
 
 /// The number of skipped lines that are reported one by one; the rest are only counted.
 const MAX_REPORTED: usize = 100;
@@ -55,7 +55,7 @@ impl Marks {
     /// # Errors
     ///
     /// More than a million frames, or ten million points in all frames together.
-    pub fn read_json_lines(text: &str) -> Result<MarksReading, Mistake> {
+    pub fn read_json_lines(text: &str) -> Result<MarksReading, ScoreError> {
         let (mut reader, mut marks, mut points) = (MarksReader::default(), Self::default(), 0);
         for line in text.lines() {
             let Some(frame) = reader.read(line) else { continue };
@@ -71,7 +71,7 @@ impl Marks {
     /// # Errors
     ///
     /// As [`Marks::read_json_lines`].
-    pub fn read_csv(text: &str) -> Result<MarksReading, Mistake> {
+    pub fn read_csv(text: &str) -> Result<MarksReading, ScoreError> {
         let mut reading = MarksReading::default();
         let mut rows =
             csv::ReaderBuilder::new().trim(csv::Trim::All).flexible(true).from_reader(text.as_bytes());

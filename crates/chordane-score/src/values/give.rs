@@ -9,7 +9,7 @@ use super::stamp::ScoreStamp;
 use super::take::{Fading, Holder, Painted, Stroked, Thing};
 use super::{Builder, Kind};
 use crate::call::{Call, made_in};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 /// What a word can give.
 pub(crate) trait Give {
@@ -20,7 +20,7 @@ pub(crate) trait Give {
     const IN_PLACE: bool = false;
 
     /// The value, unless something went wrong in its making.
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal>;
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError>;
 }
 
 macro_rules! give {
@@ -28,7 +28,7 @@ macro_rules! give {
         impl Give for $type {
             const KIND: Kind = Kind::$kind;
 
-            fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+            fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
                 Ok(Dynamic::from(self))
             }
         }
@@ -57,7 +57,7 @@ macro_rules! give_sound {
         impl Give for $type {
             const KIND: Kind = Kind::$kind;
 
-            fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+            fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
                 self.sound()?;
                 Ok(Dynamic::from(self))
             }
@@ -83,7 +83,7 @@ pub(crate) struct Tidy(pub(crate) f64);
 impl Give for Tidy {
     const KIND: Kind = Kind::Number;
 
-    fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
         let whole = self.0.trunc() == self.0 && self.0.abs() < 1e15;
         Ok(if whole { (self.0 as i64).into() } else { self.0.into() })
     }
@@ -93,7 +93,7 @@ impl Give for Tidy {
 impl Give for Path {
     const KIND: Kind = Kind::Path;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         self.sound()?;
         Ok(made_in(self, call.line()))
     }
@@ -103,7 +103,7 @@ impl Give for Path {
 impl Give for Item {
     const KIND: Kind = Kind::Item;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         self.sound()?;
         Ok(Dynamic::from(match call.origin().filter(|_| self.line().is_none()) {
             Some(line) => self.at_line(line),
@@ -116,7 +116,7 @@ impl Give for Item {
 impl Give for Group {
     const KIND: Kind = Kind::Group;
 
-    fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
         self.own_fault().map_or(Ok(()), |fault| Err(fault.clone()))?;
         Ok(Dynamic::from(Builder::new(self)))
     }
@@ -125,7 +125,7 @@ impl Give for Group {
 impl Give for Pen {
     const KIND: Kind = Kind::Pen;
 
-    fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
         self.sound()?;
         Ok(Dynamic::from(Builder::new(self)))
     }
@@ -134,7 +134,7 @@ impl Give for Pen {
 impl Give for Sheet {
     const KIND: Kind = Kind::Sheet;
 
-    fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
         self.own_fault().map_or(Ok(()), |fault| Err(fault.clone()))?;
         Ok(Dynamic::from(Builder::new(self)))
     }
@@ -143,7 +143,7 @@ impl Give for Sheet {
 impl Give for Dice {
     const KIND: Kind = Kind::Dice;
 
-    fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
         Ok(Dynamic::from(Builder::new(self)))
     }
 }
@@ -154,7 +154,7 @@ macro_rules! give_in_place {
             const KIND: Kind = Kind::$kind;
             const IN_PLACE: bool = true;
 
-            fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+            fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
                 self.look(|$inside| $fault.map_or(Ok(()), |fault| Err(fault.clone())))?;
                 Ok(Dynamic::from(self.same()))
             }
@@ -172,7 +172,7 @@ impl Give for Holder {
     const KIND: Kind = Kind::Sheet;
     const IN_PLACE: bool = true;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         match self {
             Self::Group(group) => group.give(call),
             Self::Sheet(sheet) => sheet.give(call),
@@ -183,7 +183,7 @@ impl Give for Holder {
 impl Give for Thing {
     const KIND: Kind = Kind::Node;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         match self {
             // What was moved was made where it was before.
             Self::Path(path) => {
@@ -199,7 +199,7 @@ impl Give for Thing {
 impl Give for Painted {
     const KIND: Kind = Kind::Item;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         match self {
             Self::Item(item) => item.give(call),
             Self::Style(style) => style.give(call),
@@ -210,7 +210,7 @@ impl Give for Painted {
 impl Give for Stroked {
     const KIND: Kind = Kind::Item;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         self.0.give(call)
     }
 }
@@ -218,7 +218,7 @@ impl Give for Stroked {
 impl Give for Fading {
     const KIND: Kind = Kind::Item;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         match self {
             Self::Item(item) => item.give(call),
             Self::Style(style) => style.give(call),
@@ -232,7 +232,7 @@ macro_rules! give_list {
         impl Give for Vec<$type> {
             const KIND: Kind = Kind::$kind;
 
-            fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+            fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
                 call.room_for(self.len())?;
                 let list = self.into_iter().map(|one| one.give(call)).collect::<Result<Array, _>>()?;
                 Ok(Dynamic::from_array(list))
@@ -251,11 +251,11 @@ give_list! {
     Vertex, Vertices;
 }
 
-impl<T: Give, E: Into<Refusal>> Give for Result<T, E> {
+impl<T: Give, E: Into<CallError>> Give for Result<T, E> {
     const KIND: Kind = T::KIND;
     const IN_PLACE: bool = T::IN_PLACE;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         self.map_err(Into::into)?.give(call)
     }
 }

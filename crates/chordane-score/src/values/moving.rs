@@ -8,7 +8,7 @@ use rhai::{Array, Dynamic};
 use super::plain::{any_number, number, point};
 use super::{Give, Kind, Take, description};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 /// A value that can be part of the way to another of its kind.
 #[derive(Clone, Debug)]
@@ -24,7 +24,7 @@ pub(crate) enum Moving {
 
 impl Moving {
     /// The value, or why it is none; `call` is the word that it was given to.
-    fn of(value: &Dynamic, call: &'static str) -> Result<Self, Refusal> {
+    fn of(value: &Dynamic, call: &'static str) -> Result<Self, CallError> {
         let held = if let Some(number) = number(value) {
             Some(Self::Number(number))
         } else if let Some(point) = point(value) {
@@ -38,7 +38,7 @@ impl Moving {
             held!(Angle Colour Extent Pose Path)
         };
         held.ok_or_else(|| {
-            Refusal::new(format!(
+            CallError::new(format!(
                 "`{call}` wants {}, and was given {}",
                 Kind::Moving.described(),
                 description(value)
@@ -67,17 +67,17 @@ impl Moving {
     }
 
     /// Two values of one kind, as they were given to a word.
-    pub(crate) fn pair(first: &End, second: &End, call: &'static str) -> Result<(Self, Self), Refusal> {
+    pub(crate) fn pair(first: &End, second: &End, call: &'static str) -> Result<(Self, Self), CallError> {
         let mut both =
             Self::alike(vec![Self::of(&first.0, call)?, Self::of(&second.0, call)?], call)?.into_iter();
         match (both.next(), both.next()) {
             (Some(first), Some(second)) => Ok((first, second)),
-            _ => Err(Refusal::new(format!("`{call}` wants two values"))),
+            _ => Err(CallError::new(format!("`{call}` wants two values"))),
         }
     }
 
     /// Values of one kind; numbers among extents are extents.
-    fn alike(all: Vec<Self>, call: &'static str) -> Result<Vec<Self>, Refusal> {
+    fn alike(all: Vec<Self>, call: &'static str) -> Result<Vec<Self>, CallError> {
         let extents = all.iter().any(|value| matches!(value, Self::Extent(_)));
         let all: Vec<Self> = all.into_iter().map(|value| value.or_extent(extents)).collect();
         let first = all.first().map(Self::kind);
@@ -90,7 +90,7 @@ impl Moving {
                     of(other),
                     of(0)
                 );
-                Err(Refusal::new(told))
+                Err(CallError::new(told))
             }
         }
     }
@@ -121,7 +121,7 @@ impl Keyed for Moving {
 impl Give for Moving {
     const KIND: Kind = Kind::Moving;
 
-    fn give(self, call: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, call: &Call<'_>) -> Result<Dynamic, CallError> {
         match self {
             Self::Number(number) => number.give(call),
             Self::Angle(angle) => angle.give(call),
@@ -155,7 +155,7 @@ pub(crate) enum ScoreKeys {
 
 impl ScoreKeys {
     /// Keys from a list of times, values and, where they are given, the easings of the stretches that begin there.
-    pub(crate) fn of(list: &Array, call: &'static str) -> Result<Self, Refusal> {
+    pub(crate) fn of(list: &Array, call: &'static str) -> Result<Self, CallError> {
         let (mut times, mut values, mut easings) = (Vec::new(), Vec::new(), Vec::new());
         for (i, key) in list.iter().enumerate() {
             let told = || {
@@ -163,7 +163,7 @@ impl ScoreKeys {
                     "`{call}`: key {i} is {}; give a time, a value and perhaps an easing",
                     description(key)
                 );
-                Refusal::new(told).advise("write keys([[0, 10], [0.4, 60, \"ease-in\"], [1, 10]])")
+                CallError::new(told).advise("write keys([[0, 10], [0.4, 60, \"ease-in\"], [1, 10]])")
             };
             let parts = key.read_lock::<Array>().ok_or_else(told)?;
             let (time, value, easing) = match parts.as_slice() {
@@ -189,22 +189,22 @@ impl ScoreKeys {
         Ok(easings.into_iter().fold(made, |keys, (at, easing)| keys.stretch(at, &easing)))
     }
 
-    pub(crate) fn way(self, name: &str) -> Result<Self, Refusal> {
+    pub(crate) fn way(self, name: &str) -> Result<Self, CallError> {
         match self {
             Self::Angles(keys) => Ok(Self::Angles(keys.way(name))),
             Self::Others(_) => {
-                Err(Refusal::new("`way` is called on keys of angles, and these are of something else"))
+                Err(CallError::new("`way` is called on keys of angles, and these are of something else"))
             }
         }
     }
 
-    pub(crate) fn at(&self, phase: f64) -> Result<Moving, Refusal> {
+    pub(crate) fn at(&self, phase: f64) -> Result<Moving, CallError> {
         let value = match self {
             Self::Angles(keys) => keys.at(phase).map(Moving::Angle),
             Self::Others(keys) => keys.at(phase),
         };
         value.ok_or_else(|| {
-            Refusal::new("`at`: there are no keys, and so there is no value; give one at least")
+            CallError::new("`at`: there are no keys, and so there is no value; give one at least")
         })
     }
 }
@@ -242,7 +242,7 @@ impl Take for ScoreKeys {
 impl Give for ScoreKeys {
     const KIND: Kind = Kind::Keys;
 
-    fn give(self, _: &Call<'_>) -> Result<Dynamic, Refusal> {
+    fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
         match &self {
             Self::Angles(keys) => keys.sound()?,
             Self::Others(keys) => keys.sound()?,

@@ -11,7 +11,7 @@ use super::plain::{count, extent, node, number, point, vertex};
 use super::stamp::ScoreStamp;
 use super::{Builder, Kind};
 use crate::call::{Call, line_of};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 /// What a word can take.
 pub(crate) trait Take: Sized {
@@ -131,7 +131,7 @@ pub(crate) enum Tint {
 
 impl Tint {
     /// The colour; `call` is the word that it was given to.
-    pub(crate) fn of(&self, call: &'static str) -> Result<Colour, Refusal> {
+    pub(crate) fn of(&self, call: &'static str) -> Result<Colour, CallError> {
         match self {
             Self::Colour(colour) => Ok(*colour),
             Self::Text(text) => Ok(Colour::read_for(call, text)?),

@@ -7,7 +7,7 @@ use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 pub(super) fn section() -> Section {
     Section {
@@ -77,7 +77,7 @@ fn words() -> Vec<Word> {
             "cell(pt(0, 0), 200, 100).grid(4, 2).map(|c| circle(c.centre(), 20))",
             |call: &Call<'_>, cell: Cell, columns: usize, rows: usize| {
                 call.room_for(columns.saturating_mul(rows))?;
-                Ok::<_, Refusal>(cell.grid(columns, rows).collect::<Vec<_>>())
+                Ok::<_, CallError>(cell.grid(columns, rows).collect::<Vec<_>>())
             },
         ),
         word(
@@ -115,7 +115,7 @@ fn words() -> Vec<Word> {
             "The path moved and scaled to fit a cell: `contain`, `cover` or `stretch`.",
             r#"star(pt(0, 0), 5, 9, 4).fitted(cell(pt(0, 0), 200, 100), "contain")"#,
             |call: &Call<'_>, path: Path, cell: Cell, how: String| {
-                Ok::<_, Refusal>(path.fitted(&cell, call.choice(&how)?))
+                Ok::<_, CallError>(path.fitted(&cell, call.choice(&how)?))
             },
         ),
         word(
@@ -215,7 +215,7 @@ fn words() -> Vec<Word> {
             r##"cell(pt(0, 0), 300, 200).honeycomb(4, 3)"##,
             |call: &Call<'_>, cell: Cell, columns: usize, rows: usize| {
                 call.room_for(columns.saturating_mul(rows))?;
-                Ok::<_, Refusal>(cell.honeycomb(columns, rows).collect::<Vec<_>>())
+                Ok::<_, CallError>(cell.honeycomb(columns, rows).collect::<Vec<_>>())
             },
         ),
         word(

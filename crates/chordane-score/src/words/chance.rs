@@ -7,7 +7,7 @@ use rhai::{Array, Dynamic, FnPtr};
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::{Builder, Tidy, description};
 
 pub(super) fn section() -> Section {
@@ -39,7 +39,7 @@ dice("tail").between(10, 20)"#,
                 if !whole {
                     let told =
                         format!("the seed must be a whole number from 0 up, got {}", plain_number(number));
-                    return Err(Refusal::new(told));
+                    return Err(CallError::new(told));
                 }
                 Ok(call.stage(|stage| stage.seed(number as u64)) as f64)
             },
@@ -63,7 +63,7 @@ dice("tail").between(10, 20)"#,
             "One of a list.",
             r##"dice("cloth").pick(["#c8553d", "#2f6f73"])"##,
             |dice: Builder<Dice>, list: Array| {
-                let empty = || Refusal::new("the list is empty: there is nothing to pick");
+                let empty = || CallError::new("the list is empty: there is nothing to pick");
                 dice.with(|dice| dice.pick(&list).cloned()).ok_or_else(empty)
             },
         ),
@@ -74,9 +74,9 @@ dice("tail").between(10, 20)"#,
             |dice: Builder<Dice>, list: Array, weights: Vec<f64>| {
                 if list.len() != weights.len() {
                     let told = format!("there are {} values and {} weights", list.len(), weights.len());
-                    return Err(Refusal::new(told).advise("give one weight for each"));
+                    return Err(CallError::new(told).advise("give one weight for each"));
                 }
-                let none = || Refusal::new("no weight is above 0: there is nothing to pick");
+                let none = || CallError::new("no weight is above 0: there is nothing to pick");
                 let place = dice.with(|dice| dice.weighted(&weights)).ok_or_else(none)?;
                 list.get(place).cloned().ok_or_else(none)
             },
@@ -107,7 +107,7 @@ dice("tail").between(10, 20)"#,
             "A point within a path, every spot as likely.",
             r##"dice("dot").inside(circle(pt(0, 0), 40))"##,
             |dice: Builder<Dice>, path: Path| {
-                let none = || Refusal::new("the path has no inside: there is no point to give");
+                let none = || CallError::new("the path has no inside: there is no point to give");
                 dice.with(|dice| dice.inside(&path))?.ok_or_else(none)
             },
         ),
@@ -117,7 +117,7 @@ dice("tail").between(10, 20)"#,
             r##"dice("dots").scatter(circle(pt(0, 0), 40), 50)"##,
             |call: &Call<'_>, dice: Builder<Dice>, path: Path, n: usize| {
                 call.room_for(n)?;
-                Ok::<_, Refusal>(dice.with(|dice| dice.scatter(&path, n))?)
+                Ok::<_, CallError>(dice.with(|dice| dice.scatter(&path, n))?)
             },
         ),
         word(
@@ -126,7 +126,7 @@ dice("tail").between(10, 20)"#,
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6)"##,
             |dice: Builder<Dice>, path: Path, distance: f64| {
                 above_zero(distance)?;
-                Ok::<_, Refusal>(dice.with(|dice| dice.scatter_apart(&path, distance))?)
+                Ok::<_, CallError>(dice.with(|dice| dice.scatter_apart(&path, distance))?)
             },
         ),
         word(
@@ -137,7 +137,7 @@ dice("tail").between(10, 20)"#,
                 above_zero(distance)?;
                 dice.with(|dice| {
                     let all = dice.scatter_apart(&path, distance)?;
-                    Ok::<_, Refusal>(dice.take(&all, n))
+                    Ok::<_, CallError>(dice.take(&all, n))
                 })
             },
         ),
@@ -171,11 +171,11 @@ dice("tail").between(10, 20)"#,
 }
 
 /// Refuses a distance that keeps nothing apart.
-fn above_zero(distance: f64) -> Result<(), Refusal> {
+fn above_zero(distance: f64) -> Result<(), CallError> {
     if distance > 0.0 {
         return Ok(());
     }
-    Err(Refusal::new(format!("`scatter_apart`: the distance must be above 0, got {distance}"))
+    Err(CallError::new(format!("`scatter_apart`: the distance must be above 0, got {distance}"))
         .advise("scatter(path, n) gives points that may lie anywhere"))
 }
 
@@ -185,7 +185,7 @@ fn keep_if(
     tries: u64,
     make: &FnPtr,
     keep: &FnPtr,
-) -> Result<Dynamic, Refusal> {
+) -> Result<Dynamic, CallError> {
     for _ in 0..tries {
         let Some(made) = call.ask_for_any(make, (dice.same(),)) else { return Ok(Dynamic::UNIT) };
         let Some(kept) = call.ask_for_any(keep, (made.clone(),)) else { return Ok(Dynamic::UNIT) };
@@ -194,12 +194,12 @@ fn keep_if(
             Ok(false) => {}
             Err(_) => {
                 let given = description(&kept);
-                return Err(Refusal::new(format!(
+                return Err(CallError::new(format!(
                     "the keep of `keep_if` must give true or false, and gave {given}"
                 )));
             }
         }
     }
-    Err(Refusal::new(format!("none of {tries} tries was kept"))
+    Err(CallError::new(format!("none of {tries} tries was kept"))
         .advise("ease the condition, or give more tries"))
 }

@@ -4,7 +4,7 @@ use chordane::prelude::*;
 use rhai::{Array, Dynamic};
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Tint;
 
 pub(super) fn section() -> Section {
@@ -75,7 +75,7 @@ fn words() -> Vec<Word> {
             "The colour at a share of the way from one to another, evenly as the eye sees it.",
             r##"mix("gold", "navy", 0.5)"##,
             |first: Tint, second: Tint, share: f64| {
-                Ok::<_, Refusal>(mix(first.of("mix")?, second.of("mix")?, share))
+                Ok::<_, CallError>(mix(first.of("mix")?, second.of("mix")?, share))
             },
         ),
         word(
@@ -84,7 +84,7 @@ fn words() -> Vec<Word> {
             r##"mix_in("oklch", "gold", "navy", 0.5)"##,
             |space: String, first: Tint, second: Tint, share: f64| {
                 let (first, second) = (first.of("mix_in")?, second.of("mix_in")?);
-                Ok::<_, Refusal>(mix_in(space.as_str(), first, second, share)?)
+                Ok::<_, CallError>(mix_in(space.as_str(), first, second, share)?)
             },
         ),
         word(
@@ -94,32 +94,32 @@ fn words() -> Vec<Word> {
             |colours: Vec<Tint>, n: usize| {
                 let colours =
                     colours.into_iter().map(|one| one.of("palette")).collect::<Result<Vec<_>, _>>()?;
-                Ok::<_, Refusal>(palette(&colours, n).collect::<Vec<_>>())
+                Ok::<_, CallError>(palette(&colours, n).collect::<Vec<_>>())
             },
         ),
         word(
             ".lighter(share)",
             "Nearer to white by a share of the way, of the same hue.",
             r##""teal".lighter(0.3)"##,
-            |on: Tint, share: f64| Ok::<_, Refusal>(on.of("lighter")?.lighter(share)),
+            |on: Tint, share: f64| Ok::<_, CallError>(on.of("lighter")?.lighter(share)),
         ),
         word(
             ".darker(share)",
             "Nearer to black by a share of the way, of the same hue.",
             r##""teal".darker(0.3)"##,
-            |on: Tint, share: f64| Ok::<_, Refusal>(on.of("darker")?.darker(share)),
+            |on: Tint, share: f64| Ok::<_, CallError>(on.of("darker")?.darker(share)),
         ),
         word(
             ".hue_turned(angle)",
             "Of another hue: from red by way of yellow and green to blue; a half turn gives the complement.",
             r##""teal".hue_turned(deg(180))"##,
-            |on: Tint, by: Angle| Ok::<_, Refusal>(on.of("hue_turned")?.hue_turned(by)),
+            |on: Tint, by: Angle| Ok::<_, CallError>(on.of("hue_turned")?.hue_turned(by)),
         ),
         word(
             ".faded(share)",
             "With its opacity multiplied by a share from 0 to 1.",
             r##""teal".faded(0.5)"##,
-            |on: Tint, share: f64| Ok::<_, Refusal>(on.of("faded")?.faded(share)),
+            |on: Tint, share: f64| Ok::<_, CallError>(on.of("faded")?.faded(share)),
         ),
         word(
             ".rgb()",
@@ -127,7 +127,7 @@ fn words() -> Vec<Word> {
             r##""teal".rgb()[1]"##,
             |on: Tint| {
                 let [red, green, blue] = on.of("rgb")?.rgb();
-                Ok::<_, Refusal>(parts(red, green, blue))
+                Ok::<_, CallError>(parts(red, green, blue))
             },
         ),
         word(
@@ -136,7 +136,7 @@ fn words() -> Vec<Word> {
             r##""teal".hsl()[0]"##,
             |on: Tint| {
                 let (hue, saturation, lightness) = on.of("hsl")?.hsl();
-                Ok::<_, Refusal>(parts(angle(hue), saturation, lightness))
+                Ok::<_, CallError>(parts(angle(hue), saturation, lightness))
             },
         ),
         word(
@@ -145,7 +145,7 @@ fn words() -> Vec<Word> {
             r##""teal".hwb()[2]"##,
             |on: Tint| {
                 let (hue, whiteness, blackness) = on.of("hwb")?.hwb();
-                Ok::<_, Refusal>(parts(angle(hue), whiteness, blackness))
+                Ok::<_, CallError>(parts(angle(hue), whiteness, blackness))
             },
         ),
         word(
@@ -154,7 +154,7 @@ fn words() -> Vec<Word> {
             r##""teal".lab()[0]"##,
             |on: Tint| {
                 let [lightness, a, b] = on.of("lab")?.lab();
-                Ok::<_, Refusal>(parts(lightness, a, b))
+                Ok::<_, CallError>(parts(lightness, a, b))
             },
         ),
         word(
@@ -163,7 +163,7 @@ fn words() -> Vec<Word> {
             r##""teal".lch()[1]"##,
             |on: Tint| {
                 let (lightness, chroma, hue) = on.of("lch")?.lch();
-                Ok::<_, Refusal>(parts(lightness, chroma, angle(hue)))
+                Ok::<_, CallError>(parts(lightness, chroma, angle(hue)))
             },
         ),
         word(
@@ -172,7 +172,7 @@ fn words() -> Vec<Word> {
             r##""teal".oklab()[0]"##,
             |on: Tint| {
                 let [lightness, a, b] = on.of("oklab")?.oklab();
-                Ok::<_, Refusal>(parts(lightness, a, b))
+                Ok::<_, CallError>(parts(lightness, a, b))
             },
         ),
         word(
@@ -181,17 +181,17 @@ fn words() -> Vec<Word> {
             r##""teal".oklch()[2]"##,
             |on: Tint| {
                 let (lightness, chroma, hue) = on.of("oklch")?.oklch();
-                Ok::<_, Refusal>(parts(lightness, chroma, angle(hue)))
+                Ok::<_, CallError>(parts(lightness, chroma, angle(hue)))
             },
         ),
         word(".alpha()", "The opacity, from 0 to 1.", r##""rgb(200 85 61 / 50%)".alpha()"##, |on: Tint| {
-            Ok::<_, Refusal>(f64::from(on.of("alpha")?.alpha))
+            Ok::<_, CallError>(f64::from(on.of("alpha")?.alpha))
         }),
         word(
             ".hex()",
             "The colour as a text: `#rrggbb`, or `#rrggbbaa` where it is not opaque.",
             r##"mix("gold", "navy", 0.5).hex()"##,
-            |on: Tint| Ok::<_, Refusal>(on.of("hex")?.hex()),
+            |on: Tint| Ok::<_, CallError>(on.of("hex")?.hex()),
         ),
     ]
 }

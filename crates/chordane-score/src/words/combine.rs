@@ -4,7 +4,7 @@ use chordane::prelude::*;
 use chordane::sheet::Node;
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 pub(super) fn section() -> Section {
     Section {
@@ -47,9 +47,9 @@ fn words() -> Vec<Word> {
             |paths: Vec<Node>| {
                 let one = |node: Node| match node {
                     Node::Item(item) => Ok(item.path().transformed(&item.placement().transform)),
-                    Node::Group(_) => Err(Refusal::new("a group has no one outline; give a list of paths")),
+                    Node::Group(_) => Err(CallError::new("a group has no one outline; give a list of paths")),
                 };
-                Ok::<_, Refusal>(union_all(paths.into_iter().map(one).collect::<Result<Vec<_>, _>>()?))
+                Ok::<_, CallError>(union_all(paths.into_iter().map(one).collect::<Result<Vec<_>, _>>()?))
             },
         ),
         word(

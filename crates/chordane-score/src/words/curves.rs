@@ -5,7 +5,7 @@ use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 pub(super) fn section() -> Section {
     Section {
@@ -52,7 +52,7 @@ fn words() -> Vec<Word> {
             "How the distances between points pace the curve: `uniform`, `centripetal` (the default) or `chordal`.",
             r##"through([[0, 0], [40, 30], [80, -30], [120, 0]]).spacing("chordal").open()"##,
             |call: &Call<'_>, curve: Through, name: String| {
-                Ok::<_, Refusal>(curve.spacing(call.choice::<Spacing>(&name)?))
+                Ok::<_, CallError>(curve.spacing(call.choice::<Spacing>(&name)?))
             },
         ),
         word(

@@ -4,7 +4,7 @@ use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Builder;
 
 pub(super) fn section() -> Section {
@@ -29,7 +29,7 @@ fn words() -> Vec<Word> {
             r#"polygon(pt(0, 0), 6, 40).tagged("right", [0, 1]).shifted("right", [12, 0])"#,
             |path: Path, tag: String, vertices: Vec<f64>| {
                 if let Some(bad) = vertices.iter().find(|n| n.trunc() != **n || **n < 0.0) {
-                    return Err(Refusal::new(format!(
+                    return Err(CallError::new(format!(
                         "vertices are counted in whole numbers from 0 up, and {bad} is not one"
                     )));
                 }
@@ -110,7 +110,7 @@ fn words() -> Vec<Word> {
             r#"open([[0, 60], [0, 0], [40, 0]]).nibbed(12, 4, deg(0), "round", "round")"#,
             |call: &Call<'_>, path: Path, across: f64, down: f64, slant: Angle, cap: String, join: String| {
                 let (cap, join) = (call.choice(&cap)?, call.choice(&join)?);
-                Ok::<_, Refusal>(nibbed(&path, across, down, |nib| Nib { slant, cap, join, ..nib }))
+                Ok::<_, CallError>(nibbed(&path, across, down, |nib| Nib { slant, cap, join, ..nib }))
             },
         ),
     ]

@@ -6,7 +6,7 @@ use std::fmt;
 use rhai::Dynamic;
 
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::{Give, Kind, Take, description};
 
 /// One word of a score.
@@ -35,7 +35,7 @@ pub struct Word {
     run: Box<Run>,
 }
 
-type Run = dyn Fn(&Word, &Call<'_>, &[&Dynamic]) -> Result<Dynamic, Refusal> + Send + Sync;
+type Run = dyn Fn(&Word, &Call<'_>, &[&Dynamic]) -> Result<Dynamic, CallError> + Send + Sync;
 
 impl fmt::Debug for Word {
     fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
@@ -93,7 +93,7 @@ impl Word {
     }
 
     /// Carries the word out with values of the kinds that it takes.
-    pub(crate) fn run(&self, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+    pub(crate) fn run(&self, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, CallError> {
         (self.run)(self, call, values)
     }
 }
@@ -121,7 +121,7 @@ pub(super) trait Carries<A> {
     /// The argument and result types of the function.
     const TYPES: Types;
 
-    fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal>;
+    fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, CallError>;
 }
 
 /// The types of a word's function.
@@ -136,7 +136,7 @@ pub(super) struct Types {
 pub(super) struct Asking;
 
 /// One argument, unless there is too much of it.
-fn taken<T: Take>(at: usize, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<T, Refusal> {
+fn taken<T: Take>(at: usize, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<T, CallError> {
     let Some(value) = values.get(at).and_then(|value| T::take(value, call)) else {
         return Err(not_taken(word));
     };
@@ -148,16 +148,16 @@ fn taken<T: Take>(at: usize, word: &Word, call: &Call<'_>, values: &[&Dynamic]) 
 
 /// Unreachable in practice: the kinds are checked before a word runs.
 #[cold]
-fn not_taken(word: &Word) -> Refusal {
-    Refusal::new(format!("`{}` cannot take this", word.name))
+fn not_taken(word: &Word) -> CallError {
+    CallError::new(format!("`{}` cannot take this", word.name))
 }
 
 #[cold]
-fn too_many(at: usize, word: &Word, count: usize, most: usize) -> Refusal {
+fn too_many(at: usize, word: &Word, count: usize, most: usize) -> CallError {
     let argument = at.checked_sub(usize::from(!word.on.is_empty())).and_then(|at| word.takes.get(at));
     let name = argument.map_or("value", |(name, _)| name);
     let told = format!("`{}`: {count} is too many for its {name}; give at most {most}", word.name);
-    Refusal::new(told).set("list", "make it shorter, or raise the limit")
+    CallError::new(told).set("list", "make it shorter, or raise the limit")
 }
 
 macro_rules! carries {
@@ -171,7 +171,7 @@ macro_rules! carries {
             const TYPES: Types = Types { takes: &[$($type::KINDS),*], gives: R::KIND, in_place: R::IN_PLACE };
 
             #[allow(unused_variables, reason = "a word without arguments")]
-            fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+            fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, CallError> {
                 self($(taken::<$type>($at, word, call, values)?),*).give(call)
             }
         }
@@ -185,7 +185,7 @@ macro_rules! carries {
             const TYPES: Types = Types { takes: &[$($type::KINDS),*], gives: R::KIND, in_place: R::IN_PLACE };
 
             #[allow(unused_variables, reason = "a word without arguments")]
-            fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, Refusal> {
+            fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, CallError> {
                 self(call, $(taken::<$type>($at, word, call, values)?),*).give(call)
             }
         }

@@ -3,7 +3,7 @@
 use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Tint;
 
 pub(super) fn section() -> Section {
@@ -42,7 +42,7 @@ fn words() -> Vec<Word> {
             |gradient: Gradient, colours: Vec<Tint>| {
                 let colours =
                     colours.into_iter().map(|one| one.of("colours")).collect::<Result<Vec<_>, _>>()?;
-                Ok::<_, Refusal>(gradient.colours(colours))
+                Ok::<_, CallError>(gradient.colours(colours))
             },
         ),
         word(
@@ -50,7 +50,7 @@ fn words() -> Vec<Word> {
             "One more colour, at a share of the way from 0 to 1. Two at the same share make a hard edge.",
             r##"circle(pt(0, 0), 40).fill(linear_gradient([-40, 0], [40, 0]).stop(0.2, "gold").stop(0.6, "teal"))"##,
             |gradient: Gradient, share: f64, colour: Tint| {
-                Ok::<_, Refusal>(gradient.stop(share, colour.of("stop")?))
+                Ok::<_, CallError>(gradient.stop(share, colour.of("stop")?))
             },
         ),
         word(

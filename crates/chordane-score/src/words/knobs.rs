@@ -7,7 +7,7 @@ use rhai::Array;
 use super::entry::{Section, Word, word};
 use crate::GivenValue;
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::stage::Stage;
 use crate::values::Give;
 
@@ -108,8 +108,8 @@ fn declared<T>(
     call: &Call<'_>,
     name: &str,
     declare: impl FnOnce(&mut Stage, &str) -> Result<T, String>,
-) -> Result<T, Refusal> {
-    call.stage(|stage| declare(stage, name)).map_err(Refusal::new)
+) -> Result<T, CallError> {
+    call.stage(|stage| declare(stage, name)).map_err(CallError::new)
 }
 
 /// The value that was handed in under a name, as the kind that the score asks for; `None` if there is none.
@@ -117,17 +117,17 @@ fn handed_in<T>(
     call: &Call<'_>,
     name: &str,
     kind: &str,
-    read: impl FnOnce(&GivenValue) -> Option<Result<T, Refusal>>,
-) -> Option<Result<T, Refusal>> {
+    read: impl FnOnce(&GivenValue) -> Option<Result<T, CallError>>,
+) -> Option<Result<T, CallError>> {
     let value = call.stage(|stage| stage.given(name).cloned())?;
     let wrong = || {
         let message = format!("\"{name}\" must be {kind}, and the program gave {}", value.described());
-        Err(Refusal::new(message))
+        Err(CallError::new(message))
     };
     Some(read(&value).unwrap_or_else(wrong))
 }
 
-fn as_list<T: Give>(call: &Call<'_>, values: Vec<T>) -> Result<Array, Refusal>
+fn as_list<T: Give>(call: &Call<'_>, values: Vec<T>) -> Result<Array, CallError>
 where
     Vec<T>: Give,
 {

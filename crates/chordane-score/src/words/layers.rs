@@ -4,7 +4,7 @@ use chordane::prelude::*;
 use chordane::sheet::Node;
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::{Thing, Tint};
 
 /// Carries out a word that means the same on an item and on a group; a path becomes an item by it.
@@ -75,7 +75,7 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
             r##"circle(pt(0, 0), 20).fill("white").shadow([4, 6], 3, "rgb(32 48 60 / 60%)")"##,
             |thing: Thing, step: Point, radius: f64, colour: Tint| {
                 let colour = colour.of("shadow")?;
-                Ok::<_, Refusal>(layered(thing, |node| node.shadow(step, radius, colour)))
+                Ok::<_, CallError>(layered(thing, |node| node.shadow(step, radius, colour)))
             },
         ),
         word(
@@ -84,7 +84,7 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
             r##"circle(pt(0, 0), 9).fill("#fff6d8").glow(4, "gold").glow(12, "#c8553d")"##,
             |thing: Thing, radius: f64, colour: Tint| {
                 let colour = colour.of("glow")?;
-                Ok::<_, Refusal>(layered(thing, |node| node.glow(radius, colour)))
+                Ok::<_, CallError>(layered(thing, |node| node.glow(radius, colour)))
             },
         ),
         word(

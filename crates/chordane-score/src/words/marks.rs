@@ -6,7 +6,7 @@ use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 pub(super) fn section() -> Section {
     Section {
@@ -23,7 +23,7 @@ fn words() -> Vec<Word> {
             "mark(number)",
             "Where a mark is at this moment.",
             r##"circle(mark(0), 9).fill("teal")"##,
-            |call: &Call<'_>, number: usize| call.stage(|stage| stage.mark(number)).map_err(Refusal::from),
+            |call: &Call<'_>, number: usize| call.stage(|stage| stage.mark(number)).map_err(CallError::from),
         ),
         word(
             "mark_numbers()",
@@ -31,7 +31,7 @@ fn words() -> Vec<Word> {
             r##"mark_numbers().map(|k| circle(mark(k), 4).fill("teal"))"##,
             |call: &Call<'_>| {
                 let numbers = |frame: &MarkFrame| frame.points().map(|(number, _)| number as f64).collect();
-                call.stage(|stage| stage.marks().map(numbers)).map_err(Refusal::from) as Result<Vec<f64>, _>
+                call.stage(|stage| stage.marks().map(numbers)).map_err(CallError::from) as Result<Vec<f64>, _>
             },
         ),
         word(
@@ -49,12 +49,12 @@ fn words() -> Vec<Word> {
     ]
 }
 
-fn listed(call: &Call<'_>, numbers: &[f64], closed: bool) -> Result<Path, Refusal> {
+fn listed(call: &Call<'_>, numbers: &[f64], closed: bool) -> Result<Path, CallError> {
     let whole = |number: &f64| {
         let sound = *number >= 0.0 && number.fract() == 0.0 && *number <= f64::from(u32::MAX);
         sound.then_some(*number as usize).ok_or_else(|| {
             let number = plain_number(*number);
-            Refusal::new(format!(
+            CallError::new(format!(
                 "mark numbers must be whole and not negative, got {number}; list them as in [0, 1, 2]"
             ))
         })
@@ -63,5 +63,5 @@ fn listed(call: &Call<'_>, numbers: &[f64], closed: bool) -> Result<Path, Refusa
     let made = call.stage(|stage| {
         stage.marks().map(|frame| if closed { frame.closed(&numbers) } else { frame.open(&numbers) })
     });
-    made.map_err(Refusal::from)
+    made.map_err(CallError::from)
 }

@@ -5,7 +5,7 @@ use chordane::number::Cell;
 use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Thing;
 
 pub(super) fn section() -> Section {
@@ -58,7 +58,7 @@ fn words() -> Vec<Word> {
             "The middle of what is painted: where a sheet cut to this shape would balance.",
             "pie(pt(0, 0), 40, deg(0), deg(90)).centroid()",
             |path: Path| {
-                path.centroid()?.ok_or_else(|| Refusal::new("the path paints nothing: it has no middle"))
+                path.centroid()?.ok_or_else(|| CallError::new("the path paints nothing: it has no middle"))
             },
         ),
         word(
@@ -96,7 +96,7 @@ fn words() -> Vec<Word> {
             "let hoop = circle(pt(0, 0), 10);\nhoop.point_along(hoop.nearest_along([30, 20]))",
             |path: Path, spot: Point| {
                 let distance = path.survey()?.nearest(spot).map(|station| station.distance());
-                distance.ok_or_else(|| Refusal::new("the path is empty: nothing on it is near"))
+                distance.ok_or_else(|| CallError::new("the path is empty: nothing on it is near"))
             },
         ),
         word(
@@ -160,14 +160,14 @@ fn placed(thing: Thing) -> Vec<Path> {
     }
 }
 
-fn bounds(thing: Thing) -> Result<Cell, Refusal> {
+fn bounds(thing: Thing) -> Result<Cell, CallError> {
     let all = placed(thing).iter().filter_map(Path::bounds).reduce(Cell::union);
-    all.ok_or_else(|| Refusal::new("there is nothing in it to measure"))
+    all.ok_or_else(|| CallError::new("there is nothing in it to measure"))
 }
 
 /// What stands at a distance along a path.
-fn along<T>(path: &Path, distance: Extent, what: impl FnOnce(Station<'_>) -> T) -> Result<T, Refusal> {
+fn along<T>(path: &Path, distance: Extent, what: impl FnOnce(Station<'_>) -> T) -> Result<T, CallError> {
     let survey = path.survey()?;
     let station = survey.station(distance.of(survey.length())).map(what);
-    station.ok_or_else(|| Refusal::new("the path is empty: there is nothing along it"))
+    station.ok_or_else(|| CallError::new("the path is empty: there is nothing along it"))
 }

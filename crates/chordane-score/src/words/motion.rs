@@ -6,7 +6,7 @@ use rhai::Array;
 use super::entry::{Section, Word, word};
 use super::paths::each;
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::{End, Moving, ScoreKeys, Stroked, Thing};
 
 pub(super) const TITLE: &str = "Motion";
@@ -98,7 +98,7 @@ fn phases() -> Vec<Word> {
             |phase: f64, values: Array| {
                 hold(phase, &values)
                     .cloned()
-                    .ok_or_else(|| Refusal::new("`hold`: the list is empty; give one value at least"))
+                    .ok_or_else(|| CallError::new("`hold`: the list is empty; give one value at least"))
             },
         ),
         word(
@@ -108,7 +108,7 @@ fn phases() -> Vec<Word> {
             |share: f64, easing: String| {
                 let easing = Easing::from(easing);
                 easing.sound()?;
-                Ok::<_, Refusal>(easing.at(share))
+                Ok::<_, CallError>(easing.at(share))
             },
         ),
     ]
@@ -227,7 +227,7 @@ polygon(pt(0, -40 * flight.share("rise", phase())), 4, 20).rotated(deg(90 * flig
             r##"ease(timeline().then("rise", 1).then("turn", 2).share("rise", 0.2), "ease-out")"##,
             |line: Timeline, name: String, phase: f64| {
                 line.find(&name, 0)?;
-                Ok::<_, Refusal>(line.share(&name, phase))
+                Ok::<_, CallError>(line.share(&name, phase))
             },
         ),
         word(
@@ -236,7 +236,7 @@ polygon(pt(0, -40 * flight.share("rise", phase())), 4, 20).rotated(deg(90 * flig
             r##"timeline().staggered("vent", 5, 2, 0.5).share_of("vent", 3, 0.6)"##,
             |line: Timeline, name: String, number: usize, phase: f64| {
                 line.find(&name, number)?;
-                Ok::<_, Refusal>(line.share_of(&name, number, phase))
+                Ok::<_, CallError>(line.share_of(&name, number, phase))
             },
         ),
     ]

@@ -4,7 +4,7 @@ use chordane::ground::plain_number;
 use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Tidy;
 
 pub(super) fn section() -> Section {
@@ -100,7 +100,7 @@ fn words() -> Vec<Word> {
         ),
         word("sqrt(number)", "The square root of a number from 0 up.", "sqrt(2)", |number: f64| {
             if number < 0.0 {
-                return Err(Refusal::new(format!(
+                return Err(CallError::new(format!(
                     "`sqrt`: the number {} is negative; give 0 or more",
                     plain_number(number)
                 )));
@@ -139,7 +139,7 @@ fn words() -> Vec<Word> {
                 let power = base.powf(exponent);
                 let told = || {
                     let (base, exponent) = (plain_number(base), plain_number(exponent));
-                    Refusal::new(format!(
+                    CallError::new(format!(
                         "`pow`: {base} to the power of {exponent} is not a number that can be computed with"
                     ))
                 };
@@ -148,7 +148,7 @@ fn words() -> Vec<Word> {
         ),
         word("exp(number)", "e, which is 2.718.., to a power.", "exp(1)", |number: f64| {
             let told = || {
-                Refusal::new(format!(
+                CallError::new(format!(
                     "`exp`: e to the power of {} is too large; give at most 709",
                     plain_number(number)
                 ))
@@ -166,7 +166,7 @@ fn words() -> Vec<Word> {
             "The logarithm of a number above 0: the power of the base that gives it.",
             "log(8, 2)",
             |number: f64, base: f64| {
-                let told = || Refusal::new("`log`: no power of 1 gives another number; give another base");
+                let told = || CallError::new("`log`: no power of 1 gives another number; give another base");
                 let (number, base) = (positive("log", "number", number)?, positive("log", "base", base)?);
                 (base != 1.0).then(|| Tidy(number.log(base))).ok_or_else(told)
             },
@@ -214,12 +214,14 @@ fn words() -> Vec<Word> {
 }
 
 /// A sine or cosine; what rounding left beyond 1 counts as 1.
-fn within_one(word: &str, number: f64) -> Result<f64, Refusal> {
-    let told = || Refusal::new(format!("`{word}`: the number {} is not from -1 to 1", plain_number(number)));
+fn within_one(word: &str, number: f64) -> Result<f64, CallError> {
+    let told =
+        || CallError::new(format!("`{word}`: the number {} is not from -1 to 1", plain_number(number)));
     (number.abs() <= 1.0 + 1e-9).then(|| number.clamp(-1.0, 1.0)).ok_or_else(told)
 }
 
-fn positive(word: &str, what: &str, number: f64) -> Result<f64, Refusal> {
-    let told = || Refusal::new(format!("`{word}`: the {what} must be above 0, got {}", plain_number(number)));
+fn positive(word: &str, what: &str, number: f64) -> Result<f64, CallError> {
+    let told =
+        || CallError::new(format!("`{word}`: the {what} must be above 0, got {}", plain_number(number)));
     (number > 0.0).then_some(number).ok_or_else(told)
 }

@@ -3,7 +3,7 @@
 use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Thing;
 
 /// Carries out a word that means the same on a path, an item and a group.
@@ -44,7 +44,7 @@ fn words() -> Vec<Word> {
             "from_data(data)",
             "The path that SVG path data describes.",
             r##"from_data("M0-30 40 0 0 60-40 0z")"##,
-            |data: String| Path::from_data(&data).map_err(|error| Refusal::new(error.to_string())),
+            |data: String| Path::from_data(&data).map_err(|error| CallError::new(error.to_string())),
         ),
         word(".data()", "The path as SVG path data.", "circle(pt(0, 0), 9).data()", |path: Path| path.data()),
         word(

@@ -4,7 +4,7 @@ use chordane::prelude::*;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Builder;
 
 pub(super) fn section() -> Section {
@@ -131,7 +131,7 @@ pen.close()"##,
             r##"start(pt(0, 0)).arc_radii(pt(40, 20), [30, 20], deg(0), "long clockwise").open()"##,
             |call: &Call<'_>, pen: Builder<Pen>, end: Point, radii: Point, tilt: Angle, way: String| {
                 let way = call.choice::<ArcWay>(&way)?;
-                Ok::<_, Refusal>(pen.draw(|pen| pen.arc_radii(end, radii, tilt, way)))
+                Ok::<_, CallError>(pen.draw(|pen| pen.arc_radii(end, radii, tilt, way)))
             },
         ),
         word(

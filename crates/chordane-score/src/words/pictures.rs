@@ -6,7 +6,7 @@ use chordane::sheet::Node;
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::Tint;
 
 pub(super) fn section() -> Section {
@@ -24,7 +24,7 @@ fn words() -> Vec<Word> {
             "picture(name)",
             "A picture from a PNG or JPEG file below the score's own folder, or one that is handed in under a name.",
             r##"circle(pt(0, 0), 40).fill(picture("kite.png"))"##,
-            |call: &Call<'_>, name: String| call.stage(|stage| stage.picture(&name)).map_err(Refusal::from),
+            |call: &Call<'_>, name: String| call.stage(|stage| stage.picture(&name)).map_err(CallError::from),
         ),
         word(
             "picture(colours, columns)",
@@ -34,7 +34,7 @@ fn words() -> Vec<Word> {
                 let pixels = colours.iter().map(|one| one.of("picture")).collect::<Result<Vec<_>, _>>()?;
                 let rows = pixels.len().checked_div(columns).unwrap_or(0);
                 let pixels = pixels.into_iter().map(Colour::to_rgba8).collect();
-                Ok::<_, Refusal>(Picture::from_rgba(columns as u32, rows as u32, pixels))
+                Ok::<_, CallError>(Picture::from_rgba(columns as u32, rows as u32, pixels))
             },
         ),
         word(
@@ -73,7 +73,7 @@ fn words() -> Vec<Word> {
             r##"circle(pt(0, 0), 40).fill(pattern(cell(pt(0, 0), 10, 10), circle(pt(5, 5), 3).fill("teal")))"##,
             |cell: Cell, node: Node| {
                 sheet(1.0, 1.0).add(node.clone()).sound()?;
-                Ok::<_, Refusal>(pattern(cell, node))
+                Ok::<_, CallError>(pattern(cell, node))
             },
         ),
         word(
@@ -82,7 +82,7 @@ fn words() -> Vec<Word> {
             r##"circle(pt(0, 0), 40).fill(pattern(sheet(10, 10).ground("gold").add(circle(pt(5, 5), 3).fill("teal"))))"##,
             |tile: Sheet| {
                 tile.sound()?;
-                Ok::<_, Refusal>(Pattern::of_sheet(&tile))
+                Ok::<_, CallError>(Pattern::of_sheet(&tile))
             },
         ),
         word(
@@ -110,7 +110,7 @@ fn words() -> Vec<Word> {
             |colours: Vec<Tint>| {
                 let colours =
                     colours.into_iter().map(|one| one.of("by_vertex")).collect::<Result<Vec<_>, _>>()?;
-                Ok::<_, Refusal>(by_vertex(colours))
+                Ok::<_, CallError>(by_vertex(colours))
             },
         ),
         word(

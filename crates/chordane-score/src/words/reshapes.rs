@@ -6,7 +6,7 @@ use rhai::{Dynamic, FnPtr};
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 
 pub(super) fn section() -> Section {
     Section {
@@ -89,7 +89,7 @@ fn words() -> Vec<Word> {
             "The same with corners joined by \"mitre\", \"round\" or \"bevel\".",
             r##"star(pt(0, 0), 5, 60, 30).offset(8, "round")"##,
             |call: &Call<'_>, path: Path, distance: f64, join: String| {
-                Ok::<_, Refusal>(path.then(Offset { join: call.choice(&join)?, ..Offset::new(distance) }))
+                Ok::<_, CallError>(path.then(Offset { join: call.choice(&join)?, ..Offset::new(distance) }))
             },
         ),
         word(
@@ -109,7 +109,7 @@ fn words() -> Vec<Word> {
             "The same with caps and joins of these names.",
             r##"open([[0, 0], [60, 20], [0, 50]]).outlined(12, "round", "round")"##,
             |call: &Call<'_>, path: Path, width: f64, cap: String, join: String| {
-                Ok::<_, Refusal>(path.then(LineStyle {
+                Ok::<_, CallError>(path.then(LineStyle {
                     cap: call.choice(&cap)?,
                     join: call.choice(&join)?,
                     ..LineStyle::new(width)

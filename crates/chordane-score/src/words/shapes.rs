@@ -7,7 +7,7 @@ use rhai::{Dynamic, FnPtr};
 
 use super::entry::{Section, Word, word};
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::shown;
 
 pub(super) fn section() -> Section {
@@ -118,7 +118,7 @@ fn words() -> Vec<Word> {
             "rounded_rectangle(pt(0, 0), 80, 30, [8, 8, 0, 0])",
             |corner: Point, width: f64, height: f64, radii: Vec<f64>| match radii[..] {
                 [p, q, r, s] => Ok(rounded_rectangle(corner, width, height, [p, q, r, s])),
-                _ => Err(Refusal::new("`rounded_rectangle`: give one radius or a list of four")),
+                _ => Err(CallError::new("`rounded_rectangle`: give one radius or a list of four")),
             },
         ),
         word(

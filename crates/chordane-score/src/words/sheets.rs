@@ -5,7 +5,7 @@ use chordane::prelude::*;
 use chordane::sheet::{GivenPaint, Node};
 
 use super::entry::{Section, Word, word};
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::{Builder, Holder};
 
 pub(super) fn section() -> Section {
@@ -31,7 +31,7 @@ fn words() -> Vec<Word> {
             |cell: Cell, step: f64| {
                 let squares = paper(&cell, step);
                 sheet(1.0, 1.0).add(squares.clone()).sound()?;
-                Ok::<_, Refusal>(squares)
+                Ok::<_, CallError>(squares)
             },
         ),
         word(
@@ -55,7 +55,7 @@ woven(hoops)"##,
             |nodes: Vec<Node>| {
                 let ring = woven(nodes);
                 sheet(1.0, 1.0).add(ring.clone()).sound()?;
-                Ok::<_, Refusal>(ring)
+                Ok::<_, CallError>(ring)
             },
         ),
         word(
@@ -65,7 +65,7 @@ woven(hoops)"##,
             |items: Vec<Item>| {
                 let chain = linked(items);
                 sheet(1.0, 1.0).add(chain.clone()).sound()?;
-                Ok::<_, Refusal>(chain)
+                Ok::<_, CallError>(chain)
             },
         ),
         word(
@@ -114,7 +114,7 @@ woven(hoops)"##,
                 let side = |count: usize| u32::try_from(count).unwrap_or(u32::MAX);
                 sheet
                     .grained(side(columns), side(rows), false)
-                    .map_err(|error| Refusal::new(error.to_string()))
+                    .map_err(|error| CallError::new(error.to_string()))
             },
         ),
         word(

@@ -6,7 +6,7 @@ use chordane::sheet::GivenPaint;
 use super::entry::{Section, Word, word};
 use super::layers::layered;
 use crate::call::Call;
-use crate::refusal::Refusal;
+use crate::call_error::CallError;
 use crate::values::{Fading, Painted, Stroked, Thing};
 
 pub(super) fn section() -> Section {
@@ -90,11 +90,11 @@ polygon(pt(0, 0), 6, 30).styled(thin)"##,
             "What a path or an item encloses where contours overlap: `nonzero` or `evenodd`.",
             r##"circle(pt(0, 0), 20).and(circle(pt(15, 0), 20)).fill("teal").fill_rule("evenodd")"##,
             |call: &Call<'_>, thing: Thing, name: String| {
-                Ok::<_, Refusal>(match thing {
+                Ok::<_, CallError>(match thing {
                     Thing::Path(path) => Thing::Path(path.with_fill_rule(call.choice(&name)?)),
                     Thing::Item(item) => Thing::Item(item.fill_rule(name.as_str())),
                     Thing::Group(_) => {
-                        return Err(Refusal::new(
+                        return Err(CallError::new(
                             "a group has no fill rule of its own; set it on what is in it",
                         ));
                     }

@@ -5,18 +5,18 @@ use chordane::ground::{FaultKind, Stopped};
 use chordane::shape::TriangleError;
 use rhai::{Dynamic, EvalAltResult, Position};
 
-use crate::Mistake;
+use crate::ScoreError;
 
 /// Why a word could not be carried out.
 #[derive(Clone, Debug)]
-pub(crate) struct Refusal {
+pub(crate) struct CallError {
     pub(crate) message: String,
     pub(crate) advice: Option<String>,
-    /// The setting that would change it; see [`Mistake::setting`](crate::Mistake::setting).
+    /// The setting that would change it; see [`ScoreError::setting`](crate::ScoreError::setting).
     pub(crate) setting: Option<&'static str>,
 }
 
-impl Refusal {
+impl CallError {
     pub(crate) fn new(message: impl Into<String>) -> Self {
         Self { message: message.into(), advice: None, setting: None }
     }
@@ -32,13 +32,13 @@ impl Refusal {
 }
 
 /// The engine carries it as a value, and fills in the place of the call.
-impl From<Refusal> for Box<EvalAltResult> {
-    fn from(refusal: Refusal) -> Self {
+impl From<CallError> for Box<EvalAltResult> {
+    fn from(refusal: CallError) -> Self {
         Self::new(EvalAltResult::ErrorRuntime(Dynamic::from(refusal), Position::NONE))
     }
 }
 
-impl From<Stopped> for Refusal {
+impl From<Stopped> for CallError {
     fn from(stopped: Stopped) -> Self {
         let given = |text: &str| !text.is_empty();
         let setting = Some(stopped.setting).filter(|setting| given(setting));
@@ -46,14 +46,14 @@ impl From<Stopped> for Refusal {
     }
 }
 
-impl From<Mistake> for Refusal {
-    fn from(mistake: Mistake) -> Self {
+impl From<ScoreError> for CallError {
+    fn from(mistake: ScoreError) -> Self {
         let advice = mistake.advice().map(str::to_owned);
         Self { message: mistake.to_string(), advice, setting: mistake.setting() }
     }
 }
 
-impl From<Fault> for Refusal {
+impl From<Fault> for CallError {
     fn from(fault: Fault) -> Self {
         match fault.kind() {
             FaultKind::Stopped(why) => why.clone().into(),
@@ -62,7 +62,7 @@ impl From<Fault> for Refusal {
     }
 }
 
-impl From<TriangleError> for Refusal {
+impl From<TriangleError> for CallError {
     fn from(error: TriangleError) -> Self {
         Self::new(error.to_string())
     }

@@ -5,23 +5,28 @@ use std::sync::Arc;
 use chordane::ground::visible;
 use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
 
+use crate::call_error::CallError;
 use crate::edits::edited;
-use crate::refusal::Refusal;
 
-/// One mistake in a score: plain words, the place in the source, and advice where there is some.
+/// An error of a score: a message, the place in the source, and advice, where they are known.
 ///
 /// ```
-/// use chordane_score::{Limits, Runner};
-/// let Err(mistake) = Runner::read("tail.chord", "let a = ;", Limits::default()) else { panic!("it cannot be read") };
-/// assert_eq!((mistake.line(), mistake.column()), (Some(1), Some(9)));
+/// use chordane_score::{Limits, Runner, ScoreError};
+/// let Err(error) = Runner::read("tail.chord", "let a = ;", Limits::default()) else { panic!("it cannot be read") };
+/// assert_eq!((error.line(), error.column()), (Some(1), Some(9)));
+/// // A score in Rust makes its own.
+/// let own = ScoreError::new("there is no sail 7").advised("give 1 to 5").at_line(12);
+/// assert_eq!((own.to_string().as_str(), own.advice(), own.line()), ("there is no sail 7", Some("give 1 to 5"), Some(12)));
 /// ```
 #[derive(Clone, Debug, thiserror::Error)]
 #[error("{message}")]
-pub struct Mistake {
+pub struct ScoreError {
     message: String,
     advice: Option<String>,
     setting: Option<&'static str>,
     place: Option<Place>,
+    /// The line, if there is no source to show.
+    line: Option<u32>,
 }
 
 #[derive(Clone, Debug)]
@@ -33,9 +38,12 @@ struct Place {
     length: usize,
 }
 
-impl Mistake {
-    pub(crate) fn new(message: impl Into<String>) -> Self {
-        Self { message: visible(&message.into()).into_owned(), advice: None, setting: None, place: None }
+impl ScoreError {
+    /// Returns an error with a message, without a place and advice. Control characters are made visible.
+    #[must_use]
+    pub fn new(message: impl Into<String>) -> Self {
+        let message = visible(&message.into()).into_owned();
+        Self { message, advice: None, setting: None, place: None, line: None }
     }
 
     pub(crate) fn advise(mut self, advice: Option<String>) -> Self {
@@ -44,7 +52,7 @@ impl Mistake {
     }
 
     /// Converts the error of a word, without its position.
-    pub(crate) fn of_refusal(refusal: Refusal) -> Self {
+    pub(crate) fn of_call(refusal: CallError) -> Self {
         Self { setting: refusal.setting, ..Self::new(refusal.message).advise(refusal.advice) }
     }
 
@@ -52,13 +60,20 @@ impl Mistake {
         Self { setting: Some(setting), ..self.advise(Some(advice.into())) }
     }
 
-    /// Replaces the advice, so that a program can say how it changes a [setting](Mistake::setting).
+    /// The same error with other advice, for example how a program changes a [setting](ScoreError::setting).
     #[must_use]
     pub fn advised(self, advice: impl Into<String>) -> Self {
         self.advise(Some(advice.into()))
     }
 
-    /// Puts the mistake at a line and a column of the source, both counted from 1, columns in characters. The mark
+    /// The same error at a line, counted from 1, of a source that is not at hand.
+    #[must_use]
+    pub fn at_line(mut self, line: usize) -> Self {
+        self.line = u32::try_from(line).ok();
+        self
+    }
+
+    /// Puts the error at a line and a column of the source, both counted from 1, columns in characters. The mark
     /// covers the word that stands there.
     pub(crate) fn at(mut self, name: &str, source: &str, line: usize, column: usize) -> Self {
         let (source, line_shown, column_shown) = excerpt(source, line, column);
@@ -86,7 +101,7 @@ impl Mistake {
     /// let limits = Limits { steps: 100, ..Limits::default() };
     /// let endless = Runner::read("tail.chord", "loop { }", limits)?.run(&Settings::new()).into_sheet().unwrap_err();
     /// assert_eq!(endless.setting(), Some("steps"));
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn setting(&self) -> Option<&'static str> {
@@ -109,7 +124,7 @@ impl Mistake {
     /// let mistake = run.into_sheet().unwrap_err();
     /// assert_eq!(mistake.advice(), Some("did you mean `circle`?"));
     /// assert_eq!(mistake.corrected(text).unwrap(), text.replace("circl", "circle"));
-    /// # Ok::<(), chordane_score::Mistake>(())
+    /// # Ok::<(), chordane_score::ScoreError>(())
     /// ```
     #[must_use]
     pub fn corrected(&self, source: &str) -> Option<String> {
@@ -138,10 +153,10 @@ impl Mistake {
         Some((quoted(before)?, quoted(after)?))
     }
 
-    /// The line of the place in the source, counted from 1.
+    /// Returns the line of the place in the source, counted from 1.
     #[must_use]
     pub fn line(&self) -> Option<usize> {
-        self.place.as_ref().map(|place| place.line)
+        self.place.as_ref().map(|place| place.line).or(self.line.map(|line| line as usize))
     }
 
     /// The column of the place in the source, counted in characters from 1.
@@ -193,13 +208,13 @@ fn excerpt(source: &str, line: usize, column: usize) -> (String, usize, usize) {
     (text, line, shown_column)
 }
 
-impl From<chordane::Fault> for Mistake {
+impl From<chordane::Fault> for ScoreError {
     fn from(fault: chordane::Fault) -> Self {
         Self::new(fault.to_string())
     }
 }
 
-impl Diagnostic for Mistake {
+impl Diagnostic for ScoreError {
     fn help<'a>(&'a self) -> Option<Box<dyn std::fmt::Display + 'a>> {
         self.advice.as_ref().map(|advice| Box::new(advice) as Box<dyn std::fmt::Display>)
     }
