@@ -56,16 +56,15 @@ fn limits() -> Limits {
 /// Documents are read or told; what was read is drawn, looked through and written, and what was written is read.
 pub fn documents(bytes: &[u8]) {
     limits().within(|| {
-        let reading = match Sheet::read_document(bytes) {
+        let reading = match Sheet::read_svg(bytes) {
             Ok(reading) => reading,
             Err(mistake) => return is_plain(&mistake.to_string()),
         };
         reading.notes.iter().for_each(|note| is_plain(&note.what));
-        let _ = Sheet::read_document_at(bytes, (30.0, 20.0));
+        let _ = Sheet::read_svg_at(bytes, (30.0, 20.0));
         draw(&reading.sheet);
         if let Ok(svg) = reading.sheet.svg() {
-            let again =
-                Sheet::read_document(svg.as_bytes()).unwrap_or_else(|mistake| panic!("{mistake}: {svg}"));
+            let again = Sheet::read_svg(svg.as_bytes()).unwrap_or_else(|mistake| panic!("{mistake}: {svg}"));
             assert!(again.notes.is_empty(), "{:?}: {svg}", again.notes);
         }
         assert_eq!(read_metadata(bytes), read_metadata(bytes));

@@ -381,7 +381,7 @@ fn in_a_document_places_are_its_own_and_mends_speak_of_markup() {
         br#"<svg xmlns="http://www.w3.org/2000/svg" width="800" height="400" viewBox="100 50 200 100">
         <path d="M120 70H180L150 120" fill="teal" stroke="black" stroke-width="2"/>
     </svg>"#;
-    let report = Sheet::read_document(document).unwrap().sheet.check().unwrap();
+    let report = Sheet::read_svg(document).unwrap().sheet.check().unwrap();
     let figures = &report.paths[0];
     assert_eq!(figures.bounds, chordane::number::Cell::of([pt(120.0, 70.0), pt(180.0, 120.0)]));
     assert_eq!((figures.stroke_width, figures.area), (2.0, 1500.0));

@@ -97,7 +97,7 @@ proptest! {
     fn a_document_leads_back(path in any_path(60.0), width in 0.5..6.0_f64, even in any::<bool>()) {
         let path = if even { path.with_fill_rule(FillRule::EvenOdd) } else { path };
         let page = sheet(60.0, 60.0).add(path.fill("#207060").stroke("#602010", width));
-        let SvgReading { sheet: back, notes, .. } = Sheet::read_document(page.svg().unwrap().as_bytes()).unwrap();
+        let SvgReading { sheet: back, notes, .. } = Sheet::read_svg(page.svg().unwrap().as_bytes()).unwrap();
         prop_assert!(notes.is_empty(), "{:?}", notes);
         // Numbers are written to four places: the pictures differ by next to nothing.
         let (a, b) = (page.pixels().unwrap(), back.pixels().unwrap());

@@ -242,7 +242,7 @@ fn a_gradient_measured_on_the_sheet_stays_there_in_the_mask_of_what_is_moved() {
     let square = rectangle((0.0, 0.0), 30.0, 30.0);
     let masked = square.clone().fill("teal").masked(square.fill(fade)).moved((20.0, 10.0));
     let page = sheet(60.0, 50.0).add(group().add(masked).rotated_about((30.0, 25.0), deg(90.0)));
-    let back = Sheet::read_document(page.svg().unwrap().as_bytes()).unwrap().sheet;
+    let back = Sheet::read_svg(page.svg().unwrap().as_bytes()).unwrap().sheet;
     let (own, read) = (page.pixels().unwrap(), back.pixels().unwrap());
     let apart = own.bytes().iter().zip(read.bytes()).map(|(a, b)| a.abs_diff(*b)).max();
     assert!(apart <= Some(2), "{apart:?} levels apart");

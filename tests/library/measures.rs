@@ -167,3 +167,21 @@ fn parts_of_discs_and_ellipses_balance_where_the_books_say() {
     assert!((tilted.area().unwrap() - 120.0 * PI).abs() < 1e-9);
     assert!(tilted.centroid().unwrap().unwrap().distance(pt(50.0, -20.0)) < 1e-9);
 }
+
+/// Regression: the angles of this arc have fewer digits than a survey of it asked for, and it was halved millions of times.
+#[test]
+fn a_short_arc_of_a_large_ellipse_is_surveyed() {
+    let tip = start((-21.627086138262406, 28.375094126887408))
+        .arc_radii(
+            (-21.62708605157671, 28.375093950898506),
+            (21.190800730236543, 30.438797926927318),
+            deg(100.0 / 3.0),
+            ArcWay::ShortClockwise,
+        )
+        .open();
+    let survey = tip.survey().unwrap();
+    assert!((survey.length() - 1.96e-7).abs() < 1e-9, "{}", survey.length());
+    let middle = survey.at(0.5).unwrap().point();
+    let [from, to] = [tip.contours()[0].start(), pt(-21.62708605157671, 28.375093950898506)];
+    assert!(middle.distance(from.midpoint(to)) < 1e-9);
+}

@@ -12,7 +12,7 @@ use proptest::prelude::*;
 
 fn read(body: &str) -> SvgReading {
     let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100\" height=\"80\">{body}</svg>");
-    Sheet::read_document(text.as_bytes()).unwrap()
+    Sheet::read_svg(text.as_bytes()).unwrap()
 }
 
 /// The items of a document without notes.
@@ -79,7 +79,7 @@ fn clips_are_read_back_as_they_were_written() {
         )
         .clipped(both.with_fill_rule(FillRule::EvenOdd));
     let own = sheet(100.0, 80.0).add(sail);
-    let reading = Sheet::read_document(own.svg().unwrap().as_bytes()).unwrap();
+    let reading = Sheet::read_svg(own.svg().unwrap().as_bytes()).unwrap();
     assert_eq!(reading.notes, []);
     assert_eq!(pixels(&reading.sheet), pixels(&own));
 }
@@ -199,8 +199,7 @@ fn groups_transforms_and_use_put_shapes_in_their_places() {
 
 #[test]
 fn the_size_of_the_sheet_is_that_of_the_document() {
-    let sheet =
-        |attributes: &str| Sheet::read_document(format!("<svg {attributes}/>").as_bytes()).unwrap().sheet;
+    let sheet = |attributes: &str| Sheet::read_svg(format!("<svg {attributes}/>").as_bytes()).unwrap().sheet;
     assert_eq!(sheet("width='40' height='30'").size, pt(40.0, 30.0));
     assert_eq!(sheet("viewBox='5 5 40 30'").size, pt(40.0, 30.0));
     assert_eq!(sheet("viewBox='0 0 40 30' width='80'").size, pt(80.0, 60.0));
@@ -239,7 +238,7 @@ fn what_is_not_understood_is_noted_once_for_each_kind() {
 
 #[test]
 fn broken_documents_say_where() {
-    let told = |text: &[u8]| Sheet::read_document(text).unwrap_err().to_string();
+    let told = |text: &[u8]| Sheet::read_svg(text).unwrap_err().to_string();
     assert_eq!(told(b"<svg>\n<g>"), "line 2: this is not well-formed XML: <g> of line 2 is never closed");
     assert!(
         told(b"<svg>\n<g></svg>").starts_with("line 2: this is not well-formed XML: "),
@@ -255,7 +254,7 @@ fn broken_documents_say_where() {
     assert_eq!(told(b""), "there is no <svg> element; give an SVG document");
     assert_eq!(told(b"<svg>\xe9</svg>"), "byte 5 is not UTF-8; save the document as UTF-8 text");
     assert!(told(b"\xff\xfe<\0s\0v\0g\0").starts_with("byte 0 is not UTF-8"));
-    assert!(Sheet::read_document(b"\xef\xbb\xbf<svg/>").is_ok());
+    assert!(Sheet::read_svg(b"\xef\xbb\xbf<svg/>").is_ok());
     let deep = format!("<svg>\n{}{}</svg>", "<g>".repeat(5000), "</g>".repeat(5000));
     assert_eq!(
         told(deep.as_bytes()),
@@ -276,23 +275,23 @@ fn hostile_documents_end_soon() {
         .collect();
     let bomb =
         format!("<svg><defs><rect id='l0' width='1' height='1'/>{levels}</defs><use href='#l12'/></svg>");
-    assert!(matches!(Sheet::read_document(bomb.as_bytes()), Err(ReadError::TooMany { .. })));
+    assert!(matches!(Sheet::read_svg(bomb.as_bytes()), Err(ReadError::TooMany { .. })));
     // Each use leads deeper, and each is nested as deep as can be.
     let nest = |i: usize| {
         format!("<g id='n{}'>{}<use href='#n{i}'/>{}</g>", i + 1, "<g>".repeat(100), "</g>".repeat(100))
     };
     let nests: String = (0..30).map(nest).collect();
     let deep = format!("<svg>{nests}<use href='#n30'/></svg>");
-    assert!(matches!(Sheet::read_document(deep.as_bytes()), Err(ReadError::TooDeep { .. })));
+    assert!(matches!(Sheet::read_svg(deep.as_bytes()), Err(ReadError::TooDeep { .. })));
     // Entities are not expanded.
     let entities = "<!DOCTYPE svg [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;&a;&a;'>]><svg><rect fill='&b;' width='9' height='9'/>&b;</svg>";
-    let reading = Sheet::read_document(entities.as_bytes()).unwrap();
+    let reading = Sheet::read_svg(entities.as_bytes()).unwrap();
     assert!(reading.notes[0].what.contains("&b;"), "{:?}", reading.notes);
     // Every prefix of a document is read or refused.
     let whole = reading.sheet.svg().unwrap()
         + "<svg viewBox='0 0 9 9'><path style='fill:red;x' d='M0 0A1 1 0 0 1 5 5z'/></svg>";
     for end in 0..whole.len() {
-        let _ = Sheet::read_document(&whole.as_bytes()[..end]);
+        let _ = Sheet::read_svg(&whole.as_bytes()[..end]);
     }
 }
 
@@ -304,9 +303,9 @@ fn characters_that_no_document_can_hold() {
     let svg = sheet(9.0, 9.0).title(odd).description(odd).metadata(odd).add(item).svg().unwrap();
     assert!(svg.contains("<title>sail\u{fffd}\u{fffd}\u{fffd}\u{fffd}\u{fffd} é\t🪁</title>"), "{svg}");
     assert!(svg.chars().all(|c| c == '\n' || c == '\t' || (' '..'\u{fffe}').contains(&c) || c > '\u{ffff}'));
-    assert!(Sheet::read_document(svg.as_bytes()).unwrap().notes.is_empty());
+    assert!(Sheet::read_svg(svg.as_bytes()).unwrap().notes.is_empty());
     for c in ['\u{1}', '\u{ffff}'] {
-        let error = Sheet::read_document(format!("<svg>\n<title>a{c}</title></svg>").as_bytes()).unwrap_err();
+        let error = Sheet::read_svg(format!("<svg>\n<title>a{c}</title></svg>").as_bytes()).unwrap_err();
         let told = format!(
             "line 2: this is not well-formed XML: the character U+{:04X} cannot stand in a document",
             c as u32
@@ -342,14 +341,14 @@ proptest! {
             made = made.centred();
         }
         let text = made.svg().unwrap();
-        let reading = Sheet::read_document(text.as_bytes()).unwrap();
+        let reading = Sheet::read_svg(text.as_bytes()).unwrap();
         prop_assert_eq!(&reading.notes, &[]);
         prop_assert_eq!(reading.sheet.svg().unwrap(), text);
     }
 
     #[test]
     fn any_bytes_are_read_or_refused(bytes in prop::collection::vec(any::<u8>(), 0..200)) {
-        let _ = Sheet::read_document(&bytes);
+        let _ = Sheet::read_svg(&bytes);
     }
 
     #[test]
@@ -358,7 +357,7 @@ proptest! {
         "L9 9", "'", "<path", " style='fill:", "url(#a)", ";", "stroke:red", "<defs>", "</defs>", "<!--", "-->", "&a;", "viewBox='0 0 9 9'",
     ]), 0..30)) {
         let text = format!("<svg>{}</svg>", parts.concat());
-        if let Ok(reading) = Sheet::read_document(text.as_bytes()) {
+        if let Ok(reading) = Sheet::read_svg(text.as_bytes()) {
             let _ = reading.sheet.svg();
         }
     }
@@ -369,7 +368,7 @@ fn bones_of_a_document_are_in_its_own_units() {
     let shape = "<path d='M10 10H80L40 60Z' fill='teal'/>";
     let read = |attributes: &str| {
         let text = format!("<svg xmlns='http://www.w3.org/2000/svg' {attributes}>{shape}</svg>");
-        Sheet::read_document(text.as_bytes()).unwrap().sheet
+        Sheet::read_svg(text.as_bytes()).unwrap().sheet
     };
     let drawn = |sheet: &Sheet| {
         let bones = sheet.bones(&BonesOptions::default().size(800, 640)).unwrap();
@@ -392,7 +391,7 @@ fn bones_of_a_document_are_in_its_own_units() {
 fn what_documents_stand_for_is_limited() {
     let read = |body: &str| {
         let text = format!("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'>{body}</svg>");
-        Sheet::read_document(text.as_bytes())
+        Sheet::read_svg(text.as_bytes())
     };
     // Ten of ten of ten and so on, five levels deep.
     let fan = |leaf: &str| {
@@ -426,9 +425,9 @@ fn reading_and_drawing_stop_when_they_must() {
     let none = Budget::new(|| Some(Stopped { advice: "draw less".to_owned(), ..Stopped::new("enough") }));
     let shapes = "<rect width='9' height='9'/>".repeat(10_000);
     let text = format!("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'>{shapes}</svg>");
-    let read = none.within(|| Sheet::read_document(text.as_bytes()).map(|_| ())).unwrap_err();
+    let read = none.within(|| Sheet::read_svg(text.as_bytes()).map(|_| ())).unwrap_err();
     assert_eq!(read.to_string(), "line 1: enough; draw less");
-    let sheet = Sheet::read_document(text.as_bytes()).unwrap().sheet;
+    let sheet = Sheet::read_svg(text.as_bytes()).unwrap().sheet;
     let none = || Budget::new(|| Some(Stopped::new("enough")));
     assert!(none().within(|| sheet.pixels()).unwrap_err().to_string().ends_with("enough"));
     assert!(none().within(|| sheet.svg()).unwrap_err().to_string().ends_with("enough"));
@@ -542,7 +541,7 @@ fn shapes_share_what_they_are_painted_with() {
 #[test]
 fn titles_and_descriptions_come_back() {
     let page = sheet(9.0, 9.0).title("Sails & vents").description("Two <sails>\nover the water.");
-    let again = Sheet::read_document(page.svg().unwrap().as_bytes()).unwrap().sheet;
+    let again = Sheet::read_svg(page.svg().unwrap().as_bytes()).unwrap().sheet;
     assert_eq!(again.title.as_deref(), Some("Sails & vents"));
     assert_eq!(again.description.as_deref(), Some("Two <sails>\nover the water."));
     let inner = read("<g><title>not the document's</title></g>").sheet;
@@ -566,9 +565,9 @@ fn a_picture_that_is_used_many_times_is_unpacked_once() {
         count.fetch_add(bytes, Ordering::Relaxed);
         None
     });
-    let read = budget.within(|| Sheet::read_document(text.as_bytes())).unwrap();
+    let read = budget.within(|| Sheet::read_svg(text.as_bytes())).unwrap();
     assert_eq!((read.sheet.items().len(), asked.load(Ordering::Relaxed)), (500, 8 << 20));
     let small = Budget::with_memory(|bytes| (bytes > 1 << 20).then(|| Stopped::new("too much")));
-    let fault = small.within(|| Sheet::read_document(text.as_bytes())).unwrap_err();
+    let fault = small.within(|| Sheet::read_svg(text.as_bytes())).unwrap_err();
     assert!(fault.to_string().contains("too much"), "{fault}");
 }

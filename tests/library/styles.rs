@@ -7,7 +7,7 @@ use proptest::prelude::*;
 
 fn read(body: &str) -> SvgReading {
     let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"90\" height=\"90\">{body}</svg>");
-    Sheet::read_document(text.as_bytes()).unwrap()
+    Sheet::read_svg(text.as_bytes()).unwrap()
 }
 
 /// The fills of the document's shapes, in turn.
@@ -141,10 +141,9 @@ fn what_of_style_sheets_is_not_understood_is_told_with_its_line() {
             "line 10: the property wing is not understood: left out",
         ]
     );
-    let elsewhere = Sheet::read_document(
-        b"<?xml-stylesheet href='kite.css'?>\n<svg><style media='(color)'>a{}</style></svg>",
-    )
-    .unwrap();
+    let elsewhere =
+        Sheet::read_svg(b"<?xml-stylesheet href='kite.css'?>\n<svg><style media='(color)'>a{}</style></svg>")
+            .unwrap();
     let notes: Vec<String> = elsewhere.notes.iter().map(ToString::to_string).collect();
     assert_eq!(
         notes,

@@ -91,6 +91,7 @@ fn fitting(kind: Kind) -> &'static str {
         Kind::Flag => "true",
         Kind::Texts | Kind::Colours => "[\"teal\", \"red\"]",
         Kind::Curve => "through([[1, 2], [5, 6], [7, 1]])",
+        other => panic!("no sample for {other:?}"),
     }
 }
 

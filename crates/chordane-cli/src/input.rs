@@ -66,12 +66,12 @@ impl Input {
             }),
             Self::Svg(name, bytes) => {
                 let SvgReading { sheet, notes, .. } = limits
-                    .within(|| Sheet::read_document(&bytes))
+                    .within(|| Sheet::read_svg(&bytes))
                     .map_err(|error| Failure::of_reading(&name, &error))?;
                 // At an asked size it is shown as a browser shows it.
                 let runner = Runner::new(move |stage: &mut Stage| {
                     let asked = stage.settings().size;
-                    let read = |size| limits.within(|| Sheet::read_document_at(&bytes, size).ok());
+                    let read = |size| limits.within(|| Sheet::read_svg_at(&bytes, size).ok());
                     let at = asked.and_then(read);
                     at.map_or_else(|| sheet.clone(), |reading| reading.sheet)
                 });

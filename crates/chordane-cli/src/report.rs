@@ -54,10 +54,8 @@ pub(crate) fn text(report: &Report, notes: usize, untried: usize, coloured: bool
     let groups: Vec<&[Finding]> = report.findings.chunk_by(one_kind).collect();
     for group in groups.iter().take(MOST_TOLD) {
         let Some(first) = group.first() else { continue };
-        let level = match first.level {
-            Level::Warning => paint("1;35", "warning"),
-            Level::Hint => paint("36", "hint"),
-        };
+        let colour = if first.level == Level::Warning { "1;35" } else { "36" };
+        let level = paint(colour, first.level.name());
         let place = match (first.path, first.contour) {
             (Some(path), Some(contour)) => {
                 format!("  path {path}, contour {contour}, at {}", point(first.at))

@@ -100,11 +100,12 @@ fn outline(shape: &DraftShape, language: Language) -> String {
     let list: Vec<String> = vertices
         .iter()
         .map(|vertex| match vertex.kind {
-            VertexKind::Corner => format!("corner({})", at(vertex.at)),
             VertexKind::Soft => format!("soft({})", at(vertex.at)),
             VertexKind::Rounded(radius) => {
                 format!("rounded({}, {})", at(vertex.at), number(radius, language))
             }
+            // A corner, and kinds that have no word yet.
+            _ => format!("corner({})", at(vertex.at)),
         })
         .collect();
     format!("through([{}]).{}()", list.join(", "), if shape.closed { "close" } else { "open" })

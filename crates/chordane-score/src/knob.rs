@@ -170,6 +170,7 @@ impl KnobKind {
 /// assert_eq!((knob.name.as_str(), knob.set.as_deref()), ("side", Some("20")));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
 pub struct Knob {
     /// The name.
     pub name: String,

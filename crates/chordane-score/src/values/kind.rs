@@ -17,6 +17,7 @@ use super::stamp::ScoreStamp;
 /// assert_eq!((Kind::Path.plain(), Kind::Path.described()), ("path", "a path"));
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Kind {
     /// A number, whole or not.
     Number,

@@ -17,6 +17,7 @@ use crate::sheet::{Layered, Paint};
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[non_exhaustive]
 pub struct PathFigures {
     /// The item's name, if it was given one.
     pub name: Option<String>,

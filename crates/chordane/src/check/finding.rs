@@ -103,6 +103,7 @@ impl fmt::Display for Code {
 /// assert_eq!(Level::Hint.name(), "hint");
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[non_exhaustive]
 pub enum Level {
     /// The picture is hardly what was meant.
     Warning,

@@ -7,6 +7,7 @@ use crate::path::{Path, Vertex, corner, rounded, soft, through};
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 #[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
 #[cfg_attr(feature = "serde", serde(rename_all = "kebab-case"))]
+#[non_exhaustive]
 pub enum VertexKind {
     /// With a corner; two in a row have a straight side between them.
     #[default]

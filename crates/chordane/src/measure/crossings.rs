@@ -26,6 +26,7 @@ const MOST_CROSSINGS: usize = 1_000_000;
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
+#[non_exhaustive]
 pub enum CrossingKind {
     /// One goes over to the other side of the other.
     Across,

@@ -209,10 +209,21 @@ fn surveyed(contours: &[Contour]) -> Survey {
         if exhausted(20) {
             break;
         }
-        survey.add(segment, i as u32, whole * OFF);
+        survey.add(segment, i as u32, (whole * OFF).max(rounding(segment)));
     }
     survey.segments = segments;
     survey
+}
+
+/// Places on a segment nearer together than this are told apart by rounding alone: a short arc of a large ellipse has fewer digits
+/// in its angles than its length has.
+fn rounding(segment: &Segment) -> f64 {
+    let radius = match segment {
+        Segment::Arc(arc) => arc.radii.max_element(),
+        _ => 0.0,
+    };
+    let bounds = segment.from().abs().max(segment.to().abs()).max_element();
+    8.0 * f64::EPSILON * bounds.max(radius)
 }
 
 impl Survey {

@@ -9,7 +9,7 @@ use crate::sheet::Sheet;
 ///
 /// ```
 /// use chordane::prelude::*;
-/// let error = Sheet::read_document(b"<p/>").unwrap_err();
+/// let error = Sheet::read_svg(b"<p/>").unwrap_err();
 /// assert!(error.to_string().contains("<svg>"), "{error}");
 /// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -100,11 +100,12 @@ impl std::error::Error for ReadError {}
 ///
 /// ```
 /// use chordane::prelude::*;
-/// let read = Sheet::read_document(br#"<svg xmlns="http://www.w3.org/2000/svg"><text>sail</text></svg>"#)?;
+/// let read = Sheet::read_svg(br#"<svg xmlns="http://www.w3.org/2000/svg"><text>sail</text></svg>"#)?;
 /// assert!(read.notes[0].to_string().contains("text"));
 /// # Ok::<(), chordane::read::ReadError>(())
 /// ```
 #[derive(Clone, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct SvgNote {
     /// What it is, and what is done instead.
     pub what: String,
@@ -129,11 +130,12 @@ impl fmt::Display for SvgNote {
 ///
 /// ```
 /// use chordane::prelude::*;
-/// let read = Sheet::read_document(br#"<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H9V9Z"/></svg>"#)?;
+/// let read = Sheet::read_svg(br#"<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H9V9Z"/></svg>"#)?;
 /// assert_eq!((read.sheet.items().len(), read.notes.len()), (1, 0));
 /// # Ok::<(), chordane::read::ReadError>(())
 /// ```
 #[derive(Clone, Debug)]
+#[non_exhaustive]
 pub struct SvgReading {
     /// The sheet.
     pub sheet: Sheet,

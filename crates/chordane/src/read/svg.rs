@@ -43,29 +43,29 @@ impl Sheet {
     /// ```
     /// use chordane::prelude::*;
     /// let document = r#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 30"><g fill="teal"><circle r="9"/></g></svg>"#;
-    /// let reading = Sheet::read_document(document.as_bytes()).unwrap();
+    /// let reading = Sheet::read_svg(document.as_bytes()).unwrap();
     /// assert_eq!((reading.sheet.size, reading.notes.len()), (pt(40.0, 30.0), 0));
-    /// assert_eq!(Sheet::read_document(b"<p/>").unwrap_err().to_string(), "there is no <svg> element; give an SVG document");
+    /// assert_eq!(Sheet::read_svg(b"<p/>").unwrap_err().to_string(), "there is no <svg> element; give an SVG document");
     /// ```
-    pub fn read_document(bytes: &[u8]) -> Result<SvgReading, ReadError> {
+    pub fn read_svg(bytes: &[u8]) -> Result<SvgReading, ReadError> {
         read(bytes, None)
     }
 
-    /// As [`Sheet::read_document`], shown at a size in pixels as a browser shows an image of that size: the view box is fitted into
+    /// As [`Sheet::read_svg`], shown at a size in pixels as a browser shows an image of that size: the view box is fitted into
     /// it as the document's `preserveAspectRatio` says. A document without a view box keeps its own size.
     ///
     /// # Errors
     ///
-    /// As [`Sheet::read_document`].
+    /// As [`Sheet::read_svg`].
     ///
     /// ```
     /// use chordane::prelude::*;
     /// let document = br#"<svg viewBox="0 0 40 30" preserveAspectRatio="xMinYMin"><rect width="40" height="30"/></svg>"#;
-    /// let wide = Sheet::read_document_at(document, (200.0, 60.0)).unwrap().sheet;
+    /// let wide = Sheet::read_svg_at(document, (200.0, 60.0)).unwrap().sheet;
     /// let bounds = wide.items().next().and_then(|item| item.line_bounds()).unwrap();
     /// assert_eq!((wide.size, bounds.max), (pt(200.0, 60.0), pt(80.0, 60.0)));
     /// ```
-    pub fn read_document_at(bytes: &[u8], size: impl Into<Point>) -> Result<SvgReading, ReadError> {
+    pub fn read_svg_at(bytes: &[u8], size: impl Into<Point>) -> Result<SvgReading, ReadError> {
         read(bytes, Some(size.into()))
     }
 }

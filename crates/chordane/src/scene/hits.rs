@@ -1,7 +1,7 @@
 //! What lies under a spot.
 
-use std::cell::OnceCell;
 use std::ops::ControlFlow;
+use std::sync::OnceLock;
 
 use super::list::Scene;
 use super::placed::{Address, Placed};
@@ -138,7 +138,7 @@ impl<'a> Scene<'a> {
     /// An index of the items by place, for many questions about one scene.
     #[must_use]
     pub fn index(&self) -> Index<'_, 'a> {
-        Index { scene: self, tree: OnceCell::new() }
+        Index { scene: self, tree: OnceLock::new() }
     }
 }
 
@@ -156,7 +156,7 @@ impl<'a> Scene<'a> {
 #[derive(Debug)]
 pub struct Index<'s, 'a> {
     scene: &'s Scene<'a>,
-    tree: OnceCell<(BoxTree, Vec<usize>)>,
+    tree: OnceLock<(BoxTree, Vec<usize>)>,
 }
 
 impl<'a> Index<'_, 'a> {

@@ -17,6 +17,7 @@ use crate::number::{Angle, deg};
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum ColourSpace {
     /// Red, green and blue as screens have them.
     Srgb,

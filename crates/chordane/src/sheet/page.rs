@@ -237,7 +237,7 @@ impl Sheet {
     /// use chordane::prelude::*;
     /// let drawn = r##"<svg xmlns="http://www.w3.org/2000/svg" width="90" height="60" viewBox="0 0 90 60">
     ///     <g transform="rotate(5)"><circle cx="45" cy="30" r="20" fill="teal" stroke="#20303c"/></g></svg>"##;
-    /// let sheet = Sheet::read_document(drawn.as_bytes())?.sheet;
+    /// let sheet = Sheet::read_svg(drawn.as_bytes())?.sheet;
     /// let recoloured = sheet.map_items(|item| item.fill("gold"));
     /// assert!(recoloured.svg()?.contains("stroke=\"#20303c\"") && recoloured.svg()?.contains("gold"));
     /// # Ok::<(), Box<dyn std::error::Error>>(())

@@ -26,6 +26,7 @@ const TRAINING: i32 = 30;
 /// assert_eq!(Dither::NAMES, ["none", "ordered", "error"]);
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Dither {
     /// They are not: each pixel has the nearest colour that there is.
     None,
