@@ -135,8 +135,13 @@ impl Arc {
     }
 }
 
+/// A short arc whose chord is a smaller part of its diameter is taken for the chord. Its height over the chord is a quarter of
+/// this, in chords; what rounding of the angles moves its points by is as much.
+const FLAT: f64 = 1e-8;
+
 impl ArcSegment {
-    /// The same arc by its centre; `None` where it is a straight line (a radius of zero, or ends that coincide).
+    /// The same arc by its centre; `None` where it is a straight line (a radius of zero, ends that coincide, or radii so large that
+    /// the arc cannot be told from its chord).
     ///
     /// Its radii are those that are drawn: positive, and scaled up where the given ones do not reach.
     #[must_use]
@@ -157,6 +162,9 @@ impl ArcSegment {
         if reach > 1.0 {
             radii *= reach;
             unit /= reach;
+        }
+        if !radii.is_finite() || (!self.large && unit.length() < FLAT) {
+            return None;
         }
         // The centre lies off the middle of the chord, on the side that the two flags choose.
         let off = (1.0 - unit.length_squared()).max(0.0).sqrt() / unit.length();
