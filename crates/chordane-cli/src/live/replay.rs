@@ -4,6 +4,7 @@ use std::sync::mpsc;
 use std::sync::mpsc::RecvTimeoutError;
 use std::time::Duration;
 
+use chordane::write::write_whole;
 use chordane_score::{Limits, Settings};
 use tokio::sync::mpsc::unbounded_channel;
 
@@ -38,7 +39,7 @@ pub struct LiveReplay {
 pub fn live(score: &str, messages: &[&str], limits: Limits) -> std::io::Result<LiveReplay> {
     let folder = tempfile::tempdir()?;
     let file = folder.path().join("kite.chord");
-    std::fs::write(&file, score)?;
+    write_whole(&file, score.as_bytes())?;
     let name = file.display().to_string();
     let subject = Subject::Score { name: name.clone(), limits };
     let (jobs, received) = mpsc::channel();
