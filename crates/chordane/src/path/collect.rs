@@ -94,7 +94,7 @@ impl FromIterator<Contour> for Path {
 /// ```
 /// use chordane::prelude::*;
 /// let spiral: Path = (0..40).map(|i| polar(deg(f64::from(i) * 20.0), f64::from(i))).collect();
-/// assert_eq!(spiral.vertices().count(), 40);
+/// assert_eq!(spiral.segments().count(), 39);
 /// ```
 impl FromIterator<Point> for Path {
     fn from_iter<I: IntoIterator<Item = Point>>(points: I) -> Self {

@@ -239,7 +239,7 @@ impl Sheet {
     ///     <g transform="rotate(5)"><circle cx="45" cy="30" r="20" fill="teal" stroke="#20303c"/></g></svg>"##;
     /// let sheet = Sheet::read_svg(drawn.as_bytes())?.sheet;
     /// let recoloured = sheet.map_items(|item| item.fill("gold"));
-    /// assert!(recoloured.svg()?.contains("stroke=\"#20303c\"") && recoloured.svg()?.contains("gold"));
+    /// assert!(recoloured.svg()?.contains("stroke=\"#20303c\"") && recoloured.svg()?.contains("#ffd700"));
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     #[must_use]
