@@ -170,8 +170,8 @@ impl Run {
     ///
     /// # Errors
     ///
-    /// The error that ended the run, or the first [problem](Run::problem) with the knobs: a name that no knob has, a value out of
-    /// range or of a wrong kind.
+    /// The error that ended the run, or the first [problem](Run::problem) with the settings: a name that the score does not know, or
+    /// a value that is out of range or of the wrong kind.
     ///
     /// ```
     /// use chordane_score::{Limits, Runner, Settings};
@@ -201,7 +201,8 @@ impl Run {
         }
     }
 
-    /// Returns the sheet even if there is a [problem](Run::problem) with the knobs: a knob that cannot have its value has its start.
+    /// Returns the sheet even if there is a [problem](Run::problem) with the settings. A knob that was set to an invalid value keeps
+    /// its start value.
     ///
     /// # Errors
     ///
@@ -231,7 +232,7 @@ impl Run {
         self.stage.knobs()
     }
 
-    /// What is wrong with how the knobs were set; see [`Stage::problem`]. `None` after a mistake.
+    /// Returns the first problem with the settings; see [`Stage::problem`]. `None` after an error.
     #[must_use]
     pub fn problem(&self) -> Option<KnobProblem> {
         self.stage.problem().filter(|_| self.made.is_ok())

@@ -251,8 +251,8 @@ impl Stage {
         &self.knobs
     }
 
-    /// What is wrong with how the knobs were set, when the score has run: a value that a knob cannot have, or a name that
-    /// no knob has. A knob that cannot have its value is at its start.
+    /// Returns the first problem with the settings, once the score has run: a value that a knob cannot have, a name that no knob
+    /// has, or a given value that the score did not ask for. A knob with an invalid value keeps its start value.
     #[must_use]
     pub fn problem(&self) -> Option<KnobProblem> {
         if self.problem.is_some() {

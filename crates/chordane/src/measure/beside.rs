@@ -19,7 +19,7 @@ pub(super) enum Beside {
     Unclear,
 }
 
-/// A gap that changes by less than this for a step of 1 along a piece is not taken to cross or to widen plainly.
+/// The least change of the gap per unit of length at which the gap counts as plainly growing or shrinking.
 const MIN_SLOPE: f64 = 1e-5;
 
 /// Returns how the piece of `a` between two parameters lies beside the piece of `b` between two others. Both pieces must be
@@ -92,7 +92,7 @@ fn crossing(
         if gap == 0.0 {
             break;
         }
-        // An end that stays twice counts half, so that it is left at last.
+        // An end that is kept twice in a row counts half, so that the other end moves too.
         if (gap < 0.0) == (low < 0.0) {
             high *= if kept_end == 1 { 0.5 } else { 1.0 };
             (s0, t0, low, kept_end) = (s, t, gap, 1);

@@ -215,8 +215,8 @@ fn surveyed(contours: &[Contour]) -> Survey {
     survey
 }
 
-/// Places on a segment nearer together than this are told apart by rounding alone: a short arc of a large ellipse has fewer digits
-/// in its angles than its length has.
+/// The distance below which positions on a segment differ by rounding alone. For an arc it depends on the radius: a short arc of a
+/// large ellipse has few significant digits left in its angles.
 fn rounding(segment: &Segment) -> f64 {
     let radius = match segment {
         Segment::Arc(arc) => arc.radii.max_element(),

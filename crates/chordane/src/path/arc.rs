@@ -135,8 +135,8 @@ impl Arc {
     }
 }
 
-/// A short arc whose chord is a smaller part of its diameter is taken for the chord. Its height over the chord is a quarter of
-/// this, in chords; what rounding of the angles moves its points by is as much.
+/// The ratio of chord to diameter below which an arc counts as its chord. The height of such an arc is less than a quarter of this
+/// ratio times the chord, which is as much as its points move when its angles are rounded.
 const FLAT: f64 = 1e-8;
 
 impl ArcSegment {
