@@ -11,7 +11,9 @@ use chordane::sheet::Node;
 use proptest::prelude::*;
 
 fn read(body: &str) -> SvgReading {
-    let text = format!("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"100\" height=\"80\">{body}</svg>");
+    let text = format!(
+        "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' width='100' height='80'>{body}</svg>"
+    );
     Sheet::read_svg(text.as_bytes()).unwrap()
 }
 
@@ -239,15 +241,33 @@ fn what_is_not_understood_is_noted_once_for_each_kind() {
 #[test]
 fn broken_documents_say_where() {
     let told = |text: &[u8]| Sheet::read_svg(text).unwrap_err().to_string();
-    assert_eq!(told(b"<svg>\n<g>"), "line 2: this is not well-formed XML: <g> of line 2 is never closed");
-    assert!(
-        told(b"<svg>\n<g></svg>").starts_with("line 2: this is not well-formed XML: "),
-        "{}",
-        told(b"<svg>\n<g></svg>")
+    assert_eq!(
+        told(b"<svg>\n<g>"),
+        "line 2: this is not well-formed XML: the text ends before the last element is closed"
+    );
+    assert_eq!(
+        told(b"<svg>\n<g></svg>"),
+        "line 2: this is not well-formed XML: </svg> is not the end of <g>"
+    );
+    assert_eq!(
+        told(b"<svg>\n<use xlink:href='#a'/></svg>"),
+        "line 2: this is not well-formed XML: the prefix xlink is not declared; write href in place of xlink:href"
+    );
+    assert_eq!(
+        told(b"<svg>\n<k:kite/></svg>"),
+        "line 2: this is not well-formed XML: the prefix k is not declared; add xmlns:k=\"..\" to the svg element"
+    );
+    assert_eq!(
+        told(b"<svg>\n&sail;</svg>"),
+        "line 2: this is not well-formed XML: the entity &sail; is not declared; write the character itself"
+    );
+    assert_eq!(
+        told(b"<svg a='1' a='2'/>"),
+        "line 1: this is not well-formed XML: attribute 'a' is already defined"
     );
     assert!(told(b"<svg><path d=\"M0 0").starts_with("line 1: this is not well-formed XML: "));
     let commands = told(b"<svg><g\x1b[31m></svg>");
-    assert!(commands.contains("`</g\u{241b}[31m>`"), "{commands}");
+    assert!(commands.ends_with("expected a whitespace not '\u{241b}'"), "{commands}");
     let endless = told(format!("<svg><g></{}>", "kite".repeat(10_000)).as_bytes());
     assert!(endless.len() < 300 && endless.ends_with(".."), "{endless}");
     assert_eq!(told(b"<html/>"), "there is no <svg> element; give an SVG document");
@@ -283,10 +303,18 @@ fn hostile_documents_end_soon() {
     let nests: String = (0..30).map(nest).collect();
     let deep = format!("<svg>{nests}<use href='#n30'/></svg>");
     assert!(matches!(Sheet::read_svg(deep.as_bytes()), Err(ReadError::TooDeep { .. })));
-    // Entities are not expanded.
-    let entities = "<!DOCTYPE svg [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;&a;&a;'>]><svg><rect fill='&b;' width='9' height='9'/>&b;</svg>";
-    let reading = Sheet::read_svg(entities.as_bytes()).unwrap();
-    assert!(reading.notes[0].what.contains("&b;"), "{:?}", reading.notes);
+    // Entities that refer to one another, and to themselves.
+    let entities = |declared: &str| {
+        let text = format!("<!DOCTYPE svg [{declared}]><svg><rect fill='&b;' width='9' height='9'/></svg>");
+        Sheet::read_svg(text.as_bytes())
+    };
+    let reading = entities("<!ENTITY a 'te'><!ENTITY b '&a;al'>").unwrap();
+    assert_eq!(reading.notes, []);
+    assert!(matches!(entities("<!ENTITY b '&b;'>"), Err(ReadError::NotXml { .. })));
+    let many: String =
+        (0..9).map(|k| format!("<!ENTITY e{} '{}'>", k + 1, format!("&e{k};").repeat(10))).collect();
+    let billions = entities(&format!("<!ENTITY e0 'teal'>{many}<!ENTITY b '&e9;'>")).unwrap_err();
+    assert!(matches!(billions, ReadError::Entities { .. }), "{billions}");
     // Every prefix of a document is read or refused.
     let whole = reading.sheet.svg().unwrap()
         + "<svg viewBox='0 0 9 9'><path style='fill:red;x' d='M0 0A1 1 0 0 1 5 5z'/></svg>";
@@ -410,7 +438,8 @@ fn what_documents_stand_for_is_limited() {
         assert_eq!(fan(&group), told("5000000 elements"), "{nothing}");
     }
     // Very many kinds of things that are not understood: the first are told one by one.
-    let unknown: String = (0..20_000).map(|i| format!("<e{i}/>&x{i};")).collect();
+    let unknown: String =
+        (0..20_000).map(|i| format!("<e{i}/><rect width='9' height='9' fill='x{i}'/>")).collect();
     let notes = read(&unknown).unwrap().notes;
     assert_eq!(notes.len(), 201);
     assert_eq!(notes[200].what, "more that is not understood: left out");
@@ -437,6 +466,24 @@ fn reading_and_drawing_stop_when_they_must() {
     );
     // Without one, all is as ever.
     assert!(sheet.pixels().is_ok() && sheet.svg().is_ok());
+}
+
+/// What a document declares or refers to by names of its own.
+#[test]
+fn entities_and_namespaces_are_those_of_the_document() {
+    let text = "<!DOCTYPE svg [<!ENTITY paint '#7e03b6'><!ENTITY sail '<path d=\"M0 0H9\" stroke=\"&paint;\"/>'>
+        <!ENTITY far SYSTEM 'far.txt'><!ENTITY svg 'http://www.w3.org/2000/svg'>]>
+        <svg xmlns='&svg;' xmlns:x='urn:kites' width='9' height='9'><rect width='9' height='9' fill='&paint;'/>&sail;&far;
+        <x:rect width='9' height='9'/><x:g><circle r='9'/></x:g><rect xmlns='' width='9' height='9'/></svg>";
+    let reading = Sheet::read_svg(text.as_bytes()).unwrap();
+    assert_eq!(reading.notes, []);
+    let items: Vec<_> = reading.sheet.items().map(|placed| placed.item.style().clone()).collect();
+    let hex = |paint: Option<&Paint>| paint.and_then(Paint::colour).map(Colour::hex);
+    assert_eq!(items.len(), 2);
+    assert_eq!(hex(items[0].fill.as_ref()).as_deref(), Some("#7e03b6"));
+    assert_eq!(hex(items[1].stroke.as_ref()).as_deref(), Some("#7e03b6"));
+    // Elements of another namespace alone make no document.
+    assert!(matches!(Sheet::read_svg(b"<svg xmlns='urn:kites'/>"), Err(ReadError::NoSvg)));
 }
 
 /// Paint that is referred to: what it becomes, and what is said of what it cannot be.

@@ -1,7 +1,6 @@
 //! Numbers, lengths, lists and transforms in attributes.
 
-use crate::number::{Angle, Point, deg};
-use crate::path::{Affine, by};
+use crate::number::Point;
 
 /// Takes a number off the front of a text, after spaces; what is left begins behind it.
 fn number<'a>(text: &mut &'a str) -> Option<f64> {
@@ -102,39 +101,6 @@ pub(super) fn share(text: &str) -> Option<f64> {
     }
 }
 
-/// A list of transforms; the first one written is done last. None where it cannot be read.
-pub(super) fn transform(text: &str) -> Option<Affine> {
-    let mut rest = text.trim();
-    let mut whole = Affine::IDENTITY;
-    if rest == "none" {
-        return Some(whole);
-    }
-    while !rest.is_empty() {
-        let (name, behind) = rest.split_once('(')?;
-        let (values, behind) = behind.split_once(')')?;
-        whole *= one_transform(name.trim(), &numbers(values)?)?;
-        rest = behind.trim_start();
-        rest = rest.strip_prefix(',').unwrap_or(rest).trim_start();
-    }
-    whole.is_finite().then_some(whole)
-}
-
-fn one_transform(name: &str, values: &[f64]) -> Option<Affine> {
-    let flat = Angle::ZERO;
-    Some(match (name, values) {
-        ("matrix", &[a, b, c, d, e, f]) => Affine::from_cols_array(&[a, b, c, d, e, f]),
-        ("translate", &[x]) => Affine::from_translation(Point::new(x, 0.0)),
-        ("translate", &[x, y]) => Affine::from_translation(Point::new(x, y)),
-        ("scale", &[k]) => Affine::from_scale(Point::splat(k)),
-        ("scale", &[x, y]) => Affine::from_scale(Point::new(x, y)),
-        ("rotate", &[angle]) => by::rotation(deg(angle)),
-        ("rotate", &[angle, x, y]) => by::about(Point::new(x, y), by::rotation(deg(angle))),
-        ("skewX", &[angle]) => by::shear(deg(angle), flat),
-        ("skewY", &[angle]) => by::shear(flat, deg(angle)),
-        _ => return None,
-    })
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -155,18 +121,5 @@ mod tests {
         assert_eq!(of("2ells"), None);
         assert_eq!(of(""), None);
         assert_eq!((share("40%"), share("3"), share("x")), (Some(0.4), Some(1.0), None));
-    }
-
-    #[test]
-    fn transforms_are_done_from_the_last_to_the_first() {
-        let at = |text: &str| transform(text).unwrap().transform_point2(Point::new(1.0, 0.0));
-        assert_eq!(at("translate(10 5) scale(2)"), Point::new(12.0, 5.0));
-        assert_eq!(at("scale(2),translate(10)"), Point::new(22.0, 0.0));
-        assert_eq!(at("rotate(90 1 1)"), Point::new(2.0, 1.0));
-        assert_eq!(at("matrix(0 1 -1 0 7 8)"), Point::new(7.0, 9.0));
-        assert_eq!(at(""), Point::new(1.0, 0.0));
-        for bad in ["scale(", "turn(3)", "scale()", "matrix(1 2)", "scale(1e308) scale(1e308)", "1"] {
-            assert_eq!(transform(bad), None, "{bad}");
-        }
     }
 }

@@ -1,11 +1,9 @@
 //! What style sheets and `style` attributes say of each element, the winning declarations last.
 
-use super::declaration::Declaration;
-#[cfg(not(feature = "svg-styles"))]
-use super::plain_styles::{Rules, declarations};
-#[cfg(feature = "svg-styles")]
-use super::style_sheets::{Rules, declarations};
-use super::tree::{Told, Tree};
+use roxmltree::NodeId;
+
+use super::style_sheets::{Declaration, Rules, Told, declarations};
+use super::tree::start_of;
 use crate::ground::exhausted;
 
 /// So many declarations that hold for elements at most, all elements together.
@@ -15,7 +13,7 @@ const MOST_HELD: usize = 20_000_000;
 #[derive(Debug, Default)]
 pub(super) struct Cascade {
     declarations: Vec<Declaration>,
-    /// For each element in turn, the numbers of its declarations, and where they begin and end.
+    /// For each node of the tree in turn, the numbers of its declarations, and where they end.
     order: Vec<usize>,
     ends: Vec<usize>,
 }
@@ -23,9 +21,9 @@ pub(super) struct Cascade {
 impl Cascade {
     /// The cascade of a document: what is important goes over what is not, `style` over style sheets, a more specific selector over a less
     /// specific one, and the later over the earlier.
-    pub(super) fn of(document: &Tree<'_>, told: &mut Vec<Told>) -> Self {
+    pub(super) fn of(tree: &roxmltree::Document<'_>, told: &mut Vec<Told>) -> Self {
         let mut cascade = Self::default();
-        let rules = Rules::read(&document.sheets, told);
+        let rules = Rules::of(tree, told);
         let selectors = &rules.selectors;
         let ranges: Vec<std::ops::Range<usize>> = rules
             .rules
@@ -37,20 +35,24 @@ impl Cascade {
             })
             .collect();
         let mut held = Vec::new();
-        for (number, element) in document.elements() {
+        // For each node, its place among the elements right inside the one around it, counted from 1.
+        let mut nth: Vec<usize> = Vec::new();
+        for element in tree.descendants() {
+            let before = element.prev_sibling_element().and_then(|before| nth.get(before.id().get_usize()));
+            nth.push(before.unwrap_or(&0) + 1);
             if exhausted(20) {
                 break;
             }
             if cascade.order.len() > MOST_HELD {
                 let what = "the style sheets set too many properties in all: from here on they are left out";
-                told.push(Told { at: element.at, lines: 0, what: what.to_owned() });
+                told.push(Told { at: start_of(element), lines: 0, what: what.to_owned() });
                 break;
             }
-            for (specificity, rule) in selectors.of(document, number) {
+            for (specificity, rule) in selectors.of(element, &nth) {
                 let range = ranges.get(rule).cloned().unwrap_or_default();
                 held.extend(range.map(|declaration| (false, specificity, declaration)));
             }
-            if let Some(style) = document.attribute(element, "style") {
+            if let Some(style) = element.attribute("style") {
                 let start = cascade.declarations.len();
                 cascade.declarations.extend(declarations(style));
                 held.extend((start..cascade.declarations.len()).map(|own| (true, [0; 3], own)));
@@ -68,8 +70,9 @@ impl Cascade {
     }
 
     /// What holds for an element, the winning ones last.
-    pub(super) fn held(&self, element: usize) -> impl DoubleEndedIterator<Item = (&str, &str)> {
+    pub(super) fn held(&self, element: NodeId) -> impl DoubleEndedIterator<Item = (&str, &str)> {
         let end_of = |number: usize| self.ends.get(number).copied().unwrap_or(self.order.len());
+        let element = element.get_usize();
         let start = element.checked_sub(1).map_or(0, end_of);
         let numbers = self.order.get(start..end_of(element)).unwrap_or_default();
         let declarations = numbers.iter().filter_map(|number| self.declarations.get(*number));

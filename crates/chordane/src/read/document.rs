@@ -1,54 +1,73 @@
 //! A document: its elements, and what holds for each of them.
 
-use std::ops::Deref;
+use std::collections::HashMap;
 
 use super::cascade::Cascade;
-use super::error::ReadError;
-use super::tree::{Element, Told, Tree};
+use super::style_sheets::Told;
+use super::tree::{Element, children, name, start_of, text_in};
 
 /// The elements of a document, and what style sheets and `style` say of them.
 #[derive(Debug)]
 pub(super) struct Document<'a> {
-    tree: Tree<'a>,
+    pub(super) root: Element<'a>,
+    /// The first element of each id.
+    ids: HashMap<&'a str, Element<'a>>,
     cascade: Cascade,
     /// What was not understood of the text and of its styles.
     pub(super) told: Vec<Told>,
 }
 
-impl<'a> Deref for Document<'a> {
-    type Target = Tree<'a>;
-
-    fn deref(&self) -> &Tree<'a> {
-        &self.tree
-    }
-}
-
 impl<'a> Document<'a> {
-    /// Reads a document.
-    pub(super) fn read(text: &'a str) -> Result<Self, ReadError> {
-        let mut tree = Tree::read(text)?;
-        let mut told = std::mem::take(&mut tree.told);
-        let cascade = Cascade::of(&tree, &mut told);
-        Ok(Self { tree, cascade, told })
+    pub(super) fn of(tree: &'a roxmltree::Document<'a>) -> Self {
+        let mut told = Vec::new();
+        let sheets = tree.root().children().filter_map(|node| Some((node, node.pi()?)));
+        for (node, _) in sheets.filter(|(_, instruction)| instruction.target == "xml-stylesheet") {
+            let what = "a style sheet that lies elsewhere is not fetched: left out".to_owned();
+            told.push(Told { at: start_of(node), lines: 0, what });
+        }
+        let mut ids = HashMap::new();
+        for element in tree.descendants() {
+            if let Some(id) = element.attribute("id") {
+                ids.entry(id).or_insert(element);
+            }
+        }
+        let cascade = Cascade::of(tree, &mut told);
+        Self { root: tree.root_element(), ids, cascade, told }
+    }
+
+    /// The element of an id.
+    pub(super) fn by_id(&self, id: &str) -> Option<Element<'a>> {
+        self.ids.get(id).copied()
+    }
+
+    /// The text of the document's own title or description.
+    pub(super) fn said(&self, what: &str) -> Option<String> {
+        let said = children(self.root).find(|child| name(*child) == what)?;
+        Some(text_in(said).trim().to_owned())
     }
 
     /// What style sheets and `style` say of an element, the winning ones last.
-    pub(super) fn styled(&self, of: &Element<'a>) -> impl DoubleEndedIterator<Item = (&str, &str)> {
-        self.cascade.held(of.number)
+    pub(super) fn styled(&self, of: Element<'_>) -> impl DoubleEndedIterator<Item = (&str, &str)> {
+        self.cascade.held(of.id())
     }
 
     /// A property that an element says of itself, in style sheets, in `style` or as an attribute.
-    pub(super) fn property(&self, of: &Element<'a>, name: &str) -> Option<&str> {
-        let said = self.styled(of).rev().find(|(key, _)| *key == name).map(|(_, value)| value);
-        match said.or_else(|| self.attribute(of, name))? {
-            "inherit" => self.property(self.element(of.parent?)?, name),
+    pub(super) fn property<'s>(&'s self, of: Element<'a>, name: &str) -> Option<&'s str> {
+        match self.own(of, name)? {
+            "inherit" => self.property(of.parent_element()?, name),
             value => Some(value),
         }
     }
 
+    /// A property that an element says of itself and that is taken as it is written.
+    pub(super) fn own<'s>(&'s self, of: Element<'s>, name: &str) -> Option<&'s str> {
+        let said = self.styled(of).rev().find(|(key, _)| *key == name).map(|(_, value)| value);
+        said.or_else(|| of.attribute(name)).map(str::trim)
+    }
+
     /// A property that is handed down, as an element or the nearest one around it says it.
-    pub(super) fn inherited(&self, of: &Element<'a>, name: &str) -> Option<&str> {
-        let around = std::iter::successors(Some(of), |element| self.element(element.parent?));
+    pub(super) fn inherited<'s>(&'s self, of: Element<'a>, name: &str) -> Option<&'s str> {
+        let around = std::iter::successors(Some(of), Element::parent_element);
         around.into_iter().find_map(|element| self.property(element, name))
     }
 }

@@ -2,6 +2,8 @@
 
 use std::fmt;
 
+use roxmltree::Error;
+
 use crate::ground::{self, Stopped};
 use crate::sheet::Sheet;
 
@@ -26,6 +28,11 @@ pub enum ReadError {
         line: usize,
         /// What is wrong there.
         what: String,
+    },
+    /// What the document makes of the entities that it declares is too much.
+    Entities {
+        /// How many bytes are allowed.
+        limit: usize,
     },
     /// The document has no `svg` element to begin with.
     NoSvg,
@@ -63,10 +70,33 @@ impl ReadError {
         Self::Stopped { line, why: Stopped::default() }
     }
 
-    pub(super) fn broken(text: &str, at: usize, what: &str) -> Self {
+    /// What the reader of the tree tells, without the place that the line stands for.
+    pub(super) fn of_xml(text: &str, error: &Error) -> Self {
+        let mut line = error.pos().row as usize;
+        let what = match error {
+            Error::UnclosedRootNode | Error::UnexpectedEndOfStream => {
+                line = text.lines().count().max(1);
+                "the text ends before the last element is closed".to_owned()
+            }
+            Error::UnknownNamespace(prefix, _) if prefix == "xlink" => {
+                "the prefix xlink is not declared; write href in place of xlink:href".to_owned()
+            }
+            Error::UnknownNamespace(prefix, _) => {
+                format!("the prefix {prefix} is not declared; add xmlns:{prefix}=\"..\" to the svg element")
+            }
+            Error::UnknownEntityReference(name, _) => {
+                format!("the entity &{name}; is not declared; write the character itself")
+            }
+            Error::UnexpectedCloseTag(open, close, _) => {
+                format!("</{close}> is not the end of <{open}>")
+            }
+            Error::NonXmlChar(c, _) => {
+                format!("the character U+{:04X} cannot stand in a document", u32::from(*c))
+            }
+            other => other.to_string().replace(&format!(" at {}", error.pos()), ""),
+        };
         // It tells names as they stand there, however long they are.
-        let what = what.trim_end_matches('.');
-        Self::NotXml { line: line_of(text, at), what: ground::shortened(what, LONGEST) }
+        Self::NotXml { line, what: ground::shortened(&what, LONGEST) }
     }
 }
 
@@ -75,6 +105,10 @@ impl fmt::Display for ReadError {
         match self {
             Self::NotText { byte } => write!(f, "byte {byte} is not UTF-8; save the document as UTF-8 text"),
             Self::NotXml { line, what } => write!(f, "line {line}: this is not well-formed XML: {what}"),
+            Self::Entities { limit } => write!(
+                f,
+                "the entities of the document stand for more than {limit} bytes; write out what they stand for"
+            ),
             Self::NoSvg => f.write_str("there is no <svg> element; give an SVG document"),
             Self::TooDeep { line, limit } => {
                 write!(
@@ -141,11 +175,6 @@ pub struct SvgReading {
     pub sheet: Sheet,
     /// What was not understood, in the order in which it was met.
     pub notes: Vec<SvgNote>,
-}
-
-/// The line of a place in a text, counted from 1.
-pub(super) fn line_of(text: &str, at: usize) -> usize {
-    text.as_bytes().iter().take(at).filter(|byte| **byte == b'\n').count() + 1
 }
 
 /// A text short enough for a message.

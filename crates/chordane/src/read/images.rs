@@ -1,7 +1,7 @@
 //! Pictures of pixels inside a document.
 
 use super::attributes::{Along, length};
-use super::tree::Element;
+use super::tree::{Element, href, start_of};
 use super::viewport::fitted;
 use super::walk::Walk;
 use crate::number::{Cell, Point};
@@ -9,23 +9,21 @@ use crate::path::Path;
 use crate::shape::rectangle;
 use crate::sheet::{Item, Picture};
 
-impl Walk<'_> {
+impl<'a> Walk<'a> {
     /// An embedded picture as an item. One that lies elsewhere is not fetched, which is noted.
-    pub(super) fn image(&mut self, element: &Element<'_>, viewport: Point) -> Option<Item> {
-        let known = self
-            .pictures
-            .entry(element.at)
-            .or_insert_with(|| embedded(self.document.attribute(element, "href").unwrap_or_default()));
+    pub(super) fn image(&mut self, element: Element<'a>, viewport: Point) -> Option<Item> {
+        let known =
+            self.pictures.entry(element.id()).or_insert_with(|| embedded(href(element).unwrap_or_default()));
         let picture = match known.clone() {
             Ok(picture) => picture,
             Err(told) => {
-                self.note(element.at, told);
+                self.note(start_of(element), told);
                 return None;
             }
         };
         let own = Point::new(f64::from(picture.width()), f64::from(picture.height()));
         let side = |name: &str, along: Along| {
-            let text = self.document.attribute(element, name).filter(|text| text.trim() != "auto")?;
+            let text = self.document.property(element, name).filter(|text| *text != "auto")?;
             length(text, along, viewport)
         };
         let corner = Point::new(side("x", Along::X).unwrap_or(0.0), side("y", Along::Y).unwrap_or(0.0));
@@ -39,7 +37,7 @@ impl Walk<'_> {
             return None;
         }
         let place = Cell { min: corner, max: corner + size };
-        let how = self.document.attribute(element, "preserveAspectRatio");
+        let how = element.attribute("preserveAspectRatio");
         let view = Cell { min: Point::ZERO, max: own };
         let to_place = fitted(&view, &place, how);
         let area =

@@ -1,11 +1,11 @@
 //! Clips, masks, filters and blend modes of a document.
 
 use super::attributes::{Along, length, numbers, share};
-use super::clips::clip_of;
+use super::clips::Clips;
 use super::error::ReadError;
 use super::error::shortened;
-use super::properties::{Taken, id_of};
-use super::tree::Element;
+use super::properties::{Taken, reference};
+use super::tree::{Element, children, name, start_of};
 use super::walk::{Own, Walk};
 use crate::ground::Given;
 use crate::number::{Cell, Point};
@@ -23,10 +23,7 @@ impl Own {
             "initial" | "unset" | "revert" | "revert-layer" => Some(&first),
             _ => None,
         };
-        let reference = || {
-            let target = value.strip_prefix("url(").and_then(|rest| rest.strip_suffix(')'));
-            target.map(|target| id_of(target).to_owned())
-        };
+        let reference = || reference(value).map(str::to_owned);
         macro_rules! set {
             ($slot:ident, $value:expr) => {
                 match from {
@@ -77,7 +74,7 @@ impl<'a> Walk<'a> {
         made: T,
         own: &Own,
         bounds: Option<Cell>,
-        (element, viewport): (&Element<'_>, Point),
+        (element, viewport): (Element<'_>, Point),
     ) -> Result<T, ReadError> {
         let mut made = made;
         if let Some(id) = &own.filter {
@@ -89,17 +86,9 @@ impl<'a> Walk<'a> {
             }
         }
         if let Some(id) = &own.clip {
-            let target = self.element_of(id).map(|(number, _)| number);
-            match clip_of(
-                self.document,
-                target,
-                viewport,
-                bounds,
-                &|id| self.element_of(id).map(|(n, _)| n),
-                0,
-            ) {
+            match (Clips { document: self.document, viewport, bounds }).of(id, 0) {
                 Ok(path) => made = made.clipped(path),
-                Err(told) => self.note(element.at, told),
+                Err(told) => self.note(start_of(element), told),
             }
         }
         if let Some(id) = &own.mask
@@ -114,25 +103,27 @@ impl<'a> Walk<'a> {
         &mut self,
         id: &str,
         bounds: Option<Cell>,
-        (element, viewport): (&Element<'_>, Point),
+        (element, viewport): (Element<'_>, Point),
     ) -> Result<Option<(Group, MaskKind)>, ReadError> {
-        let found = self.element_of(id).filter(|(_, mask)| mask.name == "mask");
-        let Some((number, mask)) = found else {
-            self.note(element.at, format!("the mask \"{}\" is not in the document: left out", shortened(id)));
+        let Some(mask) = self.document.by_id(id).filter(|mask| name(*mask) == "mask") else {
+            self.note(
+                start_of(element),
+                format!("the mask \"{}\" is not in the document: left out", shortened(id)),
+            );
             return Ok(None);
         };
-        if self.uses.contains(&number) {
-            self.note(element.at, "a mask that is masked by itself is left out".to_owned());
+        if self.uses.contains(&mask.id()) {
+            self.note(start_of(element), "a mask that is masked by itself is left out".to_owned());
             return Ok(None);
         }
-        let boxed = |name: &str, by_default: bool| match self.document.attribute(mask, name) {
+        let boxed = |name: &str, by_default: bool| match mask.attribute(name) {
             Some(text) => text == "objectBoundingBox",
             None => by_default,
         };
         let (shares, content) = (boxed("maskUnits", true), boxed("maskContentUnits", false));
         let frame = bounds.unwrap_or(Cell { min: Point::ZERO, max: Point::ZERO });
         let side = |name: &str, along: Along, default: &str| {
-            let text = self.document.attribute(mask, name).unwrap_or(default);
+            let text = mask.attribute(name).unwrap_or(default);
             let room = if shares { Point::ONE } else { viewport };
             length(text, along, room).unwrap_or(0.0)
         };
@@ -151,8 +142,8 @@ impl<'a> Walk<'a> {
         };
         let from = self.handed_down(mask, viewport);
         let mut nodes = Vec::new();
-        self.uses.push(number);
-        let made = self.inside(number, &from, by, &mut nodes);
+        self.uses.push(mask.id());
+        let made = self.inside(mask, &from, by, &mut nodes);
         self.uses.pop();
         made?;
         let region = rectangle(corner, size.x.max(0.0), size.y.max(0.0));
@@ -160,18 +151,19 @@ impl<'a> Walk<'a> {
     }
 
     /// The effects of a filter: blurs and shadows in a row, which is what is understood of filters.
-    fn effects(&mut self, id: &str, element: &Element<'_>) -> Vec<Effect> {
+    fn effects(&mut self, id: &str, element: Element<'_>) -> Vec<Effect> {
         let document = self.document;
-        let found = self.element_of(id).filter(|(_, filter)| filter.name == "filter");
-        let Some((number, _)) = found else {
-            self.note(element.at, format!("the filter \"{}\" is not understood: left out", shortened(id)));
+        let Some(filter) = document.by_id(id).filter(|filter| name(*filter) == "filter") else {
+            self.note(
+                start_of(element),
+                format!("the filter \"{}\" is not understood: left out", shortened(id)),
+            );
             return Vec::new();
         };
         let mut effects = Vec::new();
-        for child in document.children(number) {
-            let Some(step) = document.element(child) else { continue };
+        for step in children(filter) {
             let deviation = || {
-                let text = document.attribute(step, "stdDeviation").unwrap_or("0");
+                let text = step.attribute("stdDeviation").unwrap_or("0");
                 match numbers(text).as_deref() {
                     Some([both]) => Some(*both),
                     Some([x, y]) if x == y => Some(*x),
@@ -179,13 +171,12 @@ impl<'a> Walk<'a> {
                 }
             };
             let value = |name: &str, default: f64| {
-                let text = document.attribute(step, name).and_then(numbers);
+                let text = step.attribute(name).and_then(numbers);
                 text.and_then(|all| all.first().copied()).unwrap_or(default)
             };
-            let plain =
-                |name: &str| document.attribute(step, name).is_none_or(|text| text == "SourceGraphic");
-            let own = plain("in") || child == number + 1;
-            let effect = match (&*step.name, deviation()) {
+            let plain = |name: &str| step.attribute(name).is_none_or(|text| text == "SourceGraphic");
+            let own = plain("in") || effects.is_empty();
+            let effect = match (name(step), deviation()) {
                 ("feGaussianBlur", Some(radius)) if own => Some(Effect::Blur { radius: radius.max(0.0) }),
                 ("feDropShadow", Some(radius)) if own => Some(Effect::Shadow {
                     step: Point::new(value("dx", 2.0), value("dy", 2.0)),
@@ -196,8 +187,8 @@ impl<'a> Walk<'a> {
             };
             let Some(effect) = effect else {
                 let told =
-                    format!("the filter step <{}> is not understood: the filter is left out", step.name);
-                self.note(step.at, told);
+                    format!("the filter step <{}> is not understood: the filter is left out", name(step));
+                self.note(start_of(step), told);
                 return Vec::new();
             };
             effects.push(effect);

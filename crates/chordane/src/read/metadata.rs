@@ -1,7 +1,6 @@
 //! The text that a picture carries along unseen.
 
-use quick_xml::Reader;
-use quick_xml::events::Event;
+use super::tree::{is_svg, name, parse, text_in};
 
 /// The metadata of an SVG document or a PNG file, as [`Sheet::metadata`](crate::sheet::Sheet::metadata) gave it; none where
 /// there is none, or where the bytes are no such file. Nothing else of the picture is read.
@@ -70,26 +69,6 @@ fn of_png(bytes: &[u8]) -> Option<String> {
 }
 
 fn of_svg(bytes: &[u8]) -> Option<String> {
-    let mut reader = Reader::from_reader(bytes);
-    let mut found: Option<String> = None;
-    loop {
-        match reader.read_event().ok()? {
-            Event::Start(element) if element.local_name().as_ref() == "metadata" => {
-                found = Some(String::new());
-            }
-            Event::Text(text) => {
-                if let Some(found) = &mut found {
-                    found.push_str(&text);
-                }
-            }
-            Event::GeneralRef(name) => {
-                if let Some(found) = &mut found {
-                    found.push_str(&quick_xml::escape::unescape(&format!("&{};", &*name)).ok()?);
-                }
-            }
-            Event::End(element) if element.local_name().as_ref() == "metadata" => return found,
-            Event::Eof => return None,
-            _ => {}
-        }
-    }
+    let tree = parse(std::str::from_utf8(bytes).ok()?).ok()?;
+    tree.descendants().find(|node| is_svg(*node) && name(*node) == "metadata").map(text_in)
 }

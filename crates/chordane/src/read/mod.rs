@@ -7,9 +7,9 @@ mod cascade;
 #[cfg(feature = "svg-read")]
 mod clips;
 #[cfg(feature = "svg-read")]
-mod declaration;
-#[cfg(feature = "svg-read")]
 mod document;
+#[cfg(feature = "svg-read")]
+mod entities;
 #[cfg(feature = "svg-read")]
 mod error;
 #[cfg(feature = "svg-read")]
@@ -20,22 +20,22 @@ mod layers;
 mod metadata;
 #[cfg(feature = "png")]
 mod picture;
-#[cfg(all(feature = "svg-read", not(feature = "svg-styles")))]
-mod plain_styles;
 #[cfg(feature = "svg-read")]
 mod properties;
-#[cfg(feature = "svg-styles")]
+#[cfg(feature = "svg-read")]
 mod selectors;
 #[cfg(feature = "svg-read")]
 mod servers;
 #[cfg(feature = "svg-read")]
 mod shapes;
-#[cfg(feature = "svg-styles")]
+#[cfg(feature = "svg-read")]
 mod style_sheets;
 #[cfg(feature = "svg-read")]
 mod styled;
 #[cfg(feature = "svg-read")]
 mod svg;
+#[cfg(feature = "svg-read")]
+mod transforms;
 #[cfg(feature = "svg-read")]
 mod tree;
 #[cfg(feature = "svg-read")]

@@ -3,6 +3,7 @@
 use std::rc::Rc;
 
 use super::attributes::{Along, length, numbers, share};
+use super::tree::id_of;
 use crate::number::Point;
 use crate::path::FillRule;
 use crate::reshape::{Cap, Join};
@@ -233,9 +234,9 @@ fn given_paint(value: &str) -> Option<Paint> {
     Some(Paint::Server(id_of(target).into(), instead))
 }
 
-/// The id that a reference names.
-pub(super) fn id_of(target: &str) -> &str {
-    target.trim_matches(['"', '\'', ' ']).trim_start_matches('#')
+/// The id that a value refers to, where it is a reference and nothing else.
+pub(super) fn reference(value: &str) -> Option<&str> {
+    value.trim().strip_prefix("url(").and_then(|rest| rest.strip_suffix(')')).map(id_of)
 }
 
 pub(super) fn paint_of(text: &str) -> Option<Paint> {

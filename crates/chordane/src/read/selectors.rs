@@ -3,8 +3,9 @@
 use std::collections::{HashMap, HashSet};
 
 use cssparser::{Parser, Token, parse_nth};
+use roxmltree::NodeId;
 
-use super::tree::{Element, Tree};
+use super::tree::{Element, name};
 
 /// So many simple selectors in a row at most; longer ones are not understood.
 const MOST_COMPOUNDS: usize = 32;
@@ -112,41 +113,38 @@ impl Selector {
     }
 
     /// Whether an element is one of those.
-    fn is_of(&self, document: &Tree<'_>, number: usize) -> bool {
-        self.fits(document, 0, number, &mut HashSet::new())
+    fn is_of(&self, element: Element<'_>, nth: &[usize]) -> bool {
+        self.fits(0, element, nth, &mut HashSet::new())
     }
 
     /// Whether an element fits from one of the parts on; `failed` keeps what did not, since there can be very many ways up.
     fn fits(
         &self,
-        document: &Tree<'_>,
         part: usize,
-        number: usize,
-        failed: &mut HashSet<(usize, usize)>,
+        element: Element<'_>,
+        nth: &[usize],
+        failed: &mut HashSet<(usize, NodeId)>,
     ) -> bool {
-        let (Some(compound), Some(element)) = (self.compounds.get(part), document.element(number)) else {
-            return false;
-        };
-        if !compound.is_of(document, number, element) {
+        if !self.compounds.get(part).is_some_and(|compound| compound.is_of(element, nth)) {
             return false;
         }
         let Some(left) = self.compounds.get(part + 1) else { return true };
-        if failed.contains(&(part, number)) {
+        if failed.contains(&(part, element.id())) {
             return false;
         }
-        let step = |element: &Element<'_>| match left.place {
-            Place::Above | Place::RightAbove => element.parent,
-            Place::Before | Place::RightBefore => element.before,
+        let step = match left.place {
+            Place::Above | Place::RightAbove => Element::parent_element,
+            Place::Before | Place::RightBefore => Element::prev_sibling_element,
         };
         let once = matches!(left.place, Place::RightAbove | Place::RightBefore);
-        let mut next = step(element);
+        let mut next = step(&element);
         while let Some(other) = next {
-            if self.fits(document, part + 1, other, failed) {
+            if self.fits(part + 1, other, nth, failed) {
                 return true;
             }
-            next = if once { None } else { document.element(other).and_then(step) };
+            next = if once { None } else { step(&other) };
         }
-        failed.insert((part, number));
+        failed.insert((part, element.id()));
         false
     }
 }
@@ -180,16 +178,16 @@ impl Compound {
         Some(weight)
     }
 
-    fn is_of(&self, document: &Tree<'_>, number: usize, element: &Element<'_>) -> bool {
-        self.name.as_ref().is_none_or(|name| name == "*" || *name == element.name)
-            && self.tests.iter().all(|test| test.is_of(document, number, element))
+    fn is_of(&self, element: Element<'_>, nth: &[usize]) -> bool {
+        self.name.as_ref().is_none_or(|sought| sought == "*" || sought == name(element))
+            && self.tests.iter().all(|test| test.is_of(element, nth))
     }
 }
 
 impl Test {
-    fn is_of(&self, document: &Tree<'_>, number: usize, element: &Element<'_>) -> bool {
+    fn is_of(&self, element: Element<'_>, nth: &[usize]) -> bool {
         let has = |name: &str, value: &str, how: Match| {
-            let Some(given) = document.attribute(element, name) else { return false };
+            let Some(given) = element.attribute(name) else { return false };
             let sought = !value.is_empty();
             match how {
                 Match::Present => true,
@@ -207,11 +205,12 @@ impl Test {
             Self::Id(id) => has("id", id, Match::Equal),
             Self::Class(class) => has("class", class, Match::Word),
             Self::Attribute { name, how, value } => has(name, value, *how),
-            Self::Root => number == 0,
-            Self::First => element.nth == 1,
-            Self::Last => document.is_last(number),
+            Self::Root => element.parent_element().is_none(),
+            Self::First => element.prev_sibling_element().is_none(),
+            Self::Last => element.next_sibling_element().is_none(),
             Self::Nth(every, first) => {
-                let beyond = i64::try_from(element.nth).unwrap_or(i64::MAX) - i64::from(*first);
+                let nth = nth.get(element.id().get_usize()).copied().unwrap_or(0);
+                let beyond = i64::try_from(nth).unwrap_or(i64::MAX) - i64::from(*first);
                 match i64::from(*every) {
                     0 => beyond == 0,
                     every => beyond % every == 0 && beyond / every >= 0,
@@ -289,21 +288,20 @@ impl Selectors {
         self.all.push((selector, rule));
     }
 
-    /// The rules that an element is meant by, each with the specificity of its selector.
+    /// The rules that an element is meant by, each with the specificity of its selector. `nth` are the places of all elements so far among those beside
+    /// them.
     pub(super) fn of<'s>(
         &'s self,
-        document: &'s Tree<'_>,
-        number: usize,
+        element: Element<'s>,
+        nth: &'s [usize],
     ) -> impl Iterator<Item = ([u32; 3], usize)> + 's {
-        let element = document.element(number);
-        let given = move |name: &str| element.and_then(|element| document.attribute(element, name));
-        let classes = given("class").unwrap_or_default().split_ascii_whitespace();
+        let classes = element.attribute("class").unwrap_or_default().split_ascii_whitespace();
         let lists = classes
             .map(|class| self.by_class.get(class))
-            .chain([given("id").and_then(|id| self.by_id.get(id))])
-            .chain([element.and_then(|element| self.by_name.get(&*element.name)), Some(&self.others)]);
+            .chain([element.attribute("id").and_then(|id| self.by_id.get(id))])
+            .chain([self.by_name.get(name(element)), Some(&self.others)]);
         let some = lists.flatten().flatten().filter_map(|place| self.all.get(*place));
-        some.filter(move |(selector, _)| selector.is_of(document, number))
+        some.filter(move |(selector, _)| element.is_element() && selector.is_of(element, nth))
             .map(|(selector, rule)| (selector.specificity, *rule))
     }
 }

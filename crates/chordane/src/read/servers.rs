@@ -1,9 +1,12 @@
 //! Gradients, patterns and pictures of a document as paint.
 
-use super::attributes::{self, Along, length, share};
+use roxmltree::NodeId;
+
+use super::attributes::{Along, length, share};
 use super::error::ReadError;
-use super::properties::{BLACK, Paint, id_of, paint_of};
-use super::tree::Element;
+use super::properties::{BLACK, Paint, paint_of};
+use super::transforms::transform;
+use super::tree::{Element, children, href, id_of, name, start_of};
 use super::viewport::{fitted, view_box};
 use super::walk::Walk;
 use crate::number::{Cell, Point};
@@ -23,80 +26,69 @@ pub(super) struct Painted<'p> {
     /// The opacity that it is painted with.
     pub(super) share: f64,
     /// What it is asked for by: `fill` or `stroke`.
-    pub(super) of: &'p Element<'p>,
+    pub(super) of: Element<'p>,
 }
 
 impl<'a> Walk<'a> {
     /// The paint of an id; what of it is not understood is noted. The errors of what is drawn for a pattern are handed on.
     pub(super) fn server(&mut self, id: &str, on: &Painted<'_>) -> Result<Option<sheet::Paint>, ReadError> {
-        let Some((number, element)) = self.element_of(id) else {
+        let Some(element) = self.document.by_id(id) else {
             self.note(
-                on.of.at,
+                start_of(on.of),
                 format!("\"{}\" as paint is not in the document", super::error::shortened(id)),
             );
             return Ok(None);
         };
         // Bounds without a width or a height are none.
         let boxed = on.bounds.is_some_and(|bounds| bounds.size().min_element() > 0.0);
-        let key = (number, [on.share, on.viewport.x, on.viewport.y].map(f64::to_bits));
+        let key = (element.id(), [on.share, on.viewport.x, on.viewport.y].map(f64::to_bits));
         if let Some(known) = self.paints.get(&key).filter(|_| boxed) {
             return Ok(Some(known.clone()));
         }
-        match &*element.name {
+        match name(element) {
             "linearGradient" | "radialGradient" => {
-                let made = self.gradient(number, on);
+                let made = self.gradient(element, on);
                 if boxed && let Some(paint) = &made {
                     self.paints.insert(key, paint.clone());
                 }
                 Ok(made)
             }
-            "pattern" => self.pattern(number, on, key),
+            "pattern" => self.pattern(element, on, key),
             name => {
                 let told = format!("a <{name}> as paint is left out: it is no gradient and no pattern");
-                self.note(on.of.at, told);
+                self.note(start_of(on.of), told);
                 Ok(None)
             }
         }
     }
 
     /// The chain of elements that one takes what it does not say itself from, itself first.
-    fn chain(&self, number: usize) -> Vec<usize> {
-        let mut chain = vec![number];
-        while chain.len() < MOST_LINKS {
-            let last = chain.last().and_then(|last| self.document.element(*last));
-            let href = last.and_then(|element| self.document.attribute(element, "href"));
-            match href.and_then(|href| self.element_of(id_of(href))) {
-                Some((next, _)) if !chain.contains(&next) => chain.push(next),
-                _ => break,
+    fn chain(&self, element: Element<'a>) -> Vec<Element<'a>> {
+        let next = |element: &Element<'a>| self.document.by_id(id_of(href(*element)?));
+        let mut chain: Vec<Element<'a>> = Vec::new();
+        for element in std::iter::successors(Some(element), next).take(MOST_LINKS) {
+            if chain.contains(&element) {
+                break;
             }
+            chain.push(element);
         }
         chain
     }
 
-    fn through(&self, chain: &[usize], name: &str) -> Option<String> {
-        let own = |number: &usize| self.document.attribute(self.document.element(*number)?, name);
-        chain.iter().find_map(own).map(str::to_owned)
-    }
-
-    fn stops(&self, chain: &[usize], opacity: f64) -> Vec<(f64, Colour)> {
-        let stops_of = |number: &usize| {
+    fn stops(&self, chain: &[Element<'a>], opacity: f64) -> Vec<(f64, Colour)> {
+        let stops_of = |element: &Element<'a>| {
             let mut last = 0.0_f64;
-            let mut stops = Vec::new();
-            for child in self.document.children(*number) {
-                let Some(stop) = self.document.element(child).filter(|element| element.name == "stop") else {
-                    continue;
-                };
-                let offset = self.document.attribute(stop, "offset").and_then(share).unwrap_or(0.0);
-                last = last.max(offset);
-                stops.push((last, self.colour(stop, "stop-color", "stop-opacity").faded(opacity)));
-            }
-            Some(stops).filter(|stops| !stops.is_empty())
+            let stops = children(*element).filter(|child| name(*child) == "stop").map(|stop| {
+                last = last.max(stop.attribute("offset").and_then(share).unwrap_or(0.0));
+                (last, self.colour(stop, "stop-color", "stop-opacity").faded(opacity))
+            });
+            Some(stops.collect::<Vec<_>>()).filter(|stops| !stops.is_empty())
         };
         chain.iter().find_map(stops_of).unwrap_or_default()
     }
 
     /// The colour of a property and the opacity of another, black where it is not said.
-    pub(super) fn colour(&self, element: &Element<'a>, colour: &str, opacity: &str) -> Colour {
+    pub(super) fn colour(&self, element: Element<'a>, colour: &str, opacity: &str) -> Colour {
         let found = match self.document.property(element, colour).and_then(paint_of) {
             Some(Paint::Current) => self.document.inherited(element, "color").and_then(paint_of),
             other => other,
@@ -108,30 +100,30 @@ impl<'a> Walk<'a> {
         colour.faded(self.document.property(element, opacity).and_then(share).unwrap_or(1.0))
     }
 
-    fn gradient(&mut self, number: usize, on: &Painted<'_>) -> Option<sheet::Paint> {
-        let chain = self.chain(number);
+    fn gradient(&mut self, element: Element<'a>, on: &Painted<'_>) -> Option<sheet::Paint> {
+        let chain = self.chain(element);
         let stops = self.stops(&chain, on.share);
         match stops.as_slice() {
             [] => return None,
             [(_, only)] => return Some(sheet::Paint::Solid(*only)),
             _ => {}
         }
-        let boxed = self.through(&chain, "gradientUnits").as_deref() != Some("userSpaceOnUse");
+        let boxed = through(&chain, "gradientUnits") != Some("userSpaceOnUse");
         let at = |name: &str, along: Along, default: &str| {
-            let text = self.through(&chain, name).unwrap_or_else(|| default.to_owned());
+            let text = through(&chain, name).unwrap_or(default);
             let room = if boxed { Point::ONE } else { on.viewport };
             // The diagonal of a box of shares is 1.
             let along = if boxed { Along::X } else { along };
-            length(&text, along, room).unwrap_or(0.0)
+            length(text, along, room).unwrap_or(0.0)
         };
         let point =
             |x: (&str, &str), y: (&str, &str)| Point::new(at(x.0, Along::X, x.1), at(y.0, Along::Y, y.1));
-        let linear = self.document.element(number).is_some_and(|element| element.name == "linearGradient");
+        let linear = name(element) == "linearGradient";
         let mut made: Gradient = if linear {
             linear_gradient(point(("x1", "0%"), ("y1", "0%")), point(("x2", "100%"), ("y2", "0%")))
         } else {
             let centre = point(("cx", "50%"), ("cy", "50%"));
-            let given = |name: &str| self.through(&chain, name).is_some();
+            let given = |name: &str| through(&chain, name).is_some();
             let focus = Point::new(
                 if given("fx") { at("fx", Along::X, "0") } else { centre.x },
                 if given("fy") { at("fy", Along::Y, "0") } else { centre.y },
@@ -140,7 +132,7 @@ impl<'a> Walk<'a> {
         };
         if at("fr", Along::Both, "0") > 0.0 && !linear {
             self.note(
-                on.of.at,
+                start_of(on.of),
                 "the focal circle fr of a gradient is left out: it begins at a point".to_owned(),
             );
         }
@@ -148,12 +140,11 @@ impl<'a> Walk<'a> {
             made = made.stop(offset, colour);
         }
         if let Some(spread) =
-            self.through(&chain, "spreadMethod").filter(|text| ["repeat", "reflect"].contains(&&**text))
+            through(&chain, "spreadMethod").filter(|text| ["repeat", "reflect"].contains(text))
         {
-            made = made.spread(spread.as_str());
+            made = made.spread(spread);
         }
-        if let Some(by) = self.through(&chain, "gradientTransform").as_deref().and_then(attributes::transform)
-        {
+        if let Some(by) = through(&chain, "gradientTransform").and_then(transform) {
             if by.matrix2.determinant() == 0.0 {
                 return None;
             }
@@ -170,23 +161,23 @@ impl<'a> Walk<'a> {
 
     fn pattern(
         &mut self,
-        number: usize,
+        element: Element<'a>,
         on: &Painted<'_>,
-        key: (usize, [u64; 3]),
+        key: (NodeId, [u64; 3]),
     ) -> Result<Option<sheet::Paint>, ReadError> {
-        if self.uses.contains(&number) {
-            self.note(on.of.at, "a pattern that is painted with itself is left out".to_owned());
+        if self.uses.contains(&element.id()) {
+            self.note(start_of(on.of), "a pattern that is painted with itself is left out".to_owned());
             return Ok(None);
         }
-        let chain = self.chain(number);
-        let boxed = self.through(&chain, "patternUnits").as_deref() != Some("userSpaceOnUse");
+        let chain = self.chain(element);
+        let boxed = through(&chain, "patternUnits") != Some("userSpaceOnUse");
         let Some(bounds) = on.bounds.or(Some(Cell { min: Point::ZERO, max: Point::ZERO }).filter(|_| !boxed))
         else {
             return Ok(None);
         };
         let room = if boxed { Point::ONE } else { on.viewport };
         let at = |name: &str, along: Along| {
-            self.through(&chain, name).and_then(|text| length(&text, along, room)).unwrap_or(0.0)
+            through(&chain, name).and_then(|text| length(text, along, room)).unwrap_or(0.0)
         };
         let (corner, size) = (
             Point::new(at("x", Along::X), at("y", Along::Y)),
@@ -199,25 +190,22 @@ impl<'a> Walk<'a> {
             return Ok(None);
         }
         let own = Cell { min: Point::ZERO, max: cell.size() };
-        let shared = self.through(&chain, "patternContentUnits").as_deref() == Some("objectBoundingBox");
-        let inner = match self.through(&chain, "viewBox").as_deref().and_then(view_box) {
-            Some(view) => fitted(&view, &own, self.through(&chain, "preserveAspectRatio").as_deref()),
+        let shared = through(&chain, "patternContentUnits") == Some("objectBoundingBox");
+        let inner = match through(&chain, "viewBox").and_then(view_box) {
+            Some(view) => fitted(&view, &own, through(&chain, "preserveAspectRatio")),
             None if shared => Affine::from_scale(bounds.size()),
             None => Affine::IDENTITY,
         };
         let content = Affine::from_translation(min) * inner;
-        let filled = |number: &&usize| self.document.children(**number).next().is_some();
+        let filled = |element: &&Element<'a>| children(**element).next().is_some();
         let Some(&of) = chain.iter().find(filled) else { return Ok(None) };
-        let from = match self.document.element(of) {
-            Some(pattern) => self.handed_down(pattern, on.viewport),
-            None => return Ok(None),
-        };
+        let from = self.handed_down(of, on.viewport);
         let mut nodes = Vec::new();
-        self.uses.push(number);
+        self.uses.push(element.id());
         let made = self.inside(of, &from, content, &mut nodes);
         self.uses.pop();
         made?;
-        let by = self.through(&chain, "patternTransform").as_deref().and_then(attributes::transform);
+        let by = through(&chain, "patternTransform").and_then(transform);
         let by = by.unwrap_or(Affine::IDENTITY);
         if by.matrix2.determinant() == 0.0 {
             return Ok(None);
@@ -236,6 +224,11 @@ impl<'a> Walk<'a> {
         }
         Ok(paint)
     }
+}
+
+/// What the first of some elements says that says it.
+fn through<'a>(chain: &[Element<'a>], name: &str) -> Option<&'a str> {
+    chain.iter().find_map(|element| element.attribute(name))
 }
 
 /// A single picture in a cell that reaches over all that is painted: then nothing is repeated, and the picture itself can be the paint.

@@ -3,7 +3,7 @@
 use super::attributes::{Along, length, numbers};
 use super::document::Document;
 use super::error::shortened;
-use super::tree::Element;
+use super::tree::{Element, name as name_of};
 use crate::number::{Angle, Point};
 use crate::path::{ArcWay, Path, start};
 use crate::shape::ellipse;
@@ -15,20 +15,22 @@ pub(super) struct Drawn {
 }
 
 /// The path of a shape; none for an element that is not a shape.
-pub(super) fn drawn(document: &Document<'_>, element: &Element<'_>, viewport: Point) -> Option<Drawn> {
+pub(super) fn drawn<'a>(document: &Document<'a>, element: Element<'a>, viewport: Point) -> Option<Drawn> {
     let mut complaint: Option<String> = None;
     let mut size = |name: &str, along: Along| -> Option<f64> {
-        let text = document.attribute(element, name).filter(|text| text.trim() != "auto")?;
+        let text = document.property(element, name).filter(|text| text.trim() != "auto")?;
         let value = length(text, along, viewport);
         if value.is_none() {
             complaint = Some(format!("{name}=\"{}\"", shortened(text)));
         }
         value
     };
-    let path = match &*element.name {
+    let path = match name_of(element) {
         "path" => {
-            let data = document.attribute(element, "d").unwrap_or_default();
-            match Path::from_data(if data.trim() == "none" { "" } else { data }) {
+            let data = document.property(element, "d").unwrap_or_default();
+            let quoted = data.strip_prefix("path(").and_then(|rest| rest.strip_suffix(')'));
+            let data = quoted.map_or(data, |data| data.trim().trim_matches(['"', '\'']));
+            match Path::from_data(if data == "none" { "" } else { data }) {
                 Ok(path) => path,
                 Err(error) => {
                     complaint = Some(format!("path data: {error}"));
@@ -46,7 +48,7 @@ pub(super) fn drawn(document: &Document<'_>, element: &Element<'_>, viewport: Po
         }
         "circle" | "ellipse" => {
             let centre = Point::new(size("cx", Along::X).unwrap_or(0.0), size("cy", Along::Y).unwrap_or(0.0));
-            let (rx, ry) = if element.name == "circle" {
+            let (rx, ry) = if name_of(element) == "circle" {
                 let radius = size("r", Along::Both).unwrap_or(0.0);
                 (radius, radius)
             } else {
@@ -63,7 +65,7 @@ pub(super) fn drawn(document: &Document<'_>, element: &Element<'_>, viewport: Po
             start(from).line(end("x2", "y2")).open()
         }
         "polyline" | "polygon" => {
-            let text = document.attribute(element, "points").unwrap_or_default();
+            let text = element.attribute("points").unwrap_or_default();
             let read = numbers(text);
             if read.as_ref().is_none_or(|all| all.len() % 2 == 1) {
                 complaint = Some("points that are not pairs of numbers".to_owned());
@@ -73,7 +75,7 @@ pub(super) fn drawn(document: &Document<'_>, element: &Element<'_>, viewport: Po
                 [x, y] => Some(Point::new(*x, *y)),
                 _ => None,
             });
-            if element.name == "polygon" { Path::closed(points) } else { Path::open(points) }
+            if name_of(element) == "polygon" { Path::closed(points) } else { Path::open(points) }
         }
         _ => return None,
     };

@@ -5,14 +5,29 @@ use cssparser::{
     RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token, parse_important,
 };
 
-use super::declaration::{Declaration, is_shown};
 use super::error::shortened;
 use super::selectors::{Selector, Selectors};
-use super::tree::{StyleText, Told};
+use super::tree::{is_svg, name, start_of, text_in};
 use crate::ground::exhausted;
 
 /// So many selectors at most in all style sheets of a document.
 const MOST_SELECTORS: usize = 20_000;
+
+/// A property and what it is to be.
+#[derive(Debug)]
+pub(super) struct Declaration {
+    pub(super) name: String,
+    pub(super) value: String,
+    pub(super) important: bool,
+}
+
+/// Something that was not understood, so many lines below a place.
+#[derive(Debug)]
+pub(super) struct Told {
+    pub(super) at: usize,
+    pub(super) lines: usize,
+    pub(super) what: String,
+}
 
 /// The rules of all style sheets.
 #[derive(Debug, Default)]
@@ -23,12 +38,25 @@ pub(super) struct Rules {
 }
 
 impl Rules {
-    /// Reads all style sheets; what is not understood of them is told.
-    pub(super) fn read(sheets: &[StyleText], told: &mut Vec<Told>) -> Self {
+    /// Reads all style sheets of a document; what is not understood of them is told.
+    pub(super) fn of(tree: &roxmltree::Document<'_>, told: &mut Vec<Told>) -> Self {
         let mut rules = Self::default();
-        for sheet in sheets {
-            let mut reader = SheetReader { rules: &mut rules, told, at: sheet.at };
-            reader.all(&mut Parser::new(&sheet.text));
+        for sheet in tree.descendants().filter(|node| is_svg(*node) && name(*node) == "style") {
+            if !["", "text/css"].contains(&sheet.attribute("type").unwrap_or_default().trim()) {
+                continue;
+            }
+            let at = sheet.first_child().map_or(start_of(sheet), start_of);
+            match sheet.attribute("media").map_or(Some(true), is_shown) {
+                Some(true) => {
+                    let mut reader = SheetReader { rules: &mut rules, told, at };
+                    reader.all(&mut Parser::new(&text_in(sheet)));
+                }
+                Some(false) => {}
+                None => {
+                    let what = "a style sheet whose `media` has conditions is left out".to_owned();
+                    told.push(Told { at: start_of(sheet), lines: 0, what });
+                }
+            }
         }
         rules
     }
@@ -255,4 +283,19 @@ impl RuleBodyItemParser<'_, Declaration, ()> for Body {
     fn parse_qualified(&self) -> bool {
         false
     }
+}
+
+/// Whether what is meant for some media is meant for a picture on a screen; none where that depends on more.
+fn is_shown(media: &str) -> Option<bool> {
+    let one = |query: &str| {
+        let words: Vec<String> = query.split_ascii_whitespace().map(str::to_ascii_lowercase).collect();
+        let words: Vec<&str> = words.iter().map(String::as_str).collect();
+        match words.as_slice() {
+            [] | ["all" | "screen"] | ["only", "all" | "screen"] | ["not", "print" | "speech"] => Some(true),
+            ["print" | "speech"] | ["only", "print" | "speech"] | ["not", "all" | "screen"] => Some(false),
+            _ => None,
+        }
+    };
+    let all: Vec<Option<bool>> = media.split(',').map(one).collect();
+    if all.contains(&Some(true)) { Some(true) } else { all.into_iter().try_fold(false, |_, shown| shown) }
 }

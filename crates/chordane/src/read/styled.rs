@@ -2,7 +2,7 @@
 
 use super::error::shortened;
 use super::properties::{Properties, Taken};
-use super::tree::Element;
+use super::tree::{Element, start_of};
 use super::walk::{Inherited, Own, Walk};
 use crate::number::Point;
 
@@ -15,10 +15,11 @@ impl Inherited {
 
 impl<'a> Walk<'a> {
     /// What an element hands down to those inside, and what is its own alone.
-    pub(super) fn inherited(&mut self, element: &Element<'a>, from: &Inherited) -> Inherited {
+    pub(super) fn inherited(&mut self, element: Element<'a>, from: &Inherited) -> Inherited {
         let document = self.document;
         let mut made = Inherited { own: Own::default(), ..from.clone() };
-        let said = document.attributes(element).map(|(name, value)| (name, value, false));
+        let plain = element.attributes().filter(|attribute| attribute.namespace().is_none());
+        let said = plain.map(|attribute| (attribute.name(), attribute.value(), false));
         // What style sheets and `style` say goes over attributes.
         let said = said.chain(document.styled(element).map(|(name, value)| (name, value, true)));
         for (name, value, styled) in said {
@@ -32,12 +33,18 @@ impl<'a> Walk<'a> {
                 Taken::Unknown if ["none", "normal", "auto"].contains(&value.trim()) => {}
                 Taken::Unknown if styled => {
                     if !NO_MATTER.contains(&name) && !name.starts_with(['-']) && !name.starts_with("font") {
-                        self.note(element.at, format!("the property {name} is not understood: left out"));
+                        self.note(
+                            start_of(element),
+                            format!("the property {name} is not understood: left out"),
+                        );
                     }
                 }
                 Taken::Unknown => {
                     if CHANGES_THE_PICTURE.contains(&name) {
-                        self.note(element.at, format!("the attribute {name} is not understood: left out"));
+                        self.note(
+                            start_of(element),
+                            format!("the attribute {name} is not understood: left out"),
+                        );
                     }
                 }
             }
@@ -47,10 +54,9 @@ impl<'a> Walk<'a> {
 
     /// What the elements inside one are handed that is drawn where it is asked for, not where it stands. What is not understood of those around it is
     /// noted where they are drawn.
-    pub(super) fn handed_down(&mut self, element: &Element<'a>, viewport: Point) -> Inherited {
-        let document = self.document;
-        let mut around: Vec<&Element<'a>> =
-            std::iter::successors(Some(element), |element| document.element(element.parent?)).collect();
+    pub(super) fn handed_down(&mut self, element: Element<'a>, viewport: Point) -> Inherited {
+        let mut around: Vec<Element<'a>> =
+            std::iter::successors(Some(element), Element::parent_element).collect();
         around.reverse();
         let notes = std::mem::replace(&mut self.quiet, true);
         let made = around
@@ -60,16 +66,15 @@ impl<'a> Walk<'a> {
         made
     }
 
-    pub(super) fn bad_value(&mut self, element: &Element<'_>, name: &str, value: &str) {
-        self.note(element.at, format!("{name}=\"{}\" is not understood: left out", shortened(value)));
+    pub(super) fn bad_value(&mut self, element: Element<'_>, name: &str, value: &str) {
+        self.note(start_of(element), format!("{name}=\"{}\" is not understood: left out", shortened(value)));
     }
 }
 
 /// Attributes that are not read and change the picture.
-const CHANGES_THE_PICTURE: &[&str] =
-    &["marker", "marker-end", "marker-mid", "marker-start", "transform-origin"];
+const CHANGES_THE_PICTURE: &[&str] = &["marker", "marker-end", "marker-mid", "marker-start"];
 
-/// Properties in `style` that change nothing of what is drawn here.
+/// Properties in `style` that change nothing of what is drawn here, or are read elsewhere.
 const NO_MATTER: &[&str] = &[
     "block-progression",
     "clip-rule",
@@ -77,19 +82,35 @@ const NO_MATTER: &[&str] = &[
     "color-interpolation-filters",
     "color-rendering",
     "cursor",
+    "cx",
+    "cy",
+    "d",
     "enable-background",
+    "height",
     "image-rendering",
     "letter-spacing",
     "line-height",
     "mask-type",
     "overflow",
     "pointer-events",
+    "r",
+    "rotate",
+    "rx",
+    "ry",
+    "scale",
     "shape-rendering",
     "text-align",
     "text-anchor",
     "text-indent",
     "text-rendering",
+    "transform",
+    "transform-box",
+    "transform-origin",
+    "translate",
     "white-space",
+    "width",
     "word-spacing",
     "writing-mode",
+    "x",
+    "y",
 ];

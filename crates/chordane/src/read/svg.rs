@@ -4,14 +4,15 @@ use crate::ground::interruptible;
 use crate::sheet::{Layered, Styled};
 use std::collections::HashMap;
 
-use super::attributes::{self, Along, length, numbers, with_unit};
+use super::attributes::{Along, length, numbers, with_unit};
 use super::document::Document;
 use super::error::shortened;
 use super::error::{ReadError, SvgReading};
 use super::layers::{bounds_of, is_spoken};
 use super::servers::Painted;
 use super::shapes::drawn;
-use super::tree::Element;
+use super::transforms::Transform;
+use super::tree::{Element, children, href, is_svg, name, parse, start_of};
 use super::viewport::{fitted, view_box};
 use super::walk::{Inherited, Own, Walk};
 use crate::number::{Cell, Point};
@@ -25,7 +26,7 @@ const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
 
 impl Sheet {
     /// Reads an SVG document (SVG 1.1 and 2): paths, basic shapes, groups, transforms, `use`, `symbol` and `defs`,
-    /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes, `style` and (with the feature `svg-styles`) style
+    /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes, `style` and style
     /// sheets, inherited. Of selectors, names, classes, ids, attributes, the four ways of joining them, `:root` and the `:..-child` ones are understood.
     ///
     /// The sheet has the document's size, in millimetres or inches where the document is given in those. Items carry
@@ -82,18 +83,15 @@ fn read_all(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError>
     let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
     let text =
         std::str::from_utf8(bytes).map_err(|error| ReadError::NotText { byte: error.valid_up_to() })?;
-    let document = Document::read(text)?;
-    let root = document.element(0).filter(|root| root.name == "svg").ok_or(ReadError::NoSvg)?;
-    let mut ids = HashMap::new();
-    for (i, element) in document.elements() {
-        if let Some(id) = document.attribute(element, "id") {
-            ids.entry(id).or_insert(i);
-        }
+    let tree = parse(text)?;
+    let root = tree.root_element();
+    if !is_svg(root) || name(root) != "svg" {
+        return Err(ReadError::NoSvg);
     }
+    let document = Document::of(&tree);
     let newlines = text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n').map(|(at, _)| at).collect();
     let mut walk = Walk {
         document: &document,
-        ids,
         newlines,
         notes: Vec::new(),
         noted: HashMap::new(),
@@ -110,23 +108,22 @@ fn read_all(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError>
     for told in &document.told {
         walk.note_below(told.at, told.lines, told.what.clone());
     }
-    for (_, element) in document.elements().filter(|(_, element)| MOVES.contains(&&*element.name)) {
+    for element in tree.descendants().filter(|node| is_svg(*node) && MOVES.contains(&name(*node))) {
         walk.note(
-            element.at,
-            format!("{} is ignored: the drawing is shown without its motion", element.name),
+            start_of(element),
+            format!("{} is ignored: the drawing is shown without its motion", name(element)),
         );
     }
-    let (blank, place) = walk.blank(root, shown);
+    let (blank, root_place) = walk.blank(root, shown);
     let mut nodes = Vec::new();
-    let from = walk.inherited(root, &Inherited::none(place.view.size()));
-    walk.inside(0, &from, place.transform, &mut nodes)?;
+    let from = walk.inherited(root, &Inherited::none(root_place.view.size()));
+    walk.inside(root, &from, root_place.transform, &mut nodes)?;
     let mut sheet = blank.add_all(nodes);
-    let [title, description] = &document.said;
-    if let Some(title) = title {
-        sheet = sheet.title(title.trim());
+    if let Some(title) = document.said("title") {
+        sheet = sheet.title(&title);
     }
-    if let Some(description) = description {
-        sheet = sheet.description(description.trim());
+    if let Some(description) = document.said("desc") {
+        sheet = sheet.description(&description);
     }
     Ok(SvgReading { sheet, notes: walk.notes })
 }
@@ -140,25 +137,44 @@ struct RootPlace {
     transform: Affine,
 }
 
+/// How an element is put into what is around it.
+struct Put {
+    /// The transform of what is around it.
+    transform: Affine,
+    /// Its own.
+    by: Transform,
+    viewport: Point,
+}
+
+impl Put {
+    /// Both transforms, for an element that is drawn as these nodes.
+    fn around(&self, nodes: &[Node]) -> Affine {
+        if !self.by.is_bound() {
+            return self.transform * self.by.within(None, None);
+        }
+        let scene = Scene::of(nodes, &Affine::IDENTITY);
+        let painted = scene.items().iter().filter_map(Placed::painted_bounds).reduce(Cell::union);
+        self.transform * self.by.within(bounds_of(nodes), painted)
+    }
+}
+
 /// Elements inside one another, through `use` too, at most: each level takes some of the machine's stack.
 const MOST_LEVELS: usize = 160;
 
 impl<'a> Walk<'a> {
     /// The empty sheet of the document's size, and where its view box is shown.
-    fn blank(&mut self, root: &Element<'_>, shown: Option<Point>) -> (Sheet, RootPlace) {
-        let document = self.document;
-        let view = document.attribute(root, "viewBox").and_then(|text| {
+    fn blank(&mut self, root: Element<'_>, shown: Option<Point>) -> (Sheet, RootPlace) {
+        let view = root.attribute("viewBox").and_then(|text| {
             let read = view_box(text);
             if read.is_none() {
                 self.note(
-                    root.at,
+                    start_of(root),
                     format!("viewBox=\"{}\" is not four numbers with a size: left out", shortened(text)),
                 );
             }
             read
         });
-        let side =
-            |name: &str| document.attribute(root, name).and_then(with_unit).filter(|(size, _)| *size > 0.0);
+        let side = |name: &str| root.attribute(name).and_then(with_unit).filter(|(size, _)| *size > 0.0);
         let (width, height) = (side("width"), side("height"));
         let unit = match (width, height) {
             (Some((_, "mm" | "cm")), Some((_, "mm" | "cm"))) => Unit::Mm,
@@ -191,7 +207,7 @@ impl<'a> Walk<'a> {
             corner = view.min;
         }
         let shown = Cell { min: corner, max: corner + size };
-        let transform = fitted(&view, &shown, document.attribute(root, "preserveAspectRatio"));
+        let transform = fitted(&view, &shown, root.attribute("preserveAspectRatio"));
         blank.view = DocumentView(Some(Box::new(transform)));
         (blank, RootPlace { view, transform })
     }
@@ -199,18 +215,16 @@ impl<'a> Walk<'a> {
     /// Adds what is inside an element, under a transform.
     pub(super) fn inside(
         &mut self,
-        of: usize,
+        of: Element<'a>,
         from: &Inherited,
         transform: Affine,
         nodes: &mut Vec<Node>,
     ) -> Result<(), ReadError> {
-        let document = self.document;
         if self.depth >= MOST_LEVELS {
-            let at = document.element(of).map_or(0, |element| element.at);
-            return Err(ReadError::TooDeep { line: self.line(at), limit: MOST_LEVELS });
+            return Err(ReadError::TooDeep { line: self.line(start_of(of)), limit: MOST_LEVELS });
         }
         self.depth += 1;
-        for child in document.children(of) {
+        for child in children(of) {
             self.element(child, from, transform, nodes)?;
         }
         self.depth -= 1;
@@ -219,15 +233,16 @@ impl<'a> Walk<'a> {
 
     fn element(
         &mut self,
-        number: usize,
+        element: Element<'a>,
         from: &Inherited,
         transform: Affine,
         nodes: &mut Vec<Node>,
     ) -> Result<(), ReadError> {
-        let document = self.document;
-        let Some(element) = document.element(number) else { return Ok(()) };
-        self.made(element.at, 0, 0)?;
-        match &*element.name {
+        if !is_svg(element) {
+            return Ok(());
+        }
+        self.made(start_of(element), 0, 0)?;
+        match name(element) {
             "defs" | "symbol" | "linearGradient" | "radialGradient" | "title" | "desc" | "metadata"
             | "clipPath" | "mask" | "filter" | "marker" | "pattern" | "script" | "style" => return Ok(()),
             name if MOVES.contains(&name) => return Ok(()),
@@ -238,64 +253,65 @@ impl<'a> Walk<'a> {
         if !own.shown {
             return Ok(());
         }
-        let mut transform = transform;
-        if let Some(text) = document.attribute(element, "transform").filter(|_| element.name != "svg") {
-            match attributes::transform(text) {
-                Some(own) => transform *= own,
-                None => self.bad_value(element, "transform", text),
-            }
-        }
-        match &*element.name {
-            "g" | "a" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
-                walk.inside(number, &inherited, by, nodes)
+        let by = self.transform_of(element, from.viewport);
+        let put = Put { transform, by, viewport: from.viewport };
+        match name(element) {
+            "g" | "a" => self.layer(nodes, element, own, put, |walk, by, nodes| {
+                walk.inside(element, &inherited, by, nodes)
             }),
-            "switch" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
-                let fits = |child: &usize| {
-                    let child = document.element(*child);
-                    child.is_some_and(|child| is_spoken(document.attribute(child, "systemLanguage")))
-                };
-                let first = document.children(number).find(fits);
+            "switch" => self.layer(nodes, element, own, put, |walk, by, nodes| {
+                let first = children(element).find(|child| is_spoken(child.attribute("systemLanguage")));
                 first.map_or(Ok(()), |child| walk.element(child, &inherited, by, nodes))
             }),
-            "svg" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
-                walk.nested(element, number, by, &inherited, None, nodes)
+            "svg" => self.layer(nodes, element, own, put, |walk, by, nodes| {
+                walk.nested(element, by, &inherited, None, nodes)
             }),
-            "use" => self.layer(nodes, element, (own, transform, from.viewport), |walk, by, nodes| {
-                walk.used(element, &inherited, by, nodes)
-            }),
+            "use" => self
+                .layer(nodes, element, own, put, |walk, by, nodes| walk.used(element, &inherited, by, nodes)),
             "image" => {
-                self.made(element.at, 1, 4)?;
+                self.made(start_of(element), 1, 4)?;
                 if let Some(item) =
                     self.image(element, from.viewport).filter(|_| inherited.properties.visible)
                 {
                     let item = item.opacity(own.opacity);
-                    self.place(nodes, item, (element, from.viewport), &own, transform)?;
+                    self.place(nodes, item, element, &own, &put)?;
                 }
                 Ok(())
             }
             name => {
-                let Some(shape) = drawn(document, element, from.viewport) else {
+                let Some(shape) = drawn(self.document, element, from.viewport) else {
                     let place = self.place_of(element);
-                    self.note(element.at, format!("the element <{name}>{place} is not understood: left out"));
+                    self.note(
+                        start_of(element),
+                        format!("the element <{name}>{place} is not understood: left out"),
+                    );
                     return Ok(());
                 };
                 if let Some(complaint) = shape.complaint {
-                    self.note(element.at, format!("<{name}>: {complaint}: drawn as far as it is understood"));
+                    self.note(
+                        start_of(element),
+                        format!("<{name}>: {complaint}: drawn as far as it is understood"),
+                    );
                 }
                 let vertices = shape.path.contours().iter().map(|contour| contour.vertex_count()).sum();
-                self.made(element.at, 1, vertices)?;
-                if inherited.properties.visible && !shape.path.is_empty() && transform.is_finite() {
-                    self.shape(nodes, element, shape.path, (inherited, own, transform))?;
+                self.made(start_of(element), 1, vertices)?;
+                if inherited.properties.visible && !shape.path.is_empty() && put.transform.is_finite() {
+                    self.shape(nodes, element, shape.path, inherited, &put)?;
                 }
                 Ok(())
             }
         }
     }
 
+    /// The transform that an element says it has.
+    fn transform_of(&mut self, element: Element<'a>, viewport: Point) -> Transform {
+        Transform::of(self.document, element, viewport, |name, value| self.bad_value(element, name, value))
+    }
+
     /// Where a text would stand.
-    fn place_of(&self, element: &Element<'_>) -> String {
-        let at = |name: &str| self.document.attribute(element, name).map(shortened);
-        match (&*element.name, at("x"), at("y")) {
+    fn place_of(&self, element: Element<'_>) -> String {
+        let at = |name: &str| element.attribute(name).map(shortened);
+        match (name(element), at("x"), at("y")) {
             ("text", Some(x), Some(y)) => format!(" at {x}, {y}"),
             _ => String::new(),
         }
@@ -305,14 +321,15 @@ impl<'a> Walk<'a> {
     fn shape(
         &mut self,
         nodes: &mut Vec<Node>,
-        element: &Element<'_>,
+        element: Element<'_>,
         path: Path,
-        (inherited, own, transform): (Inherited, Own, Affine),
+        inherited: Inherited,
+        put: &Put,
     ) -> Result<(), ReadError> {
         let (bounds, viewport) = (path.bounds(), inherited.viewport);
-        let mut properties = inherited.properties;
+        let (own, mut properties) = (inherited.own, inherited.properties);
         // Dashes go by the length that the document says the path has.
-        let said = self.document.attribute(element, "pathLength").and_then(numbers);
+        let said = element.attribute("pathLength").and_then(numbers);
         if let Some([said]) = said.as_deref().filter(|all| all.iter().all(|said| *said > 0.0)) {
             properties = properties.with_dashes_scaled(path.length().unwrap_or(0.0) / said);
         }
@@ -330,28 +347,34 @@ impl<'a> Walk<'a> {
         let path = path.with_fill_rule(properties.fill_rule);
         let both = style.fill.as_ref().is_some() && style.stroke.as_ref().is_some();
         if own.unscaled && style.stroke.as_ref().is_some() {
+            let item = Item::from(path.clone()).styled(&style);
+            let transform = put.around(&[item.into()]);
             // The line of what is transformed, and the fill as ever.
             let line = path.transformed(&transform);
             let (filled, stroked) = parted(&style);
             let fill = Item::from(path).styled(&filled).transformed(&transform);
             let together = group().opacity(style.opacity).add_all(both.then_some(fill));
-            nodes.push(together.add(Item::from(line).styled(&stroked).at_line(self.line(element.at))).into());
+            nodes.push(
+                together.add(Item::from(line).styled(&stroked).at_line(self.line(start_of(element)))).into(),
+            );
             return Ok(());
         }
         if properties.stroke_first && both {
             let (filled, stroked) = parted(&style);
-            let of = |style: &Style| Item::from(path.clone()).styled(style).at_line(self.line(element.at));
+            let transform = put.around(&[Item::from(path.clone()).styled(&style).into()]);
+            let of =
+                |style: &Style| Item::from(path.clone()).styled(style).at_line(self.line(start_of(element)));
             let together = group().opacity(style.opacity).add(of(&stroked)).add(of(&filled));
             let made = self.layered(together, &own, bounds, (element, viewport))?.transformed(&transform);
             nodes.push(self.named(element).map_or(made.clone(), |id| made.named(&id)).into());
             return Ok(());
         }
         let item = Item::from(path).styled(&style);
-        self.place(nodes, item, (element, viewport), &own, transform)
+        self.place(nodes, item, element, &own, put)
     }
 
-    fn named(&self, element: &Element<'_>) -> Option<String> {
-        self.document.attribute(element, "id").map(str::to_owned)
+    fn named(&self, element: Element<'_>) -> Option<String> {
+        element.attribute("id").map(str::to_owned)
     }
 
     /// Adds an item that was made of an element.
@@ -359,13 +382,14 @@ impl<'a> Walk<'a> {
         &mut self,
         nodes: &mut Vec<Node>,
         item: Item,
-        (element, viewport): (&Element<'_>, Point),
+        element: Element<'_>,
         own: &Own,
-        transform: Affine,
+        put: &Put,
     ) -> Result<(), ReadError> {
         let bounds = item.path().bounds();
-        let item = self.layered(item, own, bounds, (element, viewport))?;
-        let mut item = item.transformed(&transform).at_line(self.line(element.at));
+        let transform = put.around(&[item.clone().into()]);
+        let item = self.layered(item, own, bounds, (element, put.viewport))?;
+        let mut item = item.transformed(&transform).at_line(self.line(start_of(element)));
         if let Some(id) = self.named(element) {
             item = item.named(&id);
         }
@@ -377,21 +401,23 @@ impl<'a> Walk<'a> {
     fn layer(
         &mut self,
         nodes: &mut Vec<Node>,
-        element: &Element<'_>,
-        (own, transform, viewport): (Own, Affine, Point),
+        element: Element<'_>,
+        own: Own,
+        put: Put,
         fill: impl FnOnce(&mut Self, Affine, &mut Vec<Node>) -> Result<(), ReadError>,
     ) -> Result<(), ReadError> {
-        if own.is_plain() {
-            return fill(self, transform, nodes);
+        if own.is_plain() && !put.by.is_bound() {
+            return fill(self, put.around(&[]), nodes);
         }
         let mut inside = Vec::new();
         fill(self, Affine::IDENTITY, &mut inside)?;
         let bounds = bounds_of(&inside);
+        let transform = put.around(&inside);
         let mut layer: Group = group().opacity(own.opacity).add_all(inside);
         if own.isolated {
             layer = layer.isolated();
         }
-        let mut layer = self.layered(layer, &own, bounds, (element, viewport))?.transformed(&transform);
+        let mut layer = self.layered(layer, &own, bounds, (element, put.viewport))?.transformed(&transform);
         if let Some(id) = self.named(element) {
             layer = layer.named(&id);
         }
@@ -402,16 +428,15 @@ impl<'a> Walk<'a> {
     /// Adds what is in a nested `svg` or a `symbol`, cut off at its rim unless it may flow over; `size` is what a `use` says of it.
     fn nested(
         &mut self,
-        element: &Element<'_>,
-        number: usize,
+        element: Element<'a>,
         transform: Affine,
         from: &Inherited,
         size: Option<(Option<f64>, Option<f64>)>,
         nodes: &mut Vec<Node>,
     ) -> Result<(), ReadError> {
-        let (document, viewport) = (self.document, from.viewport);
+        let viewport = from.viewport;
         let own = |name: &str, along: Along| {
-            document.attribute(element, name).and_then(|text| length(text, along, viewport))
+            self.document.property(element, name).and_then(|text| length(text, along, viewport))
         };
         let corner = match size {
             None => Point::new(own("x", Along::X).unwrap_or(0.0), own("y", Along::Y).unwrap_or(0.0)),
@@ -423,17 +448,17 @@ impl<'a> Walk<'a> {
             high.or_else(|| own("height", Along::Y)).unwrap_or(viewport.y),
         );
         let place = Cell { min: corner, max: corner + sides };
-        let (by, viewport) = match document.attribute(element, "viewBox").and_then(view_box) {
+        let (by, viewport) = match element.attribute("viewBox").and_then(view_box) {
             Some(view) if sides.min_element() > 0.0 => {
-                let how = document.attribute(element, "preserveAspectRatio");
+                let how = element.attribute("preserveAspectRatio");
                 (transform * fitted(&view, &place, how), view.size())
             }
             _ => (transform * Affine::from_translation(corner), sides.max(Point::ZERO)),
         };
         let from = Inherited { viewport, ..from.clone() };
-        let flows = matches!(document.property(element, "overflow"), Some("visible" | "auto"));
+        let flows = matches!(self.document.property(element, "overflow"), Some("visible" | "auto"));
         let mut inside = Vec::new();
-        self.inside(number, &from, by, &mut inside)?;
+        self.inside(element, &from, by, &mut inside)?;
         // What stays within needs no cutting.
         let back = transform.inverse();
         let scene = Scene::of(&inside, &back);
@@ -452,23 +477,22 @@ impl<'a> Walk<'a> {
     /// What a `use` stands for.
     fn used(
         &mut self,
-        element: &Element<'_>,
+        element: Element<'_>,
         from: &Inherited,
         transform: Affine,
         nodes: &mut Vec<Node>,
     ) -> Result<(), ReadError> {
-        let document = self.document;
-        let href = document.attribute(element, "href").unwrap_or_default();
-        let Some(target) = href.strip_prefix('#').and_then(|id| self.ids.get(id).copied()) else {
+        let href = href(element).unwrap_or_default();
+        let Some(target) = href.strip_prefix('#').and_then(|id| self.document.by_id(id)) else {
             self.note(
-                element.at,
+                start_of(element),
                 format!("the use of \"{}\", which is not in the document: left out", shortened(href)),
             );
             return Ok(());
         };
-        if self.uses.contains(&target) || self.uses.len() >= 32 {
+        if self.uses.contains(&target.id()) || self.uses.len() >= 32 {
             self.note(
-                element.at,
+                start_of(element),
                 format!(
                     "the use of \"{}\" inside itself, or through too many others: left out",
                     shortened(href)
@@ -478,19 +502,21 @@ impl<'a> Walk<'a> {
         }
         self.used += 1;
         let given = |name: &str, along: Along| {
-            document.attribute(element, name).and_then(|text| length(text, along, from.viewport))
+            element.attribute(name).and_then(|text| length(text, along, from.viewport))
         };
         let step = Point::new(given("x", Along::X).unwrap_or(0.0), given("y", Along::Y).unwrap_or(0.0));
         let transform = transform * Affine::from_translation(step);
-        self.uses.push(target);
-        let result = match document.element(target) {
-            Some(used) if used.name == "symbol" || used.name == "svg" => {
+        self.uses.push(target.id());
+        let result = match name(target) {
+            "symbol" | "svg" if is_svg(target) => {
                 let size = (given("width", Along::X), given("height", Along::Y));
-                let inherited = self.inherited(used, from);
+                let inherited = self.inherited(target, from);
                 let own = inherited.own.clone();
+                let by = self.transform_of(target, from.viewport);
+                let put = Put { transform, by, viewport: from.viewport };
                 if own.shown {
-                    self.layer(nodes, used, (own, transform, from.viewport), |walk, by, nodes| {
-                        walk.nested(used, target, by, &inherited, Some(size), nodes)
+                    self.layer(nodes, target, own, put, |walk, by, nodes| {
+                        walk.nested(target, by, &inherited, Some(size), nodes)
                     })
                 } else {
                     Ok(())

@@ -2,10 +2,11 @@
 
 use std::collections::HashMap;
 
+use roxmltree::NodeId;
+
 use super::document::Document;
 use super::error::{ReadError, SvgNote};
 use super::properties::Properties;
-use super::tree::Element;
 use crate::ground::{exhausted, visible};
 use crate::number::Point;
 use crate::sheet::BlendMode;
@@ -53,7 +54,6 @@ impl Default for Own {
 /// A document that is gone through.
 pub(super) struct Walk<'a> {
     pub(super) document: &'a Document<'a>,
-    pub(super) ids: HashMap<&'a str, usize>,
     pub(super) newlines: Vec<usize>,
     pub(super) notes: Vec<SvgNote>,
     /// Where each note stands in the list.
@@ -67,11 +67,11 @@ pub(super) struct Walk<'a> {
     /// How often something was used.
     pub(super) used: usize,
     /// The elements that `use` is inside of just now.
-    pub(super) uses: Vec<usize>,
+    pub(super) uses: Vec<NodeId>,
     /// Paints that do not depend on what they are put on, by their element, opacity and viewport.
-    pub(super) paints: HashMap<(usize, [u64; 3]), crate::sheet::Paint>,
-    /// Decoded pictures, or why they are left out, by the position of their elements. A picture that is used many times is decoded once.
-    pub(super) pictures: HashMap<usize, Result<crate::sheet::Picture, String>>,
+    pub(super) paints: HashMap<(NodeId, [u64; 3]), crate::sheet::Paint>,
+    /// Decoded pictures, or why they are left out, by their elements. A picture that is used many times is decoded once.
+    pub(super) pictures: HashMap<NodeId, Result<crate::sheet::Picture, String>>,
     /// How deep inside one another elements are just now, what is used counted.
     pub(super) depth: usize,
 }
@@ -124,11 +124,5 @@ impl<'a> Walk<'a> {
             }
         }
         Ok(())
-    }
-
-    /// The element of an id, and its number.
-    pub(super) fn element_of(&self, id: &str) -> Option<(usize, &'a Element<'a>)> {
-        let number = *self.ids.get(id)?;
-        Some((number, self.document.element(number)?))
     }
 }

@@ -1,0 +1,77 @@
+//! Entities that a document declares: what they come to when they are written out.
+
+use std::collections::HashMap;
+
+use super::error::ReadError;
+
+/// So many bytes of declared entities at most: a few bytes of them can stand for gigabytes.
+const MOST_BYTES: usize = 16 << 20;
+
+/// Entities inside one another: the reader of the tree follows no more.
+const MOST_LEVELS: usize = 10;
+
+/// Whether what a document makes of its entities stays within bounds.
+pub(super) fn check(text: &str) -> Result<(), ReadError> {
+    let mut values: HashMap<&str, &str> = HashMap::new();
+    for declaration in text.split("<!ENTITY").skip(1) {
+        let Some((name, value)) = declared(declaration) else { continue };
+        values.entry(name).or_insert(value);
+    }
+    if values.is_empty() {
+        return Ok(());
+    }
+    // Each level counts those below as the last one found them: as many rounds as there are levels.
+    let mut sizes: HashMap<&str, usize> = HashMap::new();
+    for _ in 0..MOST_LEVELS {
+        sizes = values.iter().map(|(name, value)| (*name, size_of(value, &sizes))).collect();
+    }
+    match size_of(text, &sizes).saturating_sub(text.len()) {
+        0..=MOST_BYTES => Ok(()),
+        _ => Err(ReadError::Entities { limit: MOST_BYTES }),
+    }
+}
+
+/// The name and the value of a declaration, which begins behind its mark.
+fn declared(text: &str) -> Option<(&str, &str)> {
+    let (name, rest) = text.trim_start().split_once(|c: char| c.is_whitespace())?;
+    let rest = rest.trim_start();
+    let quote = rest.chars().next().filter(|c| ['"', '\''].contains(c))?;
+    Some((name, rest.get(1..)?.split(quote).next()?))
+}
+
+/// The bytes of a text with its references written out.
+fn size_of(text: &str, sizes: &HashMap<&str, usize>) -> usize {
+    let referred = text.split('&').skip(1).filter_map(|part| {
+        let end = part.bytes().position(|byte| byte == b';' || byte.is_ascii_whitespace())?;
+        sizes.get(part.get(..end)?)
+    });
+    referred.fold(text.len(), |sum, size| sum.saturating_add(*size))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_entities_come_to_is_counted_through_all_levels() {
+        let nested = |levels: usize| {
+            let level = |k: usize| format!("<!ENTITY e{} \"{}\">", k + 1, format!("&e{k};").repeat(10));
+            let all: String = (0..levels).map(level).collect();
+            format!("<!DOCTYPE svg [<!ENTITY e0 'ten bytes.'>{all}]><svg a='&e{levels};'/>")
+        };
+        // The levels within the declarations are counted once more.
+        assert!(check(&nested(5)).is_ok());
+        let told =
+            "the entities of the document stand for more than 16777216 bytes; write out what they stand for";
+        assert_eq!(check(&nested(7)).map_err(|error| error.to_string()), Err(told.to_owned()));
+        let flat = |times: usize| {
+            let value = "kite".repeat(256);
+            format!("<!DOCTYPE svg [<!ENTITY k '{value}'>]><svg>{}</svg>", "&k;".repeat(times))
+        };
+        assert!(check(&flat(16_000)).is_ok());
+        assert!(check(&flat(17_000)).is_err());
+        // One that is not declared, or that refers to itself, comes to nothing.
+        assert!(check("<svg>&amp;&kite;</svg>").is_ok());
+        assert!(check("<!DOCTYPE svg [<!ENTITY k '&k;'><!ENTITY % p 'x'>]><svg>&k;</svg>").is_ok());
+    }
+}
