@@ -439,7 +439,7 @@ fn what_documents_stand_for_is_limited() {
     }
     // Very many kinds of things that are not understood: the first are told one by one.
     let unknown: String =
-        (0..20_000).map(|i| format!("<e{i}/><rect width='9' height='9' fill='x{i}'/>")).collect();
+        (0..20_000).map(|i| format!("<e{i}/><rect width='9' height='9' stroke-width='x{i}'/>")).collect();
     let notes = read(&unknown).unwrap().notes;
     assert_eq!(notes.len(), 201);
     assert_eq!(notes[200].what, "more that is not understood: left out");

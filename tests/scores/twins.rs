@@ -192,6 +192,10 @@ fn gradients() -> Vec<Twin> {
         twin("colours", filled(across().colours(["gold", "white", "teal"]))),
         twin("stop", filled(across().stop(0.2, "gold").stop(0.6, "teal"))),
         twin("focus", filled(radial_gradient(O, 40.0).colours(["white", "teal"]).focus((-15.0, -15.0)))),
+        twin(
+            "focus_circle",
+            filled(radial_gradient(O, 40.0).colours(["white", "teal"]).focus_circle((-10.0, -10.0), 12.0)),
+        ),
         twin("spread", filled(linear_gradient(O, (9.0, 9.0)).colours(two).spread("reflect"))),
         twin("mixed", filled(across().colours(["gold", "navy"]).mixed("oklab"))),
         twin(

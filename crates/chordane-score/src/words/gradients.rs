@@ -55,9 +55,15 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".focus(point)",
-            "Where a radial gradient begins, if not in its centre.",
+            "Where a radial gradient begins, if not in its centre. From a point beyond its circle it is a cone, and nothing is painted outside that.",
             r##"circle(pt(0, 0), 40).fill(radial_gradient(pt(0, 0), 40).colours(["white", "teal"]).focus([-15, -15]))"##,
             |gradient: Gradient, at: Point| gradient.focus(at),
+        ),
+        word(
+            ".focus_circle(point, radius)",
+            "As `focus`, with a circle round that point that the gradient begins at.",
+            r##"circle(pt(0, 0), 40).fill(radial_gradient(pt(0, 0), 40).colours(["white", "teal"]).focus_circle([-10, -10], 12))"##,
+            |gradient: Gradient, at: Point, radius: f64| gradient.focus_circle(at, radius),
         ),
         word(
             ".spread(name)",

@@ -27,8 +27,14 @@ static NUMBERS: [f32; RUN] = {
     numbers
 };
 
+/// A focus nearer to the rim than this, in radii, is worked out as beyond it is.
+const WITHIN: f64 = 0.999;
+
 /// So many spots along x and along y a pixel is looked at where colours change at once.
 const FINELY: u32 = 4;
+
+/// The place of what is not painted.
+const NOWHERE: u32 = u32::MAX;
 
 type Table = [Rgba; STEPS];
 
@@ -59,6 +65,8 @@ pub(super) struct Shading {
     opaque: bool,
     /// Whether its colours change at once somewhere: such edges are smoothed.
     edged: bool,
+    /// Whether there may be spots that it does not paint.
+    holed: bool,
     /// From the middles of pixels to the gradient's own measure: along x from 0 to 1; the circle of radius 1; or the beginning of
     /// the sweep along x.
     from_pixels: Affine,
@@ -73,7 +81,43 @@ enum Way {
     Round,
     /// With a focus at a distance from the centre along x.
     Focused(f32),
+    /// From the circle round the focus to the other one.
+    Cone(Cone),
     Sweep,
+}
+
+/// Two circles, the first round the origin and the second round a centre on x. A circle is drawn at each share of the way between them and beyond, the later
+/// over the earlier.
+#[derive(Clone, Copy, Debug)]
+struct Cone {
+    first: f32,
+    centre: f32,
+    second: f32,
+}
+
+impl Cone {
+    /// Whether there are spots that no circle goes through: not where one circle lies within the other.
+    fn has_sides(self) -> bool {
+        self.centre >= (self.second - self.first).abs()
+    }
+
+    /// The share of the way of the last circle through a spot; not a number where there is none.
+    #[inline]
+    fn share(self, u: f32, v: f32) -> f32 {
+        // The distance from the spot to the centre at t is the radius at t: a quadratic in t.
+        let growth = self.second - self.first;
+        let a = self.centre * self.centre - growth * growth;
+        let b = u * self.centre + self.first * growth;
+        let c = u * u + v * v - self.first * self.first;
+        let sound = |t: f32| if self.first + t * growth >= 0.0 { t } else { f32::NAN };
+        if a == 0.0 {
+            return sound(c / (2.0 * b));
+        }
+        let root = (b * b - a * c).sqrt();
+        let (p, q) = ((b + root) / a, (b - root) / a);
+        // The larger one that is sound: the other one where one is not a number.
+        sound(p).max(sound(q))
+    }
 }
 
 impl Shading {
@@ -90,8 +134,19 @@ impl Shading {
                 let along = to - from;
                 (Affine::from_cols(along, along.perp(), from), Way::Linear)
             }
-            GradientKind::Radial { centre, radius, focus } => {
-                let arm = Gradient::drawn_focus(centre, radius, focus) - centre;
+            GradientKind::Radial { centre, radius, focus, focus_radius }
+                if focus_radius > 0.0 || focus.distance(centre) > WITHIN * radius =>
+            {
+                let arm = centre - focus;
+                let turn = if arm == Point::ZERO { 0.0 } else { arm.y.atan2(arm.x) };
+                let scale = radius.max(focus_radius).max(arm.length());
+                let own = Affine::from_scale_angle_translation(Point::splat(scale), turn, focus);
+                let [first, centre, second] =
+                    [focus_radius, arm.length(), radius].map(|length| (length / scale) as f32);
+                (own, Way::Cone(Cone { first, centre, second }))
+            }
+            GradientKind::Radial { centre, radius, focus, .. } => {
+                let arm = focus - centre;
                 let turn = if arm == Point::ZERO { 0.0 } else { arm.y.atan2(arm.x) };
                 let own = Affine::from_scale_angle_translation(Point::splat(radius), turn, centre);
                 let off = (arm.length() / radius) as f32;
@@ -104,9 +159,11 @@ impl Shading {
         let whole = gradient.frame_of(bounds, placed).map(|frame| *to_pixels * frame * own);
         let undone = whole.filter(|map| map.matrix2.determinant().abs() > 0.0).map(|map| map.inverse());
         let usable = undone.filter(|map| map.is_finite() && !gradient.is_flat());
+        let holed = usable.is_some() && matches!(way, Way::Cone(cone) if cone.has_sides());
         Self {
-            edged: usable.is_some() && gradient.is_edged(),
-            opaque: table.iter().all(|colour| colour[3] == 255),
+            edged: usable.is_some() && (holed || gradient.is_edged()),
+            holed,
+            opaque: !holed && table.iter().all(|colour| colour[3] == 255),
             table,
             from_pixels: usable.unwrap_or_default(),
             way: if usable.is_some() { way } else { Way::Flat },
@@ -114,9 +171,12 @@ impl Shading {
         }
     }
 
-    /// A colour of the table.
+    /// A colour of the table; none for [`NOWHERE`] where that can be.
     #[inline]
     fn colour(&self, place: u32) -> Rgba {
+        if self.holed && place == NOWHERE {
+            return [0; 4];
+        }
         // Never past its end, which the machine need not look at then.
         self.table[place as usize & (STEPS - 1)]
     }
@@ -143,6 +203,14 @@ impl Shading {
                     let along = u * off;
                     (along + (along * along + rest * (u * u + v * v)).sqrt()) / rest
                 });
+            }
+            Way::Cone(cone) => {
+                fill(places, spread, |i| cone.share(px + i * dx, py + i * dy));
+                for (slot, i) in places.iter_mut().zip(&NUMBERS).filter(|_| self.holed) {
+                    if cone.share(px + i * dx, py + i * dy).is_nan() {
+                        *slot = NOWHERE;
+                    }
+                }
             }
             Way::Sweep => fill(places, Spread::Repeat, |i| {
                 (py + i * dy).atan2(px + i * dx) * (0.5 / std::f32::consts::PI)
@@ -244,14 +312,18 @@ mod tests {
     fn share(gradient: &Gradient, spot: Point) -> f64 {
         let plain = match gradient.kind {
             GradientKind::Linear { from, to } => (spot - from).dot(to - from) / (to - from).length_squared(),
-            GradientKind::Radial { centre, radius, focus } => {
-                let (mut low, mut high) = (0.0, 1e3);
+            GradientKind::Radial { centre, radius, focus, focus_radius } => {
+                // Circles within one another: the spot is outside of those before its own, or outside of those after it.
+                let growth = radius - focus_radius;
+                let point = -focus_radius / growth;
+                let (mut outside, mut inside) = (point, point + growth.signum() * 1e3);
                 for _ in 0..80 {
-                    let middle: f64 = (low + high) * 0.5;
+                    let middle: f64 = (outside + inside) * 0.5;
                     let at = focus + (centre - focus) * middle;
-                    if at.distance(spot) > radius * middle { low = middle } else { high = middle }
+                    let beyond = at.distance(spot) > focus_radius + growth * middle;
+                    *(if beyond { &mut outside } else { &mut inside }) = middle;
                 }
-                high
+                inside
             }
             GradientKind::Sweep { centre, start } => {
                 return (Angle::of(spot - centre) - start).wrapped().turns();
@@ -273,6 +345,9 @@ mod tests {
             linear_gradient((7.0, 5.0), (33.0, 21.0)),
             radial_gradient((20.0, 15.0), 18.0),
             radial_gradient((20.0, 15.0), 18.0).focus((26.0, 11.0)),
+            radial_gradient((20.0, 15.0), 18.0).focus_circle((20.0, 15.0), 6.0),
+            radial_gradient((20.0, 15.0), 18.0).focus_circle((23.0, 12.0), 5.0),
+            radial_gradient((20.0, 15.0), 6.0).focus_circle((21.0, 14.0), 14.0),
             sweep_gradient((20.3, 15.2), deg(40.0)),
         ];
         for gradient in kinds {
@@ -293,6 +368,45 @@ mod tests {
                     }
                 }
             }
+        }
+    }
+
+    /// The share of the way of the last circle through a spot, by looking at very many of them; none beyond the cone.
+    fn share_of_cone(cone: [(f64, f64, f64); 2], spot: Point) -> Option<f64> {
+        let [(x, y, first), (to_x, to_y, last)] = cone;
+        let beyond = |t: f64| {
+            let radius = first + (last - first) * t;
+            let at = pt(x + (to_x - x) * t, y + (to_y - y) * t);
+            (radius >= 0.0).then(|| at.distance(spot) - radius)
+        };
+        let crossed = |t: &f64| {
+            let both = beyond(*t).zip(beyond(t + 2e-3));
+            both.is_some_and(|(a, b)| a.signum() != b.signum())
+        };
+        (-10_000..10_000).rev().map(|k| f64::from(k) * 2e-3).find(crossed)
+    }
+
+    #[test]
+    fn cones_end_at_their_sides() {
+        for cone in [[(3.0, 10.0, 0.0), (20.0, 15.0, 6.0)], [(8.0, 14.0, 6.0), (28.0, 15.0, 6.0)]] {
+            let [(x, y, first), (to_x, to_y, last)] = cone;
+            let gradient = radial_gradient((to_x, to_y), last).focus_circle((x, y), first);
+            let picture = sheet(40.0, 30.0).ground(gradient.colours(["black", "white"])).pixels().unwrap();
+            let (mut inside, mut outside) = (0, 0);
+            for (i, pixel) in picture.as_slice().iter().enumerate() {
+                let spot = pt((i % 40) as f64 + 0.5, (i / 40) as f64 + 0.5);
+                let around = [(-0.5, -0.5), (0.5, -0.5), (0.5, 0.5), (-0.5, 0.5), (0.0, 0.0)];
+                let shares = around.map(|step| share_of_cone(cone, spot + Point::from(step)));
+                if shares == [None; 5] {
+                    outside += 1;
+                    assert_eq!(*pixel, [0; 4], "{spot} of {cone:?}");
+                } else if let [Some(_), Some(_), Some(_), Some(_), Some(middle)] = shares {
+                    inside += 1;
+                    let off = f64::from(pixel[0]) / 255.0 - middle.clamp(0.0, 1.0);
+                    assert!(pixel[3] == 255 && off.abs() < 0.02, "{spot} of {cone:?}: {pixel:?}, {middle}");
+                }
+            }
+            assert!(inside > 200 && outside > 200, "{inside} {outside}");
         }
     }
 

@@ -1,9 +1,9 @@
 //! Clips of a document as paths.
 
-use super::attributes::{Along, length};
 use super::document::Document;
 use super::properties::reference;
 use super::shapes::drawn;
+use super::svg::step_of;
 use super::transforms::Transform;
 use super::tree::{Element, children, href, id_of, name};
 use crate::combine::union_all;
@@ -63,17 +63,14 @@ impl<'a> Clips<'_, 'a> {
         let Some(used) = href(child).and_then(|href| self.document.by_id(id_of(href))) else {
             return Ok(None);
         };
-        if self.document.own(used, "display") == Some("none") {
+        let hidden = self.document.property(used, "visibility").is_some_and(|text| text != "visible");
+        if hidden || self.document.property(used, "display") == Some("none") {
             return Ok(None);
         }
-        let side = |name: &str, along: Along| {
-            child.attribute(name).and_then(|text| length(text, along, self.viewport)).unwrap_or(0.0)
-        };
-        let step = Point::new(side("x", Along::X), side("y", Along::Y));
         let Some(path) = self.outline(used, child, links)? else { return Ok(None) };
-        let path = path.moved(step);
         let by = self.transform(child, path.bounds());
-        Ok(Some(self.clipped(child, path, links)?.transformed(&by)))
+        let step = Affine::from_translation(step_of(child, self.viewport));
+        Ok(Some(self.clipped(child, path, links)?.transformed(&(by * step))))
     }
 
     /// A shape as far as its own clip lets it, transformed; what is handed down comes to it from another element too.

@@ -128,14 +128,9 @@ impl<'a> Walk<'a> {
                 if given("fx") { at("fx", Along::X, "0") } else { centre.x },
                 if given("fy") { at("fy", Along::Y, "0") } else { centre.y },
             );
-            radial_gradient(centre, at("r", Along::Both, "50%").max(0.0)).focus(focus)
+            radial_gradient(centre, at("r", Along::Both, "50%").max(0.0))
+                .focus_circle(focus, at("fr", Along::Both, "0%").max(0.0))
         };
-        if at("fr", Along::Both, "0") > 0.0 && !linear {
-            self.note(
-                start_of(on.of),
-                "the focal circle fr of a gradient is left out: it begins at a point".to_owned(),
-            );
-        }
         for (offset, colour) in stops {
             made = made.stop(offset, colour);
         }

@@ -143,18 +143,20 @@ struct Put {
     transform: Affine,
     /// Its own.
     by: Transform,
+    /// A transform inside its own, which its bounds are without.
+    inside: Affine,
     viewport: Point,
 }
 
 impl Put {
-    /// Both transforms, for an element that is drawn as these nodes.
+    /// All transforms, for an element that is drawn as these nodes.
     fn around(&self, nodes: &[Node]) -> Affine {
         if !self.by.is_bound() {
-            return self.transform * self.by.within(None, None);
+            return self.transform * self.by.within(None, None) * self.inside;
         }
         let scene = Scene::of(nodes, &Affine::IDENTITY);
         let painted = scene.items().iter().filter_map(Placed::painted_bounds).reduce(Cell::union);
-        self.transform * self.by.within(bounds_of(nodes), painted)
+        self.transform * self.by.within(bounds_of(nodes), painted) * self.inside
     }
 }
 
@@ -254,20 +256,27 @@ impl<'a> Walk<'a> {
             return Ok(());
         }
         let by = self.transform_of(element, from.viewport);
-        let put = Put { transform, by, viewport: from.viewport };
+        let put = Put { transform, by, inside: Affine::IDENTITY, viewport: from.viewport };
         match name(element) {
             "g" | "a" => self.layer(nodes, element, own, put, |walk, by, nodes| {
                 walk.inside(element, &inherited, by, nodes)
             }),
             "switch" => self.layer(nodes, element, own, put, |walk, by, nodes| {
-                let first = children(element).find(|child| is_spoken(child.attribute("systemLanguage")));
+                let extended = |child: &Element<'_>| child.attribute("requiredExtensions").is_some();
+                let spoken = |child: &Element<'_>| is_spoken(child.attribute("systemLanguage"));
+                let first = children(element).find(|child| spoken(child) && !extended(child));
                 first.map_or(Ok(()), |child| walk.element(child, &inherited, by, nodes))
             }),
             "svg" => self.layer(nodes, element, own, put, |walk, by, nodes| {
                 walk.nested(element, by, &inherited, None, nodes)
             }),
-            "use" => self
-                .layer(nodes, element, own, put, |walk, by, nodes| walk.used(element, &inherited, by, nodes)),
+            "use" => {
+                // Its own step is part of its transform, inside the others.
+                let inside = Affine::from_translation(step_of(element, from.viewport));
+                self.layer(nodes, element, own, Put { inside, ..put }, |walk, by, nodes| {
+                    walk.used(element, &inherited, by, nodes)
+                })
+            }
             "image" => {
                 self.made(start_of(element), 1, 4)?;
                 if let Some(item) =
@@ -462,7 +471,9 @@ impl<'a> Walk<'a> {
         // What stays within needs no cutting.
         let back = transform.inverse();
         let scene = Scene::of(&inside, &back);
-        let fits = |cell: Cell| place.contains(cell.min) && place.contains(cell.max);
+        // Rounding on the way there and back cuts nothing off.
+        let near = place.grown(sides.max_element().abs() * 1e-9);
+        let fits = |cell: Cell| near.contains(cell.min) && near.contains(cell.max);
         let plain = scene.items().iter().all(|placed| placed.plain) && back.is_finite();
         let within = plain && scene.items().iter().filter_map(Placed::painted_bounds).all(fits);
         if flows || within {
@@ -504,8 +515,6 @@ impl<'a> Walk<'a> {
         let given = |name: &str, along: Along| {
             element.attribute(name).and_then(|text| length(text, along, from.viewport))
         };
-        let step = Point::new(given("x", Along::X).unwrap_or(0.0), given("y", Along::Y).unwrap_or(0.0));
-        let transform = transform * Affine::from_translation(step);
         self.uses.push(target.id());
         let result = match name(target) {
             "symbol" | "svg" if is_svg(target) => {
@@ -513,7 +522,7 @@ impl<'a> Walk<'a> {
                 let inherited = self.inherited(target, from);
                 let own = inherited.own.clone();
                 let by = self.transform_of(target, from.viewport);
-                let put = Put { transform, by, viewport: from.viewport };
+                let put = Put { transform, by, inside: Affine::IDENTITY, viewport: from.viewport };
                 if own.shown {
                     self.layer(nodes, target, own, put, |walk, by, nodes| {
                         walk.nested(target, by, &inherited, Some(size), nodes)
@@ -527,6 +536,14 @@ impl<'a> Walk<'a> {
         self.uses.pop();
         result
     }
+}
+
+/// How far a `use` moves what it shows.
+pub(super) fn step_of(element: Element<'_>, viewport: Point) -> Point {
+    let side = |name: &str, along: Along| {
+        element.attribute(name).and_then(|text| length(text, along, viewport)).unwrap_or(0.0)
+    };
+    Point::new(side("x", Along::X), side("y", Along::Y))
 }
 
 /// The fill and the stroke of a style, each alone and at full opacity.

@@ -56,14 +56,17 @@ pub enum GradientKind {
         /// Where it ends.
         to: Point,
     },
-    /// From a focus out to a circle.
+    /// From a focus out to a circle. Where one circle does not lie within the other, the circles between them make a cone, and beyond that nothing is
+    /// painted.
     Radial {
         /// The circle's centre.
         centre: Point,
         /// The circle's radius.
         radius: f64,
-        /// Where it begins, within the circle.
+        /// Where it begins.
         focus: Point,
+        /// The radius of the circle round the focus that it begins at; 0 for the focus itself.
+        focus_radius: f64,
     },
     /// Once round a centre, clockwise as seen.
     Sweep {
@@ -145,7 +148,7 @@ pub fn linear_gradient(from: impl Into<Point>, to: impl Into<Point>) -> Gradient
 #[must_use]
 pub fn radial_gradient(centre: impl Into<Point>, radius: f64) -> Gradient {
     let centre = centre.into();
-    Gradient::new(GradientKind::Radial { centre, radius, focus: centre })
+    Gradient::new(GradientKind::Radial { centre, radius, focus: centre, focus_radius: 0.0 })
 }
 
 /// A gradient once round a centre, clockwise as seen, from a direction back to it; add colours. For no seam, let the first
@@ -203,11 +206,27 @@ impl Gradient {
         }
     }
 
-    /// Where a radial gradient begins; a focus beyond the circle is brought to just within it. Others have none.
+    /// Where a radial gradient begins, usually within its circle. From a focus beyond it the gradient is a cone, as of a lamp, and nothing is painted
+    /// outside that. Gradients of other kinds have no focus.
     #[must_use]
-    pub fn focus(mut self, at: impl Into<Point>) -> Self {
-        if let GradientKind::Radial { focus, .. } = &mut self.kind {
-            *focus = at.into();
+    pub fn focus(self, at: impl Into<Point>) -> Self {
+        self.focus_circle(at, 0.0)
+    }
+
+    /// As [`Gradient::focus`], with a circle of a radius round it that the gradient begins at: within that all has the first colour. A negative radius is
+    /// a fault.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let lamp = radial_gradient((20.0, 20.0), 15.0).focus_circle((20.0, 20.0), 5.0).colours(["white", "black"]);
+    /// let pixels = sheet(40.0, 40.0).ground(lamp).pixels()?;
+    /// assert_eq!((pixels.at(22, 20), pixels.at(37, 20)), (Some([255; 4]), Some([0, 0, 0, 255])));
+    /// # Ok::<(), Fault>(())
+    /// ```
+    #[must_use]
+    pub fn focus_circle(mut self, at: impl Into<Point>, radius: f64) -> Self {
+        if let GradientKind::Radial { focus, focus_radius, .. } = &mut self.kind {
+            (*focus, *focus_radius) = (at.into(), radius);
         }
         self
     }
@@ -282,10 +301,11 @@ impl Gradient {
                 fault.point("linear_gradient", from);
                 fault.point("linear_gradient", to);
             }
-            GradientKind::Radial { centre, radius, focus } => {
+            GradientKind::Radial { centre, radius, focus, focus_radius } => {
                 fault.point("radial_gradient", centre);
                 fault.not_negative("radial_gradient", "radius", radius);
                 fault.point("focus", focus);
+                fault.not_negative("focus_circle", "radius", focus_radius);
             }
             GradientKind::Sweep { centre, start } => {
                 fault.point("sweep_gradient", centre);
@@ -353,17 +373,6 @@ impl Gradient {
             Frame::Sheet => (placed.matrix2.determinant().abs() > 0.0)
                 .then(|| placed.inverse())
                 .filter(glam::DAffine2::is_finite),
-        }
-    }
-
-    /// The focus of a radial gradient as it is drawn: just within the circle.
-    pub(crate) fn drawn_focus(centre: Point, radius: f64, focus: Point) -> Point {
-        const WITHIN: f64 = 0.999;
-        let arm = focus - centre;
-        if arm.length() > WITHIN * radius {
-            centre + arm.normalize_or_zero() * (WITHIN * radius)
-        } else {
-            focus
         }
     }
 

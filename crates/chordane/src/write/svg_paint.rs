@@ -168,11 +168,13 @@ fn plain_gradient(gradient: &Gradient, place: &Place, frame: &Affine, out: &mut 
         GradientKind::Linear { from, to } => {
             numbers(&[("x1", from.x), ("y1", from.y), ("x2", to.x), ("y2", to.y)]);
         }
-        GradientKind::Radial { centre, radius, focus } => {
+        GradientKind::Radial { centre, radius, focus, focus_radius } => {
             numbers(&[("cx", centre.x), ("cy", centre.y), ("r", radius)]);
-            let focus = Gradient::drawn_focus(centre, radius, focus);
             if focus != centre {
                 numbers(&[("fx", focus.x), ("fy", focus.y)]);
+            }
+            if focus_radius > 0.0 {
+                numbers(&[("fr", focus_radius)]);
             }
         }
         GradientKind::Sweep { .. } => {}
