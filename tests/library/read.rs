@@ -486,6 +486,41 @@ fn entities_and_namespaces_are_those_of_the_document() {
     assert!(matches!(Sheet::read_svg(b"<svg xmlns='urn:kites'/>"), Err(ReadError::NoSvg)));
 }
 
+/// What is written looks the same when it is read: paints that SVG knows, on shapes and lines, turned and mixed.
+#[test]
+fn paints_are_read_back_within_a_level() {
+    let sail = start((0.0, -40.0)).line((38.0, -10.0)).line((0.0, 44.0)).line((-38.0, -10.0)).close();
+    let stripes = pattern(cell((0.0, 0.0), 9.0, 9.0), rectangle((0.0, 0.0), 9.0, 4.0).fill("#c8553d"));
+    let dots = pattern(cell((-2.0, 1.0), 7.0, 5.0), circle((1.0, 3.0), 2.0).fill("teal").stroke("navy", 0.7));
+    let colours = ["gold", "teal", "#c8553d80"];
+    let lamp = radial_gradient((0.0, 0.0), 30.0).focus_circle((6.0, -4.0), 8.0).colours(colours);
+    let cone = radial_gradient((10.0, 0.0), 14.0).focus((-24.0, 6.0)).colours(colours);
+    let paints: Vec<Paint> = vec![
+        stripes.clone().into(),
+        stripes.rotated(deg(33.0)).into(),
+        dots.clone().scaled(1.7).into(),
+        dots.rotated(deg(-71.3)).moved((3.0, 1.0)).into(),
+        lamp.clone().into(),
+        lamp.spread("reflect").transformed(&Affine::from_scale(pt(1.3, 0.6))).into(),
+        cone.into(),
+        linear_gradient((-30.0, -20.0), (30.0, 10.0)).colours(["gold", "navy"]).mixed("oklab").into(),
+        linear_gradient((0.0, 0.0), (1.0, 1.0))
+            .colours(["gold", "navy"])
+            .mixed("oklch")
+            .measured("box")
+            .into(),
+    ];
+    for paint in paints {
+        let item = sail.clone().fill(paint.clone()).rotated(deg(9.0));
+        let line = circle((0.0, 0.0), 46.0).stroke(paint.clone(), 7.0).opacity(0.8);
+        let own = sheet(110.0, 110.0).centred().ground("#f4efe6").add(item).add(line);
+        let read = Sheet::read_svg(own.svg().unwrap().as_bytes()).unwrap();
+        assert_eq!(read.notes, []);
+        let off = pixels(&own).iter().zip(&pixels(&read.sheet)).map(|(a, b)| a.abs_diff(*b)).max();
+        assert!(off <= Some(1), "{paint:?}: {off:?}");
+    }
+}
+
 /// Paint that is referred to: what it becomes, and what is said of what it cannot be.
 #[test]
 fn gradients_and_patterns_are_read_as_paint() {

@@ -104,4 +104,132 @@ g .deep polygon { fill: currentColor; stroke: inherit } polygon:first-child { st
         "units",
         r##"<rect x="5%" y="0.25in" width="1cm" height="30pt" fill="teal"/><circle cx="60%" cy="50%" r="20%" fill="gold" stroke="navy" stroke-width="1mm"/>"##,
     ),
+    (
+        "foreign-namespace",
+        r##"<rect width="160" height="120" fill="#f4efe6"/><x:rect xmlns:x="urn:x" width="160" height="120"/><x:g xmlns:x="urn:x"><circle cx="30" cy="30" r="20"/></x:g><rect xmlns="" width="50" height="50"/><circle cx="80" cy="60" r="30" fill="teal"/>"##,
+    ),
+    (
+        "clip-use-move",
+        r##"<defs><circle id="s" r="30"/></defs><clipPath id="c"><use href="#s" x="50" y="60" transform="scale(1.2 1)"/><use href="#s" x="110" y="60"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "clip-use-clip2",
+        r##"<clipPath id="d"><rect x="0" y="0" width="60" height="60"/></clipPath><defs><circle id="s" r="40"/></defs><clipPath id="c"><use href="#s" x="50" y="40" clip-path="url(#d)" transform="translate(20 20)"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "clip-child-clip",
+        r##"<clipPath id="d"><rect x="0" y="0" width="60" height="60"/></clipPath><clipPath id="c"><circle cx="50" cy="40" r="40" clip-path="url(#d)" transform="translate(20 20)"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "clip-own-clip",
+        r##"<clipPath id="d"><rect x="0" y="0" width="60" height="60"/></clipPath><clipPath id="c" clip-path="url(#d)" transform="translate(20 20)"><circle cx="50" cy="40" r="40"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "clip-use-use",
+        r##"<defs><rect id="r" width="60" height="60"/><use id="s" href="#r" x="20"/></defs><clipPath id="c"><use href="#s"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "clip-g",
+        r##"<clipPath id="c"><g><rect width="60" height="60"/></g><circle cx="100" cy="60" r="30"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "clip-use-rule",
+        r##"<defs><path id="s" d="M20 20H140V100H20Z M50 40H110V80H50Z"/></defs><clipPath id="c"><use href="#s" clip-rule="evenodd"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "clip-use-hidden",
+        r##"<defs><path id="s" visibility="hidden" d="M20 20H140V100H20Z"/></defs><clipPath id="c"><use href="#s"/><circle cx="80" cy="60" r="50"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "transform-style",
+        r##"<rect width="40" height="30" fill="teal" style="transform:translate(26px, 10px) rotate(15deg)"/>"##,
+    ),
+    (
+        "transform-sheet",
+        r##"<style>.k{transform:translate(50%,20px) scale(1.5)} #b{transform:rotate(.1turn) skewX(10deg)}</style><rect class="k" width="30" height="20" fill="teal"/><rect id="b" x="50" y="10" width="30" height="20" fill="navy"/>"##,
+    ),
+    (
+        "transform-both",
+        r##"<rect width="40" height="30" fill="teal" transform="translate(90 20)" style="transform:translate(26px, 10px)"/>"##,
+    ),
+    (
+        "transform-origin",
+        r##"<rect x="40" y="30" width="40" height="30" fill="teal" transform="rotate(30)" transform-origin="60 45"/>"##,
+    ),
+    (
+        "transform-origin-shares",
+        r##"<rect x="40" y="30" width="40" height="30" fill="teal" style="transform:rotate(30deg);transform-origin:50% 25%"/>"##,
+    ),
+    (
+        "transform-fill-box",
+        r##"<rect x="40" y="30" width="40" height="30" fill="teal" stroke="navy" stroke-width="8" style="transform:rotate(30deg);transform-origin:center;transform-box:fill-box"/>"##,
+    ),
+    (
+        "transform-fill-box-move",
+        r##"<rect x="40" y="30" width="40" height="30" fill="teal" style="transform:translate(100%, 50%);transform-box:fill-box"/>"##,
+    ),
+    (
+        "transform-stroke-box",
+        r##"<rect x="40" y="30" width="40" height="30" fill="teal" stroke="navy" stroke-width="16" style="transform:rotate(30deg);transform-origin:0 0;transform-box:stroke-box"/>"##,
+    ),
+    (
+        "transform-fill-box-g",
+        r##"<g style="transform:rotate(45deg) scale(.8);transform-origin:50% 50%;transform-box:fill-box"><rect x="40" y="30" width="40" height="30" fill="teal"/><circle cx="100" cy="80" r="20" fill="navy"/></g>"##,
+    ),
+    (
+        "transform-fill-box-use",
+        r##"<defs><circle id="c" r="20" cx="30" cy="30"/></defs><use href="#c" x="40" style="transform:scale(1.5,.5);transform-origin:center;transform-box:fill-box" fill="teal"/>"##,
+    ),
+    (
+        "transform-fill-box-nested",
+        r##"<svg x="20" y="10" width="80" height="80" viewBox="0 0 40 40"><rect width="40" height="40" fill="#eee"/><rect x="5" y="5" width="10" height="10" fill="teal" style="transform:rotate(45deg);transform-origin:50% 50%"/></svg>"##,
+    ),
+    (
+        "transform-clip",
+        r##"<clipPath id="c" style="transform:translate(20px,10px)"><circle cx="50" cy="40" r="30" style="transform:scale(1.5,1)"/></clipPath><rect width="160" height="120" fill="teal" clip-path="url(#c)"/>"##,
+    ),
+    (
+        "transform-nested-svg",
+        r##"<svg width="40" height="30" transform="translate(60 40) rotate(20)"><rect width="100%" height="100%" fill="teal"/></svg>"##,
+    ),
+    (
+        "transform-properties",
+        r##"<rect width="40" height="30" fill="teal" style="translate:40px 20px;rotate:20deg;scale:1.5 .8"/><rect width="10" height="10" style="translate:20px"/>"##,
+    ),
+    (
+        "gradient-transform",
+        r##"<linearGradient id="g" style="transform:rotate(45deg)"><stop stop-color="gold"/><stop offset="1" stop-color="navy"/></linearGradient><rect width="100" height="80" fill="url(#g)"/>"##,
+    ),
+    (
+        "pattern-transform",
+        r##"<pattern id="g" width="20" height="20" patternUnits="userSpaceOnUse" style="transform:scale(2)"><rect width="10" height="10" fill="teal"/></pattern><rect width="100" height="80" fill="url(#g)"/>"##,
+    ),
+    (
+        "focal-circle-shares",
+        r##"<radialGradient id="g" fr="25%"><stop stop-color="gold"/><stop offset=".5" stop-color="teal"/><stop offset="1" stop-color="navy"/></radialGradient><rect x="10" y="10" width="140" height="80" fill="url(#g)"/>"##,
+    ),
+    (
+        "focal-circle-spread",
+        r##"<radialGradient id="g" gradientUnits="userSpaceOnUse" cx="80" cy="60" r="30" fr="10" spreadMethod="reflect"><stop stop-color="gold"/><stop offset="1" stop-color="navy"/></radialGradient><rect width="160" height="120" fill="url(#g)"/>"##,
+    ),
+    (
+        "focal-circle-off",
+        r##"<radialGradient id="g" gradientUnits="userSpaceOnUse" cx="80" cy="60" r="30" fx="40" fy="60" fr="15"><stop stop-color="gold"/><stop offset="1" stop-color="navy"/></radialGradient><rect width="160" height="120" fill="url(#g)"/>"##,
+    ),
+    (
+        "focal-circle-chain",
+        r##"<radialGradient id="b" fr="20%" fx="40%"><stop stop-color="gold"/><stop offset="1" stop-color="navy"/></radialGradient><radialGradient id="g" href="#b" gradientTransform="rotate(30 .5 .5) scale(1 .7)"/><rect x="10" y="10" width="140" height="100" fill="url(#g)"/>"##,
+    ),
+    (
+        "geometry-in-style",
+        r##"<style>circle{cx:80px;cy:60px;r:30px}</style><circle fill="teal"/><rect style="x:10px;y:10px;width:30px;height:20px;rx:5px" fill="navy"/><path style="d:path('M120 20H150V60Z')" fill="gold"/>"##,
+    ),
+    (
+        "switch-extensions",
+        r##"<switch><rect requiredExtensions="http://x.y" width="50" height="50" fill="red"/><rect width="50" height="50" fill="teal"/></switch>"##,
+    ),
+    (
+        "use-clip-moved",
+        r##"<clipPath id="d"><rect width="60" height="60"/></clipPath><defs><circle id="s" r="40"/></defs><use href="#s" x="50" y="40" clip-path="url(#d)" transform="translate(20 20)" fill="teal"/>"##,
+    ),
 ];

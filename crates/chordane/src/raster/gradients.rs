@@ -110,6 +110,10 @@ impl Cone {
         let b = u * self.centre + self.first * growth;
         let c = u * u + v * v - self.first * self.first;
         let sound = |t: f32| if self.first + t * growth >= 0.0 { t } else { f32::NAN };
+        if a == 0.0 && growth == 0.0 {
+            // The same circle twice: all changes at once there.
+            return if c > 0.0 { 1.0 } else { 0.0 };
+        }
         if a == 0.0 {
             return sound(c / (2.0 * b));
         }

@@ -441,7 +441,8 @@ fn tile(
     // A tile that is larger than most pictures is drawn as coarsely as it must be.
     let less = (4.0 * MOST_FINE / (size.x * size.y)).sqrt().min(1.0);
     let most = MOST_FINE.sqrt() * 4.0;
-    let drawn = (size * less * f64::from(spots)).ceil().clamp(Point::splat(8.0), Point::splat(most));
+    // What is a hair over a whole number by rounding is that number.
+    let drawn = (size * less * f64::from(spots) - 1e-6).ceil().clamp(Point::splat(8.0), Point::splat(most));
     let to_tile = Affine::from_scale(drawn / cell.size()) * Affine::from_translation(-cell.min);
     let key = (Arc::as_ptr(pattern.drawing()) as usize, map.matrix2.to_cols_array().map(f64::to_bits));
     let (level, spots) = match stores.tiles.get(&key) {

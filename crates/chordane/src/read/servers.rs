@@ -5,7 +5,7 @@ use roxmltree::NodeId;
 use super::attributes::{Along, length, share};
 use super::error::ReadError;
 use super::properties::{BLACK, Paint, paint_of};
-use super::transforms::transform;
+use super::transforms::Transform;
 use super::tree::{Element, children, href, id_of, name, start_of};
 use super::viewport::{fitted, view_box};
 use super::walk::Walk;
@@ -139,12 +139,11 @@ impl<'a> Walk<'a> {
         {
             made = made.spread(spread);
         }
-        if let Some(by) = through(&chain, "gradientTransform").and_then(transform) {
-            if by.matrix2.determinant() == 0.0 {
-                return None;
-            }
-            made = made.transformed(&by);
+        let by = Transform::of_server(self.document, &chain, "gradientTransform", on.viewport);
+        if by.matrix2.determinant() == 0.0 {
+            return None;
         }
+        made = made.transformed(&by);
         if boxed {
             // Bounds without width or height are none.
             on.bounds.filter(|bounds| bounds.size().min_element() > 0.0)?;
@@ -200,8 +199,7 @@ impl<'a> Walk<'a> {
         let made = self.inside(of, &from, content, &mut nodes);
         self.uses.pop();
         made?;
-        let by = through(&chain, "patternTransform").and_then(transform);
-        let by = by.unwrap_or(Affine::IDENTITY);
+        let by = Transform::of_server(self.document, &chain, "patternTransform", on.viewport);
         if by.matrix2.determinant() == 0.0 {
             return Ok(None);
         }

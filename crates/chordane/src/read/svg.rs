@@ -165,7 +165,7 @@ const MOST_LEVELS: usize = 160;
 
 impl<'a> Walk<'a> {
     /// The empty sheet of the document's size, and where its view box is shown.
-    fn blank(&mut self, root: Element<'_>, shown: Option<Point>) -> (Sheet, RootPlace) {
+    fn blank(&mut self, root: Element<'a>, shown: Option<Point>) -> (Sheet, RootPlace) {
         let view = root.attribute("viewBox").and_then(|text| {
             let read = view_box(text);
             if read.is_none() {
@@ -209,7 +209,11 @@ impl<'a> Walk<'a> {
             corner = view.min;
         }
         let shown = Cell { min: corner, max: corner + size };
-        let transform = fitted(&view, &shown, root.attribute("preserveAspectRatio"));
+        let fitted = fitted(&view, &shown, root.attribute("preserveAspectRatio"));
+        // The transform of the whole is in pixels from its corner, about its middle.
+        let by = self.transform_of(root, size * unit.pixels()).about_the_middle().within(None, None);
+        let pixels = Affine::from_scale(Point::splat(unit.pixels())) * Affine::from_translation(-corner);
+        let transform = if by == Affine::IDENTITY { fitted } else { pixels.inverse() * by * pixels * fitted };
         blank.view = DocumentView(Some(Box::new(transform)));
         (blank, RootPlace { view, transform })
     }

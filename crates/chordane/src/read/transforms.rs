@@ -36,6 +36,21 @@ pub(super) struct Transform {
 }
 
 impl Transform {
+    /// The transform of a gradient or a pattern, within the first of some elements that says it; an attribute has another name there.
+    pub(super) fn of_server<'a>(
+        document: &Document<'a>,
+        chain: &[Element<'a>],
+        attribute: &str,
+        viewport: Point,
+    ) -> Affine {
+        let said = chain.iter().find_map(|element| {
+            let styled = document.styled(*element).rev().find(|(key, _)| *key == "transform");
+            let styled = styled.and_then(|(_, value)| listed(value, function));
+            styled.or_else(|| listed(element.attribute(attribute)?, plain_function))
+        });
+        Self { steps: said.unwrap_or_default(), viewport, ..Self::default() }.within(None, None)
+    }
+
     /// The transform that an element says it has; `bad` is told of the properties whose values are not understood.
     pub(super) fn of(
         document: &Document<'_>,
@@ -87,6 +102,12 @@ impl Transform {
         made
     }
 
+    /// The same about the middle of the frame, where no other origin is said.
+    pub(super) fn about_the_middle(mut self) -> Self {
+        self.origin.get_or_insert_with(|| ("50%".to_owned(), "50%".to_owned()));
+        self
+    }
+
     /// Whether it depends on the bounds of the element.
     pub(super) fn is_bound(&self) -> bool {
         self.frame != Frame::Viewport
@@ -111,12 +132,6 @@ impl Transform {
         let origin = self.origin.as_ref().map_or(Point::ZERO, |(x, y)| measured(x, y)) + frame.min;
         if origin == Point::ZERO { whole } else { by::about(origin, whole) }
     }
-}
-
-/// A list of transforms as in attributes, where it can be read; the first one written is done last.
-pub(super) fn transform(text: &str) -> Option<Affine> {
-    let steps = listed(text, plain_function)?;
-    Some(Transform { steps, ..Transform::default() }.within(None, None))
 }
 
 /// The functions of a list, where all can be read and come to something finite.
@@ -241,6 +256,11 @@ mod tests {
         let made = Transform { steps: steps.unwrap(), origin, frame, viewport };
         let cell = |x: f64, size: f64| Some(Cell { min: Point::splat(x), max: Point::splat(x + size) });
         made.within(cell(10.0, 2.0), cell(8.0, 6.0)).transform_point2(Point::new(1.0, 0.0))
+    }
+
+    fn transform(text: &str) -> Option<Affine> {
+        let steps = listed(text, plain_function)?;
+        Some(Transform { steps, ..Transform::default() }.within(None, None))
     }
 
     #[test]

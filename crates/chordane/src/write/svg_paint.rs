@@ -11,10 +11,10 @@ use crate::raster::path_colours;
 use crate::sheet::{Colour, ColourSpace, Frame, Gradient, GradientKind, Picture, Sampling, Shades, Spread};
 
 /// So often the way between two colours that are not mixed in sRGB is halved at most.
-const MOST_HALVINGS: usize = 7;
+const MOST_HALVINGS: usize = 9;
 
-/// So far from the gradient's own colour, of 1, a mixture in sRGB may be: a level of eight bits.
-const CLOSE: f32 = 1.0 / 255.0;
+/// So far from the gradient's own colour, of 1, a mixture in sRGB may be: with the rounding of stops to eight bits, less than a level of those.
+const CLOSE: f32 = 0.4 / 255.0;
 
 /// Wedges of a sweep. Its colours are then no more than a level or two from one to the next.
 const WEDGES: usize = 360;
@@ -220,7 +220,9 @@ fn between(
 ) {
     let apart = |share: f64| {
         let (want, t) = (gradient.at(from.0 + (to.0 - from.0) * share), share as f32);
-        let off = |a: f32, b: f32, want: f32| (a + (b - a) * t - want).abs();
+        // Files hold what can be shown of a colour.
+        let shown = |value: f32| value.clamp(0.0, 1.0);
+        let off = |a: f32, b: f32, want: f32| (shown(a) + (shown(b) - shown(a)) * t - shown(want)).abs();
         let ([a, b], want) = ([from.1, to.1], want);
         off(a.red, b.red, want.red)
             .max(off(a.green, b.green, want.green))
