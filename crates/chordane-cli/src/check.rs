@@ -8,7 +8,7 @@ use chordane::ground::{short, visible};
 use chordane::number::{Cell, Point};
 use chordane::read::SvgNote;
 use chordane::sheet::{Colour, Paint, Sheet};
-use chordane_score::{Limits, Run, Runner};
+use chordane_score::{Limits, Run, Runner, Words};
 use serde::Serialize;
 
 use crate::drawing::within;
@@ -27,8 +27,8 @@ pub(crate) enum Outcome {
 }
 
 /// Checks the score or document in a file.
-pub(crate) fn file(options: &CheckFileOptions) -> Result<Outcome, Failure> {
-    let opened = Input::read(&options.input)?.open(options.limits.limits())?;
+pub(crate) fn file(options: &CheckFileOptions, words: &Words) -> Result<Outcome, Failure> {
+    let opened = Input::read(&options.input, words)?.open(options.limits.limits())?;
     opened.say_notes();
     score(&options.check, &opened.runner, &opened.notes, Some(options.limits.limits()))
 }

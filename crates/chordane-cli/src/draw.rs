@@ -4,7 +4,7 @@ use std::time::Instant;
 
 use chordane::sheet::{Layered, Sheet};
 use chordane::write::Format;
-use chordane_score::{Limits, Runner, Settings};
+use chordane_score::{Limits, Runner, Settings, Words};
 
 use crate::clip;
 use crate::drawing::{bytes_of, dressed, earlier, render, size_at, within};
@@ -16,12 +16,12 @@ use crate::output::{Target, say, size, time};
 use crate::record::Record;
 
 /// Draws the score or document in a file.
-pub(crate) fn score_file(options: &DrawFileOptions) -> Result<(), Failure> {
+pub(crate) fn score_file(options: &DrawFileOptions, words: &Words) -> Result<(), Failure> {
     let (input, settings) = if options.again {
         let record = Record::read(&options.input)?;
-        (record.input(&options.input)?, record.settings(&options.input, options.tile)?)
+        (record.input(&options.input, words)?, record.settings(&options.input, options.tile)?)
     } else {
-        (Input::read(&options.input)?, Settings::new())
+        (Input::read(&options.input, words)?, Settings::new())
     };
     let origin = input.origin();
     let limits = options.limits.limits();

@@ -5,7 +5,7 @@ use std::path::Path;
 
 use chordane::read::{SvgNote, SvgReading};
 use chordane::sheet::Sheet;
-use chordane_score::{Limits, Runner, Stage};
+use chordane_score::{Limits, Runner, Stage, Words};
 
 use crate::failure::Failure;
 use crate::output::say;
@@ -13,20 +13,20 @@ use crate::output::say;
 /// What is drawn or checked.
 #[derive(Debug)]
 pub(crate) enum Input {
-    /// A score: what messages call it, and its text.
-    Score(String, String),
+    /// A score: what messages call it, its text, and the words that it may use.
+    Score(String, String, Words),
     /// An SVG document: what messages call it, and its bytes.
     Svg(String, Vec<u8>),
 }
 
 impl Input {
     /// Reads a file, or standard input for `-`; there, what begins with `<` is an SVG document.
-    pub(crate) fn read(file: &Path) -> Result<Self, Failure> {
+    pub(crate) fn read(file: &Path, words: &Words) -> Result<Self, Failure> {
         if file == Path::new("-") {
             let (name, bytes) = (STANDARD_INPUT.to_owned(), read_standard_input()?);
             let without_mark = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&bytes);
             let markup = without_mark.trim_ascii_start().starts_with(b"<");
-            return if markup { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes) };
+            return if markup { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes, words) };
         }
         let name = file.display().to_string();
         let ending =
@@ -40,18 +40,18 @@ impl Input {
             ));
         }
         let bytes = read_file(file)?;
-        if ending == "svg" { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes) }
+        if ending == "svg" { Ok(Self::Svg(name, bytes)) } else { Self::score(name, bytes, words) }
     }
 
-    fn score(name: String, bytes: Vec<u8>) -> Result<Self, Failure> {
+    fn score(name: String, bytes: Vec<u8>, words: &Words) -> Result<Self, Failure> {
         let source = text(bytes, &name)?;
-        Ok(Self::Score(name, source))
+        Ok(Self::Score(name, source, words.clone()))
     }
 
     /// What a score is called, and its text; a document cannot be run again with other settings.
     pub(crate) fn origin(&self) -> Option<Origin> {
         match self {
-            Self::Score(name, source) => Some(Origin { name: name.clone(), source: Some(source.clone()) }),
+            Self::Score(name, source, _) => Some(Origin { name: name.clone(), source: Some(source.clone()) }),
             Self::Svg(..) => None,
         }
     }
@@ -59,8 +59,8 @@ impl Input {
     /// Makes it ready to run.
     pub(crate) fn open(self, limits: Limits) -> Result<Opened, Failure> {
         match self {
-            Self::Score(name, source) => Ok(Opened {
-                runner: Runner::read(name, source, limits)?,
+            Self::Score(name, source, words) => Ok(Opened {
+                runner: Runner::read_with(name, source, limits, &words)?,
                 name: String::new(),
                 notes: Vec::new(),
             }),

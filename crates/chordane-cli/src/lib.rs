@@ -51,9 +51,11 @@ pub mod replay {
 use std::ffi::OsString;
 use std::process::ExitCode;
 
+pub use chordane;
+pub use chordane_score;
 pub use chordane_score::Stage;
-use chordane_score::{Runner, Score, Settings};
-use clap::{FromArgMatches, Parser};
+use chordane_score::{Runner, Score, Settings, Words};
+use clap::FromArgMatches;
 
 use check::Outcome;
 use failure::Failure;
@@ -69,34 +71,7 @@ use options::{Action, Options};
 /// ```
 #[must_use]
 pub fn main() -> ExitCode {
-    handle_file_size_signal();
-    let options = match Options::try_parse_from(options::words_of(std::env::args_os())) {
-        Ok(options) => options,
-        Err(error) => return usage(&error),
-    };
-    end(match options.action {
-        Action::Draw(mut options) => {
-            options.draw.knobs.of_file(&options.input);
-            draw::score_file(&options)
-        }
-        Action::Check(mut options) => {
-            options.check.knobs.of_file(&options.input);
-            return found(check::file(&options));
-        }
-        Action::Vary(mut options) => {
-            options.vary.knobs.of_file(&options.input);
-            vary::file(&options)
-        }
-        Action::Live(mut options) => {
-            options.live.knobs.of_file(&options.input);
-            live::file(&options)
-        }
-        Action::Trace(options) => trace::picture(&options),
-        Action::Words(options) => words::show(&options),
-        Action::Demo(options) => demo::write(&options),
-        Action::Completions(options) => manual::completions(&options),
-        Action::Man(options) => manual::pages(&options),
-    })
+    Program::new("chordane").main()
 }
 
 /// Runs a score that was written in Rust, as `draw` runs a script: `-o` names the files, and so on; `check` checks it.
@@ -113,8 +88,119 @@ pub fn main() -> ExitCode {
 /// ```
 #[must_use]
 pub fn run(name: &'static str, score: impl Score + Send + Sync) -> ExitCode {
-    handle_file_size_signal();
-    run_with(name, score, std::env::args_os())
+    Program::new(name).run(score)
+}
+
+/// The command as part of another program: under its name, with words of its own, with other arguments than those of the process.
+///
+/// ```
+/// use chordane_cli::Program;
+/// use chordane_cli::chordane::prelude::*;
+/// use chordane_cli::chordane_score::Words;
+///
+/// let words = Words::new().add("knot(at)", "A knot in the line.", "knot([0, 0])", |at: Point| circle(at, 2.0));
+/// let code = Program::new("loft").words(words).arguments(["words", "knot"]).main();
+/// assert_eq!(code, std::process::ExitCode::SUCCESS);
+/// ```
+#[derive(Clone, Debug)]
+pub struct Program {
+    name: &'static str,
+    words: Words,
+    arguments: Option<Vec<OsString>>,
+}
+
+impl Program {
+    /// A program of a name, which its help and its messages say.
+    #[must_use]
+    pub fn new(name: &'static str) -> Self {
+        Self { name, words: Words::new(), arguments: None }
+    }
+
+    /// With words of its own, which its scores can use, and which `words` and the live page show.
+    #[must_use]
+    pub fn words(self, words: Words) -> Self {
+        Self { words, ..self }
+    }
+
+    /// With these arguments, the program's name not among them, in place of those of the process.
+    #[must_use]
+    pub fn arguments<A: Into<OsString>>(self, arguments: impl IntoIterator<Item = A>) -> Self {
+        let arguments = arguments.into_iter().map(Into::into).collect();
+        Self { arguments: Some(arguments), ..self }
+    }
+
+    /// The arguments behind the program's name.
+    fn call(&self) -> Vec<OsString> {
+        let given = || self.arguments.clone().unwrap_or_else(|| std::env::args_os().skip(1).collect());
+        let name = OsString::from(self.name);
+        options::words_of(std::iter::once(name).chain(given()))
+    }
+
+    /// Runs the whole command: `draw`, `check` and the others.
+    #[must_use]
+    pub fn main(self) -> ExitCode {
+        handle_file_size_signal();
+        let parsed = options::command(self.name)
+            .try_get_matches_from(self.call())
+            .and_then(|matches| Options::from_arg_matches(&matches));
+        let options = match parsed {
+            Ok(options) => options,
+            Err(error) => return usage(&error),
+        };
+        let words = &self.words;
+        if let Err(error) = words.sound() {
+            return end(Err(error.into()));
+        }
+        end(match options.action {
+            Action::Draw(mut options) => {
+                options.draw.knobs.of_file(&options.input);
+                draw::score_file(&options, words)
+            }
+            Action::Check(mut options) => {
+                options.check.knobs.of_file(&options.input);
+                return found(check::file(&options, words));
+            }
+            Action::Vary(mut options) => {
+                options.vary.knobs.of_file(&options.input);
+                vary::file(&options, words)
+            }
+            Action::Live(mut options) => {
+                options.live.knobs.of_file(&options.input);
+                live::file(&options, words)
+            }
+            Action::Trace(options) => trace::picture(&options),
+            Action::Words(options) => words::show(&options, words),
+            Action::Demo(options) => demo::write(&options),
+            Action::Completions(options) => manual::completions(&options, self.name),
+            Action::Man(options) => manual::pages(&options, self.name),
+        })
+    }
+
+    /// Runs a score that was written in Rust; see [`run`].
+    #[must_use]
+    pub fn run(self, score: impl Score + Send + Sync) -> ExitCode {
+        handle_file_size_signal();
+        let parsed = options::command_of_one_score(self.name)
+            .try_get_matches_from(self.call())
+            .and_then(|matches| options::OneScore::from_arg_matches(&matches));
+        let runner = Runner::new(score);
+        let origin = Origin { name: self.name.to_owned(), source: None };
+        match parsed {
+            Ok(options::OneScore { action: Some(options::OneScoreAction::Check(options)), .. }) => {
+                found(check::score(&options, &runner, &[], None))
+            }
+            Ok(options::OneScore { action: Some(options::OneScoreAction::Vary(options)), .. }) => {
+                end(vary::score(&options, &origin, &runner, None))
+            }
+            Ok(options::OneScore { action: Some(options::OneScoreAction::Live(options)), .. }) => {
+                end(live::score(&options, &origin, &runner))
+            }
+            Ok(options::OneScore { draw: options, .. }) => {
+                end(draw::score(&options, Settings::new(), Some(origin), None, || Ok(runner)))
+            }
+            Err(error) => usage(&error),
+        }
+    }
 }
 
 /// Turns the signal of a file that is too large for the system's limit into an error of the write. By default the signal ends the program.
@@ -124,34 +210,6 @@ fn handle_file_size_signal() {
         // The write itself fails too, so the flag is never read. If there can be no handler, the default stays.
         let raised = std::sync::Arc::default();
         let _ = signal_hook::flag::register(signal_hook::consts::SIGXFSZ, raised);
-    }
-}
-
-fn run_with(
-    name: &'static str,
-    score: impl Score + Send + Sync,
-    arguments: impl IntoIterator<Item = OsString>,
-) -> ExitCode {
-    let command = options::command_of_one_score(name);
-    let parsed = command
-        .try_get_matches_from(options::words_of(arguments))
-        .and_then(|matches| options::OneScore::from_arg_matches(&matches));
-    let runner = Runner::new(score);
-    let origin = Origin { name: name.to_owned(), source: None };
-    match parsed {
-        Ok(options::OneScore { action: Some(options::OneScoreAction::Check(options)), .. }) => {
-            found(check::score(&options, &runner, &[], None))
-        }
-        Ok(options::OneScore { action: Some(options::OneScoreAction::Vary(options)), .. }) => {
-            end(vary::score(&options, &origin, &runner, None))
-        }
-        Ok(options::OneScore { action: Some(options::OneScoreAction::Live(options)), .. }) => {
-            end(live::score(&options, &origin, &runner))
-        }
-        Ok(options::OneScore { draw: options, .. }) => {
-            end(draw::score(&options, Settings::new(), Some(origin), None, || Ok(runner)))
-        }
-        Err(error) => usage(&error),
     }
 }
 

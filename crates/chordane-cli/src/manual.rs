@@ -6,17 +6,17 @@ use crate::failure::Failure;
 use crate::options::{CompletionsOptions, ManOptions, command};
 use crate::output::{print, say};
 
-pub(crate) fn completions(options: &CompletionsOptions) -> Result<(), Failure> {
+pub(crate) fn completions(options: &CompletionsOptions, name: &'static str) -> Result<(), Failure> {
     let mut text = Vec::new();
-    clap_complete::generate(options.shell, &mut command(), "chordane", &mut text);
+    clap_complete::generate(options.shell, &mut command(name), name, &mut text);
     print(&text)
 }
 
-pub(crate) fn pages(options: &ManOptions) -> Result<(), Failure> {
+pub(crate) fn pages(options: &ManOptions, name: &'static str) -> Result<(), Failure> {
     match &options.out {
         Some(folder) => {
             std::fs::create_dir_all(folder).map_err(|error| Failure::writing(folder, &error))?;
-            let mut whole = command().disable_help_subcommand(true);
+            let mut whole = command(name).disable_help_subcommand(true);
             whole.build();
             for command in std::iter::once(&whole).chain(whole.get_subcommands()) {
                 let page = clap_mangen::Man::new(command.clone());
@@ -30,7 +30,7 @@ pub(crate) fn pages(options: &ManOptions) -> Result<(), Failure> {
         }
         None => {
             let mut text = Vec::new();
-            clap_mangen::Man::new(command())
+            clap_mangen::Man::new(command(name))
                 .render(&mut text)
                 .map_err(|error| Failure::standard_output(&error))?;
             print(&text)

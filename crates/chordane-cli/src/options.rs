@@ -438,9 +438,17 @@ pub(crate) struct ManOptions {
     pub(crate) out: Option<PathBuf>,
 }
 
-/// The whole command, for completions and manual pages.
-pub(crate) fn command() -> clap::Command {
-    Options::command()
+/// The whole command under a name.
+pub(crate) fn command(name: &'static str) -> clap::Command {
+    named(Options::command().name(name), name)
+}
+
+/// A command whose examples are of a program of this name.
+fn named(command: clap::Command, name: &str) -> clap::Command {
+    let examples =
+        command.get_after_help().map(|help| help.to_string().replace("  chordane ", &format!("  {name} ")));
+    let command = examples.into_iter().fold(command, clap::Command::after_help);
+    command.mut_subcommands(|inner| named(inner, name))
 }
 
 /// The command of one score that is compiled in: draws it, or checks it.
@@ -561,7 +569,7 @@ mod tests {
 
     #[test]
     fn the_command_is_well_formed() {
-        command().debug_assert();
+        command("loft").debug_assert();
         command_of_one_score("kite").debug_assert();
     }
 

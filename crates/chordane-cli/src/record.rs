@@ -6,7 +6,7 @@ use std::path::Path;
 use chordane::number::Point;
 use chordane::read::{is_whole_png, read_metadata};
 use chordane::sheet::Sheet;
-use chordane_score::{Pointer, Settings};
+use chordane_score::{Pointer, Settings, Words};
 use serde::{Deserialize, Serialize};
 use sha1::{Digest, Sha1};
 
@@ -177,14 +177,14 @@ impl Record {
     }
 
     /// The score to run again.
-    pub(crate) fn input(&self, file: &Path) -> Result<Input, Failure> {
+    pub(crate) fn input(&self, file: &Path, words: &Words) -> Result<Input, Failure> {
         let source = self.source.clone().ok_or_else(|| {
             Failure::call(
                 format!("{} was drawn by a compiled score, {}", file.display(), self.score),
                 format!("run that one again{}", self.options()),
             )
         })?;
-        Ok(Input::Score(self.score.clone(), source))
+        Ok(Input::Score(self.score.clone(), source, words.clone()))
     }
 
     fn options(&self) -> String {

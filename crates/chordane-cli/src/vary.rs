@@ -10,7 +10,7 @@ use chordane::raster::{DrawError, Pixels};
 use chordane::sheet::WriteOptions;
 use chordane::sheet::{Sheet, sheet};
 use chordane::write::Format;
-use chordane_score::{Limits, Runner, Settings};
+use chordane_score::{Limits, Runner, Settings, Words};
 use indicatif::ProgressBar;
 use rayon::prelude::*;
 
@@ -23,10 +23,10 @@ use crate::output::{Target, numbered_file, progress, report_of_many, say, size, 
 use crate::record::Record;
 
 /// Varies the score in a file.
-pub(crate) fn file(options: &VaryFileOptions) -> Result<(), Failure> {
-    match Input::read(&options.input)? {
-        Input::Score(name, source) => {
-            let runner = Runner::read(name.clone(), source.clone(), options.limits.limits())?;
+pub(crate) fn file(options: &VaryFileOptions, words: &Words) -> Result<(), Failure> {
+    match Input::read(&options.input, words)? {
+        Input::Score(name, source, words) => {
+            let runner = Runner::read_with(name.clone(), source.clone(), options.limits.limits(), &words)?;
             score(
                 &options.vary,
                 &Origin { name, source: Some(source) },

@@ -3,6 +3,7 @@
 use std::fmt::Write;
 
 use chordane::ground::nearest;
+use chordane_score::Words;
 use chordane_score::words::{self, Word};
 use textwrap::wrap;
 
@@ -10,14 +11,14 @@ use crate::failure::Failure;
 use crate::options::WordsOptions;
 use crate::output::{print, terminal_width};
 
-pub(crate) fn show(options: &WordsOptions) -> Result<(), Failure> {
+pub(crate) fn show(options: &WordsOptions, words: &Words) -> Result<(), Failure> {
     let asked = options.word.join(" ");
     let text = match asked.as_str() {
         "language" if options.markdown => words::LANGUAGE.to_owned(),
         _ if options.markdown => words::markdown(),
-        "" => all(),
+        "" => all(words),
         "language" => words::LANGUAGE.to_owned(),
-        asked => found(asked)?,
+        asked => found(asked, words)?,
     };
     print(text.as_bytes())
 }
@@ -51,11 +52,16 @@ fn line_width() -> usize {
     terminal_width().unwrap_or(PLAIN_WIDTH).clamp(FORM_WIDTH + 30, 120)
 }
 
-fn all() -> String {
+fn all(words: &Words) -> String {
     let mut text = String::new();
     for section in words::sections() {
         let _ = writeln!(text, "{}", section.title.to_uppercase());
         section.words.iter().for_each(|word| row(&mut text, word));
+        text.push('\n');
+    }
+    if words.own().next().is_some() {
+        text.push_str("OF THIS PROGRAM\n");
+        words.own().for_each(|word| row(&mut text, word));
         text.push('\n');
     }
     text.push_str("One word with an example: chordane words circle; numbers, lists, functions: chordane words language\n");
@@ -77,15 +83,15 @@ fn row(text: &mut String, word: &Word) {
 }
 
 /// The word of a name, as it is listed or by another name that it has elsewhere; else all that speak of what was asked.
-fn found(asked: &str) -> Result<String, Failure> {
+fn found(asked: &str, words: &Words) -> Result<String, Failure> {
     let name = asked.to_lowercase().replace([' ', '-'], "_");
     // As it stands in the list: `path.vertex_gap`, `stamp.at(share)`.
     let name = name.split('(').next().unwrap_or_default();
     let (on, name) = name.rsplit_once('.').map_or((None, name), |(on, name)| (Some(on), name));
     let listed = |word: &&Word| on.is_none_or(|on| on.is_empty() || word.form().starts_with(on));
-    let mut text: String = words::named(name).filter(listed).map(one).collect();
+    let mut text: String = words.named(name).filter(listed).map(one).collect();
     if text.is_empty() {
-        text = words::named(name).map(one).collect();
+        text = words.named(name).map(one).collect();
     }
     if !text.is_empty() {
         text.extend(
@@ -94,7 +100,7 @@ fn found(asked: &str) -> Result<String, Failure> {
         return Ok(text);
     }
     if let Some(write) = words::by_meaning(name) {
-        let shown: String = words::all().filter(|word| is_called(word, write)).map(one).collect();
+        let shown: String = words.all().filter(|word| is_called(word, write)).map(one).collect();
         return Ok(format!("there is no word `{name}`; write {write}\n\n{shown}"));
     }
     let terms: Vec<String> = asked.to_lowercase().split_whitespace().map(str::to_owned).collect();
@@ -102,12 +108,12 @@ fn found(asked: &str) -> Result<String, Failure> {
         let all = format!("{} {}", word.form(), word.about).to_lowercase();
         terms.iter().all(|term| all.contains(term.as_str()))
     };
-    let near = nearest(name, words::all().map(|word| word.name));
+    let near = nearest(name, words.all().map(|word| word.name));
     if let (Some(near), [_]) = (near, &terms[..]) {
         let advice = format!("did you mean `{near}`? See them all with: chordane words");
         return Err(Failure::call(format!("there is no word `{name}`"), advice));
     }
-    let speaking: Vec<&Word> = words::all().filter(speaks).collect();
+    let speaking: Vec<&Word> = words.all().filter(speaks).collect();
     if !speaking.is_empty() {
         let _ = writeln!(text, "there is no word `{name}`; these speak of it:\n");
         speaking.into_iter().for_each(|word| row(&mut text, word));
@@ -157,7 +163,7 @@ mod tests {
     fn options_go_with_words_that_there_are() {
         for (word, said) in OPTIONS {
             assert!(
-                found(word)
+                found(word, &Words::new())
                     .is_ok_and(|text| text.contains("gives") && text.ends_with(&format!("  {said}\n\n"))),
                 "{word}"
             );

@@ -25,7 +25,11 @@ pub(crate) fn made_in(path: Path, line: Option<usize>) -> Dynamic {
 }
 
 /// A call of a word.
-pub(crate) struct Call<'a> {
+#[expect(
+    missing_debug_implementations,
+    reason = "the run that it is part of has none, and no program sees it"
+)]
+pub struct Call<'a> {
     name: &'static str,
     context: &'a NativeCallContext<'a>,
     running: &'a Running,

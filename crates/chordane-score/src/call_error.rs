@@ -9,7 +9,7 @@ use crate::ScoreError;
 
 /// Why a word could not be carried out.
 #[derive(Clone, Debug)]
-pub(crate) struct CallError {
+pub struct CallError {
     pub(crate) message: String,
     pub(crate) advice: Option<String>,
     /// The setting that would change it; see [`ScoreError::setting`](crate::ScoreError::setting).

@@ -4,6 +4,7 @@
 //! engine for a run only adds the limits and what the score is given.
 
 use std::any::TypeId;
+use std::ops::Deref;
 use std::sync::{Arc, Mutex, OnceLock};
 
 use chordane::chance::Dice;
@@ -81,6 +82,9 @@ pub(crate) fn engine(running: &Arc<Running>) -> Engine {
     engine.on_debug(move |text, _, _| asked.stage(|stage| stage.print(text)));
     let asked = Arc::clone(running);
     engine.on_progress(move |_| asked.exhausted().map(Dynamic::from));
+    if let Some(words) = running.words.module() {
+        engine.register_global_module(Shared::clone(words));
+    }
     engine
 }
 
@@ -109,14 +113,32 @@ fn own_module() -> Module {
     types(&mut module);
     operators(&mut module);
     lists(&mut module);
+    register_all(&mut module, words::all().collect());
+    module
+}
+
+/// The module of a program's own words.
+pub(crate) fn own_words(words: &[Arc<Word>]) -> Module {
+    let mut module = Module::new();
+    register_all(&mut module, words.to_vec());
+    module.build_index();
+    module
+}
+
+/// Registers words: those of a name that take as many values together.
+fn register_all<W>(module: &mut Module, words: Vec<W>)
+where
+    W: Deref<Target = Word> + Clone + Send + Sync + 'static,
+{
     let mut done: Vec<(&str, usize)> = Vec::new();
-    for word in words::all() {
-        if !done.contains(&(word.name, word.arity())) {
-            done.push((word.name, word.arity()));
-            register(&mut module, word.name, word.arity());
+    for word in &words {
+        let (name, arity) = (word.name, word.arity());
+        if !done.contains(&(name, arity)) {
+            done.push((name, arity));
+            let forms = words.iter().filter(|word| word.name == name && word.arity() == arity);
+            register(module, name, arity, forms.cloned().collect());
         }
     }
-    module
 }
 
 fn types(module: &mut Module) {
@@ -227,8 +249,10 @@ const MOST_PRINTED: usize = 12;
 const MOST_TAKEN: usize = 6;
 
 /// Registers the words of a name that take this many values, counting the one they are called on.
-fn register(module: &mut Module, name: &'static str, arity: usize) {
-    let forms: Vec<&'static Word> = words::named(name).filter(|word| word.arity() == arity).collect();
+fn register<W>(module: &mut Module, name: &'static str, arity: usize, forms: Vec<W>)
+where
+    W: Deref<Target = Word> + Send + Sync + 'static,
+{
     debug_assert!(arity <= MOST_TAKEN, "{name} takes {arity}");
     let moves = words::is_of_motion(name);
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
@@ -281,7 +305,7 @@ const EXTENT_ADVICE: &str =
     "a share is of a length: write that length times the share, as in cell.size().x * 0.25";
 
 /// Why no form of a word fits what it was called with.
-fn unfitting(forms: &[&'static Word], values: &[&Dynamic]) -> CallError {
+fn unfitting<W: Deref<Target = Word>>(forms: &[W], values: &[&Dynamic]) -> CallError {
     let Some(word) = forms.iter().find(|word| word.stands_on(values)).or(forms.first()) else {
         return CallError::new("this word has no form");
     };

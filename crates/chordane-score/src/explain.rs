@@ -8,22 +8,29 @@ use crate::call_error::CallError;
 use crate::engine::{LONGEST_WORD, MOST_NAMES};
 use crate::score_error::{DID_YOU_MEAN, NO_OPERATOR};
 use crate::values::{description, plain_type};
-use crate::words;
+use crate::words::{self, Words};
+
+/// What is known where an error is explained: the limits and the words of the score, and the names that it makes itself.
+pub(crate) struct ErrorContext<'a> {
+    pub(crate) limits: &'a Limits,
+    pub(crate) words: &'a Words,
+    pub(crate) names: &'a [String],
+}
 
 /// Explains an error of the engine: message, advice and position.
-pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) -> (CallError, Position) {
+pub(crate) fn explain(error: &EvalAltResult, known: &ErrorContext<'_>) -> (CallError, Position) {
     use EvalAltResult as E;
     let place = error.position();
     let plain = |message: String| (message, None);
     let (message, advice) = match error {
-        E::ErrorInFunctionCall(_, _, inner, _) => return explain(inner, limits, known),
+        E::ErrorInFunctionCall(_, _, inner, _) => return explain(inner, known),
         E::ErrorParsing(kind, _) => unreadable(kind),
-        E::ErrorVariableNotFound(name, _) if known.contains(name) => (
+        E::ErrorVariableNotFound(name, _) if known.names.contains(name) => (
             format!("`{name}` is not known here: it is made further down, or within braces that end before"),
             Some(format!("make it above: let {name} = ..")),
         ),
         E::ErrorVariableNotFound(name, _) => {
-            (format!("there is nothing called `{name}`"), meant(name, known.iter().map(String::as_str)))
+            (format!("there is nothing called `{name}`"), meant(name, known.names.iter().map(String::as_str)))
         }
         E::ErrorArrayBounds(count, at, _) => {
             let values = if *count == 1 { "1 value".to_owned() } else { format!("{count} values") };
@@ -48,7 +55,7 @@ pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) 
         ),
         E::ErrorPropertyNotFound(name, _) | E::ErrorDotExpr(name, _) => {
             let (property, of) = property(name);
-            (format!("{of} has no `{property}`"), meant(&property, words::all().map(|word| word.name)))
+            (format!("{of} has no `{property}`"), meant(&property, known.words.all().map(|word| word.name)))
         }
         E::ErrorAssignmentToConstant(name, _) => (
             format!("`{name}` was made with const and cannot be changed"),
@@ -64,11 +71,11 @@ pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) 
         }
         E::ErrorFor(_) => (LOOP.to_owned(), Some(LOOP_ADVICE.to_owned())),
         E::ErrorTooManyOperations(_) => {
-            let told = CallError::new(format!("the score takes more than {} steps", limits.steps));
+            let told = CallError::new(format!("the score takes more than {} steps", known.limits.steps));
             return (told.set("steps", "look for a loop that never ends, or raise the limit"), place);
         }
         E::ErrorStackOverflow(_) => (
-            format!("functions call each other more than {} deep", limits.depth),
+            format!("functions call each other more than {} deep", known.limits.depth),
             Some("look for a function that calls itself without end".to_owned()),
         ),
         E::ErrorDataTooLarge(what, _) => {
@@ -96,7 +103,7 @@ pub(crate) fn explain(error: &EvalAltResult, limits: &Limits, known: &[String]) 
 }
 
 /// What to say of a call such as `circel (i64, f64)` that fits no function.
-fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
+fn not_found(signature: &str, known: &ErrorContext<'_>) -> (String, Option<String>) {
     let (name, given) = signature.split_once(" (").unwrap_or((signature, ""));
     let name = name.trim();
     if name.starts_with("anon$") {
@@ -105,7 +112,7 @@ fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
     }
     let given: Vec<&str> =
         given.trim_end_matches(')').split(", ").filter(|kind| !kind.is_empty()).map(plain_type).collect();
-    let forms: Vec<String> = words::named(name).map(|word| format!("`{}`", word.form())).collect();
+    let forms: Vec<String> = known.words.named(name).map(|word| format!("`{}`", word.form())).collect();
     if !forms.is_empty() {
         let given = if given.is_empty() { "nothing".to_owned() } else { given.join(", ") };
         return (
@@ -116,7 +123,7 @@ fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
     if name.chars().all(|c| !c.is_alphanumeric()) {
         return (format!("`{name}` does not work on {}", given.join(" and ")), None);
     }
-    if known.iter().any(|own| own == name) {
+    if known.names.iter().any(|own| own == name) {
         return (
             format!("`{name}` is a value with a name, and not a word that can be called"),
             Some(format!(
@@ -124,7 +131,7 @@ fn not_found(signature: &str, known: &[String]) -> (String, Option<String>) {
             )),
         );
     }
-    let known = words::all().map(|word| word.name).chain(known.iter().map(String::as_str));
+    let known = known.words.all().map(|word| word.name).chain(known.names.iter().map(String::as_str));
     (format!("there is no word `{name}`"), meant(name, known))
 }
 

@@ -543,7 +543,7 @@ impl<H: Borrow<Holds>> Drag<H> {
 
     /// Where the place is in a text; `None` where it is not there any more.
     fn place(&self, text: &str) -> Result<Option<Point>, ScoreError> {
-        let script = Script::read(self.holds().script.name(), text, self.holds().script.limits())?;
+        let script = self.holds().script.reread(text)?;
         let sheet = perform(&script, &self.holds().settings)?;
         Ok(self.grip.and_then(|grip| {
             let placed = sheet.items().nth(grip.item)?;
@@ -580,7 +580,7 @@ fn perform(script: &Script, settings: &Settings) -> Result<Sheet, ScoreError> {
 
 /// The places of a script with other numbers; `None` where it does not run.
 fn run(script: &Script, settings: &Settings, values: &[(usize, f64)]) -> Option<Vec<Grip>> {
-    let changed = Script::read(script.name(), script.with_numbers(values), script.limits()).ok()?;
+    let changed = script.reread(script.with_numbers(values)).ok()?;
     let sheet = perform(&changed, settings).ok()?;
     let scene = sheet.scene().ok()?;
     Some(scene.grips())

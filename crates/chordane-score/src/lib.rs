@@ -80,3 +80,4 @@ pub use score_error::ScoreError;
 pub use script::Script;
 pub use settings::{Moment, Settings};
 pub use stage::Stage;
+pub use words::Words;

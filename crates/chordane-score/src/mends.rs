@@ -69,7 +69,7 @@ struct Seen {
 
 impl Look<'_> {
     fn at(&self, text: &str) -> Option<Seen> {
-        let script = Script::read(self.script.name(), text, self.script.limits()).ok()?;
+        let script = self.script.reread(text).ok()?;
         let runner = Runner::new(script);
         let run = runner.run(self.settings);
         let sheet = run.lenient_sheet().ok()?;

@@ -10,7 +10,7 @@ use chordane::ground::visible;
 use chordane::sheet::Sheet;
 
 use crate::stage::Traced;
-use crate::{Knob, KnobProblem, Limits, Score, ScoreError, Script, Settings, Stage};
+use crate::{Knob, KnobProblem, Limits, Score, ScoreError, Script, Settings, Stage, Words};
 
 /// The code of the finding on a knob that changes nothing: `unused-knob`.
 pub const UNUSED_KNOB: Code = Code::Own("unused-knob");
@@ -87,6 +87,20 @@ impl<'a> Runner<'a> {
         limits: Limits,
     ) -> Result<Runner<'static>, ScoreError> {
         Script::read(name, source, limits).map(Runner::new)
+    }
+
+    /// As [`Runner::read`], with words of the program's own.
+    ///
+    /// # Errors
+    ///
+    /// The first place that cannot be read, or what is wrong with the words.
+    pub fn read_with(
+        name: impl Into<String>,
+        source: impl Into<String>,
+        limits: Limits,
+        words: &Words,
+    ) -> Result<Runner<'static>, ScoreError> {
+        Script::read_with(name, source, limits, words).map(Runner::new)
     }
 
     /// Runs the score.

@@ -12,14 +12,14 @@ use crate::call_error::CallError;
 use crate::declarations::{self, Declaration, Gathered, Known};
 use crate::edits::edited;
 use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
-use crate::explain::explain;
+use crate::explain::{ErrorContext, explain};
 use crate::numbers::{MOST_DECIMALS, Number};
 use crate::outer::{self, outer_names};
 use crate::running::Running;
 use crate::unkept::unkept;
 use crate::values::Builder;
 use crate::worker::on_large_stack;
-use crate::{Knob, Limits, Score, ScoreError, Stage, values};
+use crate::{Knob, Limits, Score, ScoreError, Stage, Words, values};
 
 /// A score in the script language, read and ready to run.
 ///
@@ -41,10 +41,12 @@ struct Inner {
     outer: Vec<String>,
     known: Known,
     limits: Limits,
+    words: Words,
 }
 
 impl Inner {
-    fn read(name: String, source: String, limits: Limits) -> Result<Self, ScoreError> {
+    fn read(name: String, source: String, limits: Limits, words: Words) -> Result<Self, ScoreError> {
+        words.sound()?;
         let gathered = Arc::new(Mutex::new(Gathered::default()));
         let budget = limits.budget(Work::Score, Memory::of(&limits));
         let (compiled, outer) = budget.within(|| {
@@ -56,9 +58,9 @@ impl Inner {
             }
             let compiled = compiled.map_err(|error| {
                 let error: Box<EvalAltResult> = error.into();
-                mistake(&name, &source, &error, &limits)
+                mistake(&name, &source, &error, (&limits, &words))
             })?;
-            if let Some(lost) = unkept(&compiled) {
+            if let Some(lost) = unkept(&compiled, &words) {
                 return Err(ScoreError::new(lost.message).advise(Some(lost.mend)).at(
                     &name,
                     &source,
@@ -70,7 +72,7 @@ impl Inner {
             Ok((compiled, outer))
         })?;
         let known = gathered.lock().map(|gathered| gathered.of(&source)).unwrap_or_default();
-        Ok(Self { name, source, compiled, outer, known, limits })
+        Ok(Self { name, source, compiled, outer, known, limits, words })
     }
 
     /// Runs the script, and gives what its last value is.
@@ -82,7 +84,8 @@ impl Inner {
         } else {
             outer::run(&mut engine, &mut scope, &self.compiled, &self.outer, running)
         };
-        let last = last.map_err(|error| mistake(&self.name, &self.source, &error, &self.limits))?;
+        let last =
+            last.map_err(|error| mistake(&self.name, &self.source, &error, (&self.limits, &self.words)))?;
         // The variable that it stands in holds on to it.
         scope.clear();
         if last.is::<Builder<Sheet>>() {
@@ -124,11 +127,34 @@ impl Script {
         source: impl Into<String>,
         limits: Limits,
     ) -> Result<Self, ScoreError> {
-        let (name, source) = (name.into(), source.into());
+        Self::read_with(name, source, limits, &Words::new())
+    }
+
+    /// As [`Script::read`], with words of the program's own.
+    ///
+    /// # Errors
+    ///
+    /// The first place that cannot be read, or what is wrong with the words.
+    pub fn read_with(
+        name: impl Into<String>,
+        source: impl Into<String>,
+        limits: Limits,
+        words: &Words,
+    ) -> Result<Self, ScoreError> {
+        let (name, source, words) = (name.into(), source.into(), words.clone());
         // A byte order mark is no part of the text.
         let source = source.strip_prefix('\u{feff}').map_or_else(|| source.clone(), str::to_owned);
         fits(&source)?;
-        on_large_stack(move || Inner::read(name, source, limits)).map(|inner| Self(Arc::new(inner)))
+        on_large_stack(move || Inner::read(name, source, limits, words)).map(|inner| Self(Arc::new(inner)))
+    }
+
+    /// Reads another text in its place: with the same name, limits and words.
+    ///
+    /// # Errors
+    ///
+    /// The first place that cannot be read.
+    pub fn reread(&self, source: impl Into<String>) -> Result<Self, ScoreError> {
+        Self::read_with(self.name(), source, self.limits(), &self.0.words)
     }
 
     /// What messages call it.
@@ -293,7 +319,7 @@ impl Score for Script {
         let (made, left) = on_large_stack(move || {
             let memory = Memory::of(&inner.limits);
             let budget = inner.limits.budget(Work::Score, Arc::clone(&memory));
-            let running = Running::new(inner.limits, memory, budget.clone(), given);
+            let running = Running::new(inner.limits, inner.words.clone(), memory, budget.clone(), given);
             let made = budget.within(|| inner.run(&running));
             (made, running.stage(std::mem::take))
         });
@@ -343,8 +369,14 @@ fn names_made(source: &str) -> usize {
 const MOST_LINES: usize = 65_000;
 const MOST_BYTES: usize = 16 << 20;
 
-fn mistake(name: &str, source: &str, error: &EvalAltResult, limits: &Limits) -> ScoreError {
-    let (refusal, place) = explain(error, limits, &names_in(source));
+fn mistake(
+    name: &str,
+    source: &str,
+    error: &EvalAltResult,
+    (limits, words): (&Limits, &Words),
+) -> ScoreError {
+    let names = names_in(source);
+    let (refusal, place) = explain(error, &ErrorContext { limits, words, names: &names });
     let is_text = matches!(error, EvalAltResult::ErrorParsing(ParseErrorType::BadInput(_), _));
     if matches!(error, EvalAltResult::ErrorParsing(..))
         && !is_text

@@ -3,7 +3,7 @@
 use rhai::{AST, ASTNode, Expr, Position, Stmt};
 
 use crate::values::Kind;
-use crate::words::{self, Word};
+use crate::words::{Word, Words};
 
 /// A new value that is lost.
 pub(crate) struct Lost {
@@ -13,19 +13,19 @@ pub(crate) struct Lost {
 }
 
 /// The first value of a script that a line of its own makes and nothing keeps.
-pub(crate) fn unkept(script: &AST) -> Option<Lost> {
+pub(crate) fn unkept(script: &AST, words: &Words) -> Option<Lost> {
     let own: Vec<String> = script.iter_functions().map(|function| function.name.to_owned()).collect();
     let mut found: Vec<Lost> = Vec::new();
     // The last statement of a list is its value, where that counts.
     let mut look = |list: &[Stmt], value_counts: bool| {
         let lines = if value_counts { list.len().saturating_sub(1) } else { list.len() };
-        found.extend(list.iter().take(lines).filter_map(|line| lost(line, &own)));
+        found.extend(list.iter().take(lines).filter_map(|line| lost(line, &own, words)));
     };
     look(script.statements(), true);
     let mut outer: Vec<(Position, Option<Lost>)> = Vec::new();
     script.walk(&mut |path: &[ASTNode<'_>]| {
         if let [ASTNode::Stmt(statement)] = path {
-            outer.push((statement.position(), lost(statement, &own)));
+            outer.push((statement.position(), lost(statement, &own, words)));
         }
         match path.last() {
             Some(ASTNode::Stmt(Stmt::Block(block))) => look(block.statements(), true),
@@ -69,7 +69,7 @@ pub(crate) fn unkept(script: &AST) -> Option<Lost> {
 }
 
 /// What a line loses, if it does. Functions of the script's own come before words.
-fn lost(line: &Stmt, own: &[String]) -> Option<Lost> {
+fn lost(line: &Stmt, own: &[String], words: &Words) -> Option<Lost> {
     let (name, given, receiver, place) = match line {
         Stmt::FnCall(call, place) => (call.name.as_str(), call.args.len(), None, *place),
         Stmt::Expr(expression) => match &**expression {
@@ -90,7 +90,7 @@ fn lost(line: &Stmt, own: &[String]) -> Option<Lost> {
         },
         _ => return None,
     };
-    let forms: Vec<&Word> = words::named(name).filter(|word| word.arity() == given).collect();
+    let forms: Vec<&Word> = words.named(name).filter(|word| word.arity() == given).collect();
     if forms.is_empty()
         || own.iter().any(|function| function == name)
         || !forms.iter().all(|word| is_value(word))

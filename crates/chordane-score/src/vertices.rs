@@ -4,7 +4,7 @@ use chordane::number::Point;
 use chordane::scene::{Grip, GripKind};
 
 use crate::edits::edited;
-use crate::{Hold, Holds, Script};
+use crate::{Hold, Holds};
 
 /// So many ways to hold a vertex are looked at for the place in the text where it stands.
 const MOST_LOOKED_AT: usize = 6;
@@ -99,7 +99,7 @@ impl Holds {
     }
 
     fn places_of(&self, text: &str) -> Option<Vec<Grip>> {
-        let script = Script::read(self.script().name(), text, self.script().limits()).ok()?;
+        let script = self.script().reread(text).ok()?;
         Self::new(script, self.settings().clone()).ok().map(|holds| holds.grips().to_vec())
     }
 

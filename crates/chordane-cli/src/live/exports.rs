@@ -53,7 +53,7 @@ pub(crate) fn export(
     file: &str,
     query: &HashMap<String, String>,
     (jobs, exports): (&Sender<Job>, &Exports),
-    (kind, name): (&str, &str),
+    input_of: impl FnOnce(&str) -> Option<Input>,
     limits: Option<Limits>,
     out: Outlet,
 ) -> Result<(), String> {
@@ -67,12 +67,7 @@ pub(crate) fn export(
     }
     let own = query.get("id").map_or(file, String::as_str);
     let bar = exports.begin(own);
-    let input = match kind {
-        "score" => Some(Input::Score(name.to_owned(), text.to_string())),
-        "document" => Some(Input::Svg(name.to_owned(), text.as_bytes().to_vec())),
-        _ => None,
-    };
-    let made = match input {
+    let made = match input_of(&text) {
         Some(input) => {
             let origin = input.origin();
             let open = || Ok::<Runner<'_>, Failure>(input.open(limits.unwrap_or_default())?.runner);

@@ -4,10 +4,10 @@ use std::sync::Arc;
 use std::time::Duration;
 
 use chordane::check::Finding;
-use chordane_score::{Script, Settings, mended};
+use chordane_score::{Settings, mended};
 
 use super::message::FindingTold;
-use super::runs::{Ready, Subject};
+use super::runs::Ready;
 use crate::check::looked_over;
 
 /// So many findings are shown.
@@ -26,10 +26,7 @@ pub(crate) type Mendable = (FindingTold, Option<String>);
 /// The findings of a text, the warnings first. `None` where it does not run.
 pub(crate) fn of(ready: &mut Ready<'_>, text: &Arc<str>, settings: &Settings) -> Option<Vec<Mendable>> {
     let limits = ready.subject().limits();
-    let script = match ready.subject() {
-        Subject::Score { name, limits, .. } => Script::read(name.clone(), text.to_string(), *limits).ok(),
-        _ => None,
-    };
+    let script = ready.subject().script(text);
     let (runner, _) = ready.runner(text).ok()?;
     let run = runner.run(settings);
     let (report, _) = looked_over(runner, &run, true, limits, FOR_KNOBS).ok()?;

@@ -8,7 +8,8 @@ use std::time::Duration;
 
 use chordane::ground::Named;
 use chordane::picture::BoneLayer;
-use chordane_score::{Limits, words};
+use chordane_score::words::Word;
+use chordane_score::{Limits, Words};
 use serde_json::json;
 use tokio::sync::watch;
 
@@ -18,6 +19,7 @@ use super::flags::Flags;
 use super::message::{Asked, Told};
 use super::session::{Job, What};
 use super::shown::Shown;
+use crate::input::Input;
 use crate::web::{Answer, Host, LIVE, Outlet, token};
 
 /// A run that goes on for longer than this is told.
@@ -31,6 +33,7 @@ pub(crate) struct Desktop {
     name: String,
     kind: &'static str,
     limits: Option<Limits>,
+    words: Words,
     /// Another one for each program that is started.
     run: String,
     flags: Flags,
@@ -42,12 +45,12 @@ pub(crate) struct Desktop {
 
 impl Desktop {
     pub(crate) fn new(
-        (name, kind, limits): (String, &'static str, Option<Limits>),
+        (name, kind, limits, words): (String, &'static str, Option<Limits>, Words),
         (flags, jobs): (Flags, Sender<Job>),
         (shown, show): (watch::Receiver<Shown>, watch::Sender<Shown>),
     ) -> Self {
         let run = token().unwrap_or_default();
-        Self { name, kind, limits, run, flags, jobs, shown, show, exports: Exports::default() }
+        Self { name, kind, limits, words, run, flags, jobs, shown, show, exports: Exports::default() }
     }
 }
 
@@ -95,11 +98,11 @@ impl Host for Desktop {
     }
 
     fn save(&self, name: &str, query: &HashMap<String, String>, out: Outlet) -> Result<(), String> {
-        export(name, query, (&self.jobs, &self.exports), (self.kind, &self.name), self.limits, out)
+        export(name, query, (&self.jobs, &self.exports), self.input_of(), self.limits, out)
     }
 
     fn file(&self, name: &str) -> Option<(&'static str, Vec<u8>)> {
-        (name == "words.json").then(|| ("application/json", words_json().into_bytes()))
+        (name == "words.json").then(|| ("application/json", words_json(&self.words).into_bytes()))
     }
 
     /// Says how long a run goes on while one is slow, and how far exports are. Nothing is done where there is none.
@@ -125,6 +128,15 @@ impl Host for Desktop {
 }
 
 impl Desktop {
+    /// How a text of what is shown is read; nothing to read where it is compiled in.
+    fn input_of(&self) -> impl FnOnce(&str) -> Option<Input> {
+        |text| match self.kind {
+            "score" => Some(Input::Score(self.name.clone(), text.to_owned(), self.words.clone())),
+            "document" => Some(Input::Svg(self.name.clone(), text.as_bytes().to_vec())),
+            _ => None,
+        }
+    }
+
     async fn tell_exports(self: Arc<Self>) {
         loop {
             self.exports.begun().await;
@@ -144,10 +156,10 @@ impl Desktop {
 }
 
 /// What the page knows of the words of scores.
-fn words_json() -> String {
-    let one = |word: &words::Word| {
+fn words_json(words: &Words) -> String {
+    let one = |word: &Word| {
         let is_method = !word.on.is_empty();
         json!({"name": word.name, "form": word.form(), "about": word.about, "example": word.example, "method": is_method})
     };
-    serde_json::Value::Array(words::all().map(one).collect()).to_string()
+    serde_json::Value::Array(words.all().map(one).collect()).to_string()
 }

@@ -25,7 +25,7 @@ use std::path::Path;
 use std::sync::Arc;
 use std::sync::mpsc;
 
-use chordane_score::{Limits, Runner};
+use chordane_score::{Limits, Runner, Words};
 
 use crate::failure::Failure;
 use crate::input::{Input, Origin};
@@ -39,7 +39,7 @@ use runs::Subject;
 use session::Session;
 
 /// Shows the score or document in a file.
-pub(crate) fn file(options: &LiveFileOptions) -> Result<(), Failure> {
+pub(crate) fn file(options: &LiveFileOptions, words: &Words) -> Result<(), Failure> {
     let file = &options.input;
     if file == Path::new("-") {
         return Err(Failure::call(
@@ -48,8 +48,8 @@ pub(crate) fn file(options: &LiveFileOptions) -> Result<(), Failure> {
         ));
     }
     let limits = options.limits.limits();
-    let (subject, text) = match Input::read(file)? {
-        Input::Score(name, text) => (Subject::Score { name, limits }, text),
+    let (subject, text) = match Input::read(file, words)? {
+        Input::Score(name, text, words) => (Subject::Score { name, limits, words }, text),
         Input::Svg(name, bytes) => {
             let text = String::from_utf8(bytes).map_err(|_| {
                 Failure::input(format!("{name} is not text in UTF-8"), "save the document as UTF-8")
@@ -92,7 +92,7 @@ fn serve(
         let (jobs, held, smoothed) = (jobs.clone(), options.knobs.marks_held, options.knobs.marks_smoothed);
         std::thread::spawn(move || outside::stream_marks(&jobs, held, smoothed));
     }
-    let desktop_of = (subject.name().to_owned(), subject.kind(), limits);
+    let desktop_of = (subject.name().to_owned(), subject.kind(), limits, subject.words());
     let (session, shown, slow) = Session::new(subject, text, paper, settings, (flags.clone(), taken));
     let host = Desktop::new(desktop_of, (flags, jobs), (shown, slow));
     place.serve(host.into(), || session.work())

@@ -5,7 +5,7 @@ use std::sync::mpsc::RecvTimeoutError;
 use std::time::Duration;
 
 use chordane::write::write_whole;
-use chordane_score::{Limits, Settings};
+use chordane_score::{Limits, Settings, Words};
 use tokio::sync::mpsc::unbounded_channel;
 
 use super::Session;
@@ -41,13 +41,14 @@ pub fn live(score: &str, messages: &[&str], limits: Limits) -> std::io::Result<L
     let file = folder.path().join("kite.chord");
     write_whole(&file, score.as_bytes())?;
     let name = file.display().to_string();
-    let subject = Subject::Score { name: name.clone(), limits };
+    let subject = Subject::Score { name: name.clone(), limits, words: Words::new() };
     let (jobs, received) = mpsc::channel();
     let flags = Flags::default();
     let paper = Paper::new(&file, score);
     let (session, shown, slow) =
         Session::new(subject, score, Some(paper), Settings::new(), (flags.clone(), received));
-    let host = Desktop::new((name, "score", Some(limits)), (flags, jobs), (shown.clone(), slow));
+    let host =
+        Desktop::new((name, "score", Some(limits), Words::new()), (flags, jobs), (shown.clone(), slow));
     let (answer, mut answers) = unbounded_channel();
     let mut batches = batches(messages);
     let mut replay = LiveReplay::default();

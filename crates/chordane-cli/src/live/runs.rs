@@ -6,7 +6,7 @@ use std::time::Instant;
 use chordane::number::Point;
 use chordane::path::Affine;
 use chordane::sheet::{Colour, Sheet};
-use chordane_score::{Knob, KnobKind, Limits, Runner, ScoreError, Settings};
+use chordane_score::{Knob, KnobKind, Limits, Runner, ScoreError, Script, Settings, Words};
 
 use super::message::{KnobShape, KnobTold, MistakeTold, RunTold};
 use crate::drawing::{bones, size_at, within};
@@ -17,7 +17,7 @@ use crate::input::Input;
 #[derive(Debug)]
 pub(crate) enum Subject<'a> {
     /// A score, run from its text.
-    Score { name: String, limits: Limits },
+    Score { name: String, limits: Limits, words: Words },
     /// An SVG document.
     Document { name: String, limits: Limits },
     /// A score that is compiled in, without a text.
@@ -47,10 +47,24 @@ impl Subject<'_> {
         }
     }
 
+    /// The words that a score may use.
+    pub(crate) fn words(&self) -> Words {
+        match self {
+            Self::Score { words, .. } => words.clone(),
+            Self::Document { .. } | Self::Compiled { .. } => Words::new(),
+        }
+    }
+
+    /// The text as a script, where it is one that can be read.
+    pub(crate) fn script(&self, text: &str) -> Option<Script> {
+        let Self::Score { name, limits, words } = self else { return None };
+        Script::read_with(name.clone(), text, *limits, words).ok()
+    }
+
     /// Reads a text of it; nothing to read where it is compiled in.
     fn read(&self, text: &str) -> Result<Option<(Runner<'static>, Vec<String>)>, Failure> {
         let input = match self {
-            Self::Score { name, .. } => Input::Score(name.clone(), text.to_owned()),
+            Self::Score { name, words, .. } => Input::Score(name.clone(), text.to_owned(), words.clone()),
             Self::Document { name, .. } => Input::Svg(name.clone(), text.as_bytes().to_vec()),
             Self::Compiled { .. } => return Ok(None),
         };

@@ -307,13 +307,46 @@ fn help_teaches_by_example() {
     chordane().args(["draw", "--help"]).assert().success().stdout(contains("--size 1280x960"));
 }
 
-#[test]
-fn a_score_in_rust_takes_the_same_options() {
-    let folder = tempfile::tempdir().unwrap();
+/// An example's program, which Cargo builds along with the tests.
+fn example(name: &str) -> std::path::PathBuf {
     let mut program = assert_cmd::cargo::cargo_bin("chordane");
     program.pop();
     program.push("examples");
-    program.push(format!("own_kite{}", std::env::consts::EXE_SUFFIX));
+    program.push(format!("{name}{}", std::env::consts::EXE_SUFFIX));
+    program
+}
+
+#[test]
+fn a_program_adds_words_to_the_command() {
+    let call = || Command::new(example("own_words"));
+    call().arg("--help").assert().success().stdout(contains("  own_words draw sail.chord -o sail.png"));
+    let listed = call().arg("words").assert().success();
+    let listed = String::from_utf8_lossy(&listed.get_output().stdout).into_owned();
+    let (_, own) = listed.split_once("OF THIS PROGRAM\n").unwrap();
+    assert!(own.starts_with("  tassel(at, threads)") && own.contains("  path.roped(width)"), "{own}");
+    call().args(["words", "roped"]).assert().success().stdout(contains("gives a group"));
+    call().args(["words", "tasel"]).assert().code(2).stderr(contains("did you mean `tassel`?"));
+    let (folder, score) = loft(
+        "let line = start([10, 10]).line([90, 30]).open();\nsheet(100, 60).add(line.roped(3)).add(tassel([90, 30], 5).stroke(\"teal\", 1))\n",
+    );
+    let out = folder.path().join("mast.svg");
+    call().arg("draw").arg(&score).arg("-o").arg(&out).assert().success();
+    assert!(std::fs::read_to_string(&out).unwrap().contains("M90 30 86 44M90 30 88 44"));
+    // The command itself has no such words.
+    chordane()
+        .arg("draw")
+        .arg(&score)
+        .arg("-o")
+        .arg(&out)
+        .assert()
+        .code(1)
+        .stderr(contains("there is no word `roped`"));
+}
+
+#[test]
+fn a_score_in_rust_takes_the_same_options() {
+    let folder = tempfile::tempdir().unwrap();
+    let program = example("own_kite");
     let png = folder.path().join("kite.png");
     Command::new(&program)
         .arg("-o")

@@ -89,6 +89,15 @@ impl Give for Tidy {
     }
 }
 
+/// A count is a whole number.
+impl Give for usize {
+    const KIND: Kind = Kind::Count;
+
+    fn give(self, _: &Call<'_>) -> Result<Dynamic, CallError> {
+        Ok(i64::try_from(self).unwrap_or(i64::MAX).into())
+    }
+}
+
 /// A path remembers the line of the word that made it.
 impl Give for Path {
     const KIND: Kind = Kind::Path;
@@ -249,6 +258,7 @@ give_list! {
     Cell, Cells;
     Item, Items;
     Vertex, Vertices;
+    String, Texts;
 }
 
 impl<T: Give, E: Into<CallError>> Give for Result<T, E> {

@@ -4,7 +4,7 @@
 use chordane::chance::Dice;
 use chordane::number::Cell;
 use chordane::prelude::*;
-use chordane::sheet::{GivenPaint, Node};
+use chordane::sheet::{GivenColour, GivenPaint, Node};
 use rhai::{Array, Dynamic, FnPtr};
 
 use super::plain::{count, extent, node, number, point, vertex};
@@ -147,6 +147,18 @@ impl Take for Tint {
     }
 }
 
+/// A colour for a word of a program's own.
+impl Take for GivenColour {
+    const KINDS: &'static [Kind] = &[Kind::Colour];
+
+    fn take(value: &Dynamic, call: &Call<'_>) -> Option<Self> {
+        Some(match Tint::take(value, call)? {
+            Tint::Colour(colour) => colour.into(),
+            Tint::Text(text) => text.into(),
+        })
+    }
+}
+
 impl Take for GivenPaint {
     const KINDS: &'static [Kind] = &[Kind::Paint];
 
@@ -188,6 +200,7 @@ take_list! {
     Item, Items;
     String, Texts;
     Tint, Colours;
+    GivenColour, Colours;
 }
 
 /// What is moved, turned and scaled alike: a path, an item or a group.

@@ -32,6 +32,8 @@ pub struct Word {
     pub about: &'static str,
     /// An example that runs.
     pub example: &'static str,
+    /// How many values its function takes, the one that it is called on counted.
+    counts: usize,
     run: Box<Run>,
 }
 
@@ -68,15 +70,15 @@ impl Word {
             Some((on, kinds)) if method => (*on, kinds),
             _ => (&[][..], types.takes),
         };
-        debug_assert_eq!(names.len(), kinds.len(), "{form} names each argument");
         let kind = |kinds: &&'static [Kind]| kinds.first().copied().unwrap_or(Kind::Value);
         let takes = names.into_iter().zip(kinds.iter().map(kind)).collect();
-        Self { name, on, takes, gives: types.gives, in_place: types.in_place, about, example, run }
+        let counts = types.takes.len();
+        Self { name, on, takes, gives: types.gives, in_place: types.in_place, about, example, counts, run }
     }
 
     /// How many values it is called with, the one that it is called on counted.
     pub(crate) fn arity(&self) -> usize {
-        self.takes.len() + usize::from(!self.on.is_empty())
+        self.counts
     }
 
     /// Whether it can be called on the first value.
@@ -116,16 +118,20 @@ pub struct Section {
     pub words: Vec<Word>,
 }
 
-/// A function that carries a word out: its arguments are values that can be taken, its result one that can be given.
-pub(super) trait Carries<A> {
+/// A function that carries a word out: its arguments are values that can be taken, its result one that can be given. [`Words`](super::Words) says which
+/// those are.
+pub trait Carries<A> {
     /// The argument and result types of the function.
+    #[doc(hidden)]
     const TYPES: Types;
 
+    #[doc(hidden)]
     fn carry(&self, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<Dynamic, CallError>;
 }
 
 /// The types of a word's function.
-pub(super) struct Types {
+#[derive(Debug)]
+pub struct Types {
     /// The kinds of each argument.
     takes: &'static [&'static [Kind]],
     gives: Kind,
@@ -133,7 +139,8 @@ pub(super) struct Types {
 }
 
 /// The same for one that looks at the call: it asks functions of the score, or what the score was given.
-pub(super) struct Asking;
+#[derive(Debug)]
+pub struct Asking;
 
 /// One argument, unless there is too much of it.
 fn taken<T: Take>(at: usize, word: &Word, call: &Call<'_>, values: &[&Dynamic]) -> Result<T, CallError> {

@@ -20,6 +20,7 @@ mod meanings;
 mod measure;
 mod motion;
 mod numbers;
+mod own;
 mod page;
 mod paths;
 mod pen;
@@ -36,6 +37,7 @@ use std::sync::OnceLock;
 pub use crate::values::Kind;
 pub use entry::{Section, Word};
 pub use meanings::by_meaning;
+pub use own::Words;
 pub use page::markdown;
 
 /// The page on the language itself, for the docs: numbers, texts, lists, functions, and what else is no word.

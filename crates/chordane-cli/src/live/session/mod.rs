@@ -252,12 +252,7 @@ impl<'a> Session<'a> {
 
     /// The text as a script, where it is one that can be read.
     fn script(&self) -> Option<Script> {
-        match self.ready.subject() {
-            Subject::Score { name, limits, .. } => {
-                Script::read(name.clone(), self.desk.text().to_string(), *limits).ok()
-            }
-            _ => None,
-        }
+        self.ready.subject().script(self.desk.text())
     }
 
     /// Text, knobs or seed are others now, or may be.

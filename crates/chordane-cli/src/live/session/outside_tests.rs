@@ -6,7 +6,7 @@ use std::path::Path;
 use std::time::Duration;
 
 use chordane::chance::Dice;
-use chordane_score::Limits;
+use chordane_score::{Limits, Words};
 
 use super::What;
 use super::tests::{Desk, with_session};
@@ -72,7 +72,8 @@ fn with_watched(test: impl FnOnce(&Desk, &Path, &str)) {
     let file = folder.path().join("hem.chord");
     let text = long_score();
     std::fs::write(&file, &text).unwrap();
-    let subject = Subject::Score { name: "hem.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "hem.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     with_session(subject, &text, Some(Paper::new(&file, &text)), |desk| {
         let watcher = watch(&file, desk.jobs.clone()).unwrap();
         desk.wait("a picture", |shown| shown.picture.is_some());

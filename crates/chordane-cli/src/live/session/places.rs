@@ -6,7 +6,7 @@ use std::time::Duration;
 use chordane::number::Point;
 use chordane::path::Segment;
 use chordane::scene::{Grip, GripKind, Placed};
-use chordane_score::{Drag, Dragged, Hold, Holds, Script};
+use chordane_score::{Drag, Dragged, Hold, Holds};
 
 use super::rests::MOST_LEARNING;
 use super::{Job, REST, Session, What};
@@ -177,7 +177,7 @@ impl Session<'_> {
     /// Splits a text that a drag or an edit made into the score's own text and the knobs that it sets.
     fn split_knobs(&self, text: &str, holds: &Holds) -> (String, Vec<(String, String)>) {
         let set = holds.script();
-        let changed = Script::read(set.name(), text, set.limits());
+        let changed = set.reread(text);
         match (&self.own, changed) {
             (Some(own), Ok(changed)) => own.split_knobs(set, &changed),
             _ => (text.to_owned(), Vec::new()),

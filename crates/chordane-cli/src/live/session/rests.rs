@@ -96,7 +96,7 @@ impl Session<'_> {
             own.source().to_owned()
         };
         own.knob_names().for_each(|name| drop(knobs.remove(name)));
-        let script = Script::read(own.name(), text, own.limits()).ok()?;
+        let script = own.reread(text).ok()?;
         Some((script, self.settings_with(&knobs)))
     }
 

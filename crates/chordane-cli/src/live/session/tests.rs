@@ -5,7 +5,7 @@ use std::sync::mpsc::{self, Sender};
 use std::time::{Duration, Instant};
 
 use chordane::prelude::*;
-use chordane_score::{Limits, Runner, Settings, Stage};
+use chordane_score::{Limits, Runner, Settings, Stage, Words};
 use indicatif::ProgressBar;
 use tokio::sync::mpsc::{UnboundedReceiver, unbounded_channel};
 use tokio::sync::watch;
@@ -147,7 +147,8 @@ fn a_picture_that_is_changed_is_read_again() {
     };
     save("teal");
     let text = "sheet(90, 60).add(rectangle([10, 10], 40, 30).fill(picture(\"cloth.png\")))";
-    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     let pictures = chordane_score::Pictures::new().below(folder.path());
     with_settings(subject, text, Settings::new().pictures(pictures), |desk| {
         let first = desk.wait("a picture", |shown| shown.picture.is_some());
@@ -165,7 +166,8 @@ fn what_cannot_be_written_stays_and_is_written_later() {
     let file = place.join("hem.chord");
     let text = "sheet(90, 60)";
     std::fs::write(&file, text).unwrap();
-    let subject = Subject::Score { name: "hem.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "hem.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     with_session(subject, text, Some(Paper::new(&file, text)), |desk| {
         let first = desk.wait("a picture", |shown| shown.picture.is_some());
         std::fs::remove_dir_all(&place).unwrap();
@@ -211,7 +213,8 @@ fn what_cannot_be_written_stays_and_is_written_later() {
 #[test]
 fn knobs_with_computed_names_are_not_lost_when_the_others_are_kept() {
     let text = "let wide = knob(\"wide\", 90, 10, 200);\nlet high = knob(\"hi\" + \"gh\", 60, 10, 200);\nsheet(wide, high)";
-    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     with_session(subject, text, None, |desk| {
         desk.wait("a picture", |shown| shown.picture.is_some());
         desk.knob("wide", "120");
@@ -234,7 +237,8 @@ fn knobs_with_computed_names_are_not_lost_when_the_others_are_kept() {
 #[test]
 fn a_mend_of_a_text_that_has_changed_since_is_refused() {
     let text = "sheet(400, 300).add(start([50, 50]).line([300, 60]).line([200, 250]).open().fill(\"gold\").stroke(\"teal\", 4))";
-    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     with_session(subject, text, None, |desk| {
         let found =
             |shown: &Shown| shown.complete && shown.findings.first().is_some_and(|finding| finding.click);
@@ -254,7 +258,8 @@ fn a_mend_of_a_text_that_has_changed_since_is_refused() {
 #[test]
 fn a_drag_that_is_given_up_leaves_the_text_as_it_was() {
     let text = "sheet(200, 100).add(closed([[20, 20], [150, 30], [60, 90]]).fill(\"teal\"))";
-    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     with_session(subject, text, None, |desk| {
         desk.wait("a picture", |shown| shown.picture.is_some());
         let grab =
@@ -286,7 +291,8 @@ fn a_drag_that_is_given_up_leaves_the_text_as_it_was() {
 #[test]
 fn a_second_press_ends_the_first_drag() {
     let text = "sheet(200, 100).add(closed([[20, 20], [150, 30], [60, 90]]).fill(\"teal\"))";
-    let subject = Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "sail.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     with_session(subject, text, None, |desk| {
         desk.wait("a picture", |shown| shown.picture.is_some());
         for x in [150.0, 20.0] {
@@ -305,7 +311,8 @@ fn a_second_press_ends_the_first_drag() {
 #[test]
 fn arrow_keys_keep_text_typed_between_presses() {
     let text = "sheet(90, 60).add(circle([20, 30], 5).fill(\"teal\"))";
-    let subject = Subject::Score { name: "vent.chord".to_owned(), limits: Limits::default() };
+    let subject =
+        Subject::Score { name: "vent.chord".to_owned(), limits: Limits::default(), words: Words::new() };
     with_session(subject, text, None, |desk| {
         let press = |at: [f64; 2]| {
             let to = [at[0] + 1.0, at[1]];

@@ -1,0 +1,204 @@
+//! Words of a program's own.
+
+use std::sync::{Arc, OnceLock};
+
+use rhai::{Engine, Module, Shared};
+
+use super::entry::{Carries, Word, word};
+use crate::ScoreError;
+use crate::engine::own_words;
+
+/// Words of a program's own, which its scores can use beside those that there are.
+///
+/// A word is a closure. What it takes and gives is told by its types: numbers (`f64`, `usize`), [`Point`](chordane::number::Point),
+/// [`Angle`](chordane::number::Angle), `String`, `bool`, [`Path`](chordane::path::Path), [`Item`](chordane::sheet::Item),
+/// [`Group`](chordane::sheet::Group), [`Node`](chordane::sheet::Node) and the other values of scores; lists are `Vec`s of these. A colour is taken as
+/// [`GivenColour`](chordane::sheet::GivenColour), any paint as [`GivenPaint`](chordane::sheet::GivenPaint). It may take six values at most, and may give a
+/// `Result` with a [`ScoreError`] or a [`Fault`](chordane::Fault). Where a score calls it with something else, the score is told what it takes, as for
+/// any word.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane_score::{Limits, Runner, Settings, Words};
+///
+/// let words = Words::new().add(
+///     "tassel(at, threads)",
+///     "Threads that hang from a point.",
+///     r#"tassel([0, 0], 5).stroke("teal", 1)"#,
+///     |at: Point, threads: usize| {
+///         let thread = |i: usize| start(at).line(at + Point::new(i as f64 - 2.0, 12.0)).open();
+///         (0..threads).map(thread).fold(Path::empty(), |all, one| all.and(&one))
+///     },
+/// );
+/// let runner = Runner::read_with("sail.chord", "sheet(40, 40).add(tassel([20, 9], 5).stroke(\"teal\", 1))", Limits::default(), &words)?;
+/// assert_eq!(runner.run(&Settings::new()).into_sheet()?.items().len(), 1);
+///
+/// let wrong = Runner::read_with("sail.chord", "tasel([20, 9], 5)", Limits::default(), &words)?.run(&Settings::new());
+/// assert_eq!(wrong.sheet().unwrap_err().advice(), Some("did you mean `tassel`?"));
+/// # Ok::<(), chordane_score::ScoreError>(())
+/// ```
+#[derive(Clone, Debug, Default)]
+pub struct Words {
+    own: Vec<Arc<Word>>,
+    problem: Option<String>,
+    module: OnceLock<Shared<Module>>,
+}
+
+impl Words {
+    /// No words but those that there are.
+    #[must_use]
+    pub fn new() -> Self {
+        Self::default()
+    }
+
+    /// Adds a word. `form` is how it is written, with the names of what it takes, as in `"tassel(at, threads)"`; with a point in front it is called on
+    /// its first value, as in `".hemmed(width)"`. `about` says in a sentence what it does, and `example` shows it.
+    ///
+    /// A name that is a word already, that no word can have, or that names fewer or more values than the closure takes is an error of what is read with
+    /// these words; see [`Words::sound`].
+    #[must_use]
+    pub fn add<A, F>(
+        mut self,
+        form: &'static str,
+        about: &'static str,
+        example: &'static str,
+        carry: F,
+    ) -> Self
+    where
+        F: Carries<A> + Send + Sync + 'static,
+    {
+        let added = word(form, about, example, carry);
+        let problem = self.problem_of(form, &added);
+        self.problem = self.problem.or(problem);
+        self.own.push(Arc::new(added));
+        self.module = OnceLock::new();
+        self
+    }
+
+    fn problem_of(&self, form: &str, added: &Word) -> Option<String> {
+        let name = added.name;
+        let taken = super::named(name).next().is_some();
+        let again = self.own.iter().any(|own| own.name == name && own.arity() == added.arity());
+        if taken || again {
+            return Some(format!("the word `{name}` is there already; give yours another name"));
+        }
+        let plain = name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_')
+            && name.starts_with(|c: char| c.is_ascii_alphabetic());
+        // Not a word of the language itself.
+        if !plain || Engine::new_raw().compile(format!("{name}()")).is_err() {
+            return Some(format!("`{name}` cannot be the name of a word; use letters, digits and _"));
+        }
+        let named = form.split_once('(').map_or("", |(_, rest)| rest).trim_end_matches(')');
+        let named = named.split(',').filter(|name| !name.trim().is_empty()).count();
+        let takes = added.arity() - usize::from(!added.on.is_empty());
+        (named != takes).then(|| {
+            format!("the word `{form}` names {named} values, and its closure takes {takes}; name each")
+        })
+    }
+
+    /// These words, unless something is wrong with one of them.
+    ///
+    /// # Errors
+    ///
+    /// What is wrong with the first such word.
+    pub fn sound(&self) -> Result<&Self, ScoreError> {
+        self.problem.as_ref().map_or(Ok(self), |problem| Err(ScoreError::new(problem.clone())))
+    }
+
+    /// The words of the program's own.
+    pub fn own(&self) -> impl Iterator<Item = &Word> {
+        self.own.iter().map(|word| &**word)
+    }
+
+    /// All words: those that there are, then the program's own.
+    pub fn all(&self) -> impl Iterator<Item = &Word> {
+        super::all().map(|word| -> &Word { word }).chain(self.own())
+    }
+
+    /// All words of a name.
+    pub fn named(&self, name: &str) -> impl Iterator<Item = &Word> {
+        self.all().filter(move |word| word.name == name)
+    }
+
+    /// The program's own words for the engine, if there are any.
+    pub(crate) fn module(&self) -> Option<&Shared<Module>> {
+        (!self.own.is_empty()).then(|| self.module.get_or_init(|| own_words(&self.own).into()))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{Limits, Runner, Settings};
+    use chordane::prelude::*;
+
+    fn told(words: &Words) -> String {
+        words.sound().map(|_| ()).unwrap_err().to_string()
+    }
+
+    #[test]
+    fn words_that_cannot_be_are_refused() {
+        let one = |form: &'static str| Words::new().add(form, "", "", |at: Point| at);
+        assert!(one("knot(at)").sound().is_ok());
+        assert_eq!(told(&one("circle(at)")), "the word `circle` is there already; give yours another name");
+        assert_eq!(
+            told(&one("knot(at)").add("knot(by)", "", "", |by: f64| by)).split(';').next(),
+            Some("the word `knot` is there already")
+        );
+        for name in ["let(at)", "3d(at)", "two words(at)", "(at)"] {
+            assert!(told(&one(name)).contains("cannot be the name of a word"), "{name}");
+        }
+        assert_eq!(
+            told(&one("knot(at, size)")),
+            "the word `knot(at, size)` names 2 values, and its closure takes 1; name each"
+        );
+        let read = Runner::read_with("a.chord", "sheet(9, 9)", Limits::default(), &one("if(at)"));
+        assert!(read.is_err());
+    }
+
+    #[test]
+    fn they_are_told_of_as_all_words_are() {
+        let words = Words::new()
+            .add(
+                ".hemmed(width)",
+                "A path with a hem.",
+                "circle(pt(0, 0), 5).hemmed(2)",
+                |path: Path, width: f64| path.stroke("teal", width),
+            )
+            .add("knot(at)", "A knot.", "knot(pt(0, 0))", |at: Point| {
+                if at.x < 0.0 {
+                    Err(ScoreError::new("a knot lies to the right").advise(Some("write 3".to_owned())))
+                } else {
+                    Ok(circle(at, 2.0))
+                }
+            })
+            .add("knot(at, times)", "More of them.", "knot(pt(0, 0), 3)", |at: Point, times: usize| {
+                (0..times).map(|i| circle(at, i as f64 + 1.0).fill("gold")).collect::<Vec<Item>>()
+            });
+        let run = |source: &str| {
+            let runner = Runner::read_with("own.chord", source, Limits::default(), &words)?;
+            runner.run(&Settings::new()).into_sheet()
+        };
+        let error = |source: &str| {
+            let error = run(source).unwrap_err();
+            (error.to_string(), error.advice().unwrap_or_default().to_owned(), error.line())
+        };
+        let drawn = run("let page = sheet(9, 9).add(knot(pt(3, 3)).hemmed(1));\nfor k in knot([3, 3], 4) { page.add(k); }\npage").unwrap();
+        assert_eq!(drawn.items().len(), 5);
+        let (message, advice, line) = error("sheet(9, 9)\n.add(knott(pt(0, 0)).hemmed(1))");
+        assert_eq!(
+            (&*message, &*advice, line),
+            ("there is no word `knott`", "did you mean `knot`?", Some(2))
+        );
+        assert_eq!(
+            error("knot(\"here\")").0,
+            "`knot` wants a point for its at, and was given the text \"here\""
+        );
+        assert_eq!(error("knot()").1, "write `knot(at)` or `knot(at, times)`");
+        assert_eq!(
+            error("knot(pt(-1, 0))"),
+            ("a knot lies to the right".to_owned(), "write 3".to_owned(), Some(1))
+        );
+        assert!(error("let p = knot(pt(0, 0)); p.hemmed(1); sheet(9, 9)").0.contains("nothing keeps it"));
+    }
+}
