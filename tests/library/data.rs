@@ -211,9 +211,8 @@ fn values_have_a_json_form() {
 }
 
 #[test]
-fn points_and_transforms_go_to_mint_and_back() {
-    use chordane::number::{affine_from_mint, affine_to_mint, point_from_mint, point_to_mint};
-    assert_eq!(point_from_mint(point_to_mint(pt(3.0, -4.0))), pt(3.0, -4.0));
-    let map = Affine::from_translation(pt(1.0, 2.0)) * Affine::from_angle(0.5);
-    assert_eq!(affine_from_mint(affine_to_mint(&map)), map);
+fn points_go_to_mint_and_back() {
+    let theirs: mint::Point2<f64> = pt(3.0, -4.0).into();
+    assert_eq!((theirs.x, theirs.y), (3.0, -4.0));
+    assert_eq!((Point::from(theirs), circle(theirs, 2.0)), (pt(3.0, -4.0), circle((3, -4), 2.0)));
 }

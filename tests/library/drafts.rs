@@ -231,10 +231,7 @@ fn steps_are_lines_of_a_journal() {
 
 /// A sheet as a picture of its pixels.
 fn photographed(page: &Sheet) -> Picture {
-    let pixels = page.pixels().unwrap();
-    let (width, height) = (pixels.width(), pixels.height());
-    let all = (0..height).flat_map(|y| (0..width).map(move |x| (x, y)));
-    Picture::from_rgba(width, height, all.map(|(x, y)| pixels.at(x, y).unwrap()).collect())
+    page.pixels().unwrap().into()
 }
 
 #[test]
@@ -271,7 +268,10 @@ fn the_areas_of_a_picture_become_shapes_of_few_vertices() {
         Draft::of_picture(&photographed(&sheet(40.0, 30.0).ground("white")), 0.75).unwrap(),
         Draft::new()
     );
-    assert_eq!(Draft::of_picture(&Picture::from_rgba(1, 1, vec![[0; 4]]), f64::NAN).unwrap(), Draft::new());
+    assert_eq!(
+        Draft::of_picture(&Picture::from_rgba(1, 1, &[0; 4]).unwrap(), f64::NAN).unwrap(),
+        Draft::new()
+    );
 }
 
 /// Whatever polygon is drawn: its corners are found.

@@ -66,18 +66,16 @@ fn what_is_no_picture_is_refused() {
         told,
         "the picture has 20000 x 1 pixels, and no more than 16384 a side and 67108864 in all are read; make it smaller"
     );
-    let told = circle((5.0, 5.0), 4.0).fill(Picture::from_rgba(2, 2, vec![[0; 4]])).sound().unwrap_err();
-    assert_eq!(
-        told.to_string(),
-        "`picture`: a picture of 2 by 2 pixels was given 1; give width times height of them, at least one"
-    );
+    let told = Picture::from_rgba(2, 2, &[0; 4]).unwrap_err();
+    assert_eq!(told.to_string(), "`picture`: 2 by 2 pixels are 16 bytes, and it was given 4");
+    assert!(Picture::from_rgba(0, 2, &[]).is_err());
 }
 
 #[test]
 fn a_reduced_picture_is_the_mean_of_what_it_was() {
     // A fine chequer of black and white becomes an even grey.
     let chequer = (0..64 * 64).map(|i| if (i % 64 + i / 64) % 2 == 0 { [0, 0, 0, 255] } else { [255; 4] });
-    let picture = Picture::from_rgba(64, 64, chequer.collect());
+    let picture = Picture::from_rgba(64, 64, chequer.collect::<Vec<_>>().as_flattened()).unwrap();
     let small = sheet(7.0, 7.0).ground(picture).pixels().unwrap();
     assert!(small.as_slice().iter().all(|pixel| pixel[0].abs_diff(128) < 6), "{:?}", small.as_slice());
 }
@@ -124,7 +122,7 @@ fn colours_by_vertex_are_mixed_by_nearness() {
 
 #[test]
 fn what_is_said_of_an_element_in_its_style_is_said_in_one_attribute() {
-    let squares = Picture::from_rgba(2, 1, vec![[200, 85, 61, 255], [32, 48, 60, 255]]).sampled("nearest");
+    let squares = Picture::from_rgba(2, 1, &[200, 85, 61, 255, 32, 48, 60, 255]).unwrap().sampled("nearest");
     let photo = rectangle((0.0, 0.0), 20.0, 10.0).fill(squares.fitted("stretch"));
     let page = sheet(20.0, 10.0).ground("teal").add(photo.clone()).add(photo.blend("multiply"));
     let text = page.svg().unwrap();

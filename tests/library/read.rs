@@ -633,7 +633,7 @@ fn titles_and_descriptions_come_back() {
 /// A picture that is used many times is decoded once, and its memory counts once.
 #[test]
 fn a_picture_that_is_used_many_times_is_unpacked_once() {
-    let picture = Picture::from_rgba(1024, 1024, vec![[9, 99, 99, 255]; 1 << 20]);
+    let picture = Picture::from_rgba(1024, 1024, &[9, 99, 99, 255].repeat(1 << 20)).unwrap();
     let written = sheet(9.0, 9.0).add(rectangle((0.0, 0.0), 9.0, 9.0).fill(picture)).svg().unwrap();
     let data = written.split("base64,").nth(1).and_then(|rest| rest.split('"').next()).unwrap();
     let uses: String = (0..500).map(|i| format!("<use href='#kite' x='{i}'/>")).collect();

@@ -17,7 +17,7 @@ fn page() -> Sheet {
     sheet(99.0, 99.0)
 }
 
-fn dot(at: impl Into<Point>) -> Item {
+fn dot(at: impl IntoPoint) -> Item {
     circle(at, 1.0).fill("teal")
 }
 
@@ -529,7 +529,7 @@ fn styles() -> Vec<Twin> {
 fn pictures() -> Vec<Twin> {
     let colours = |names: &[&str], columns: u32| {
         let pixels: Vec<[u8; 4]> = names.iter().map(|name| Colour::parse(name).unwrap().to_rgba8()).collect();
-        Picture::from_rgba(columns, pixels.len() as u32 / columns, pixels)
+        Picture::from_rgba(columns, pixels.len() as u32 / columns, pixels.as_flattened()).unwrap()
     };
     let two = || colours(&["gold", "teal"], 2);
     let four = || colours(&["gold", "teal", "teal", "gold"], 2);

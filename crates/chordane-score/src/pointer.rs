@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use chordane::number::Point;
+use chordane::number::{IntoPoint, Point};
 use serde_json::Value;
 
 use crate::ScoreError;
@@ -19,14 +19,14 @@ pub struct Pointer {
 impl Pointer {
     /// A pointer at a place that is not down.
     #[must_use]
-    pub fn at(at: impl Into<Point>) -> Self {
-        Self { at: at.into(), down: false }
+    pub fn at(at: impl IntoPoint) -> Self {
+        Self { at: at.into_point(), down: false }
     }
 
     /// A pointer that is down at a place.
     #[must_use]
-    pub fn down(at: impl Into<Point>) -> Self {
-        Self { at: at.into(), down: true }
+    pub fn down(at: impl IntoPoint) -> Self {
+        Self { at: at.into_point(), down: true }
     }
 }
 

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use crate::marks::{MarkFrame, Marks};
-use chordane::number::Point;
+use chordane::number::{IntoPoint, Point};
 
 use crate::pictures::Pictures;
 use crate::pointer::{Pointer, PointerTrack};
@@ -132,8 +132,8 @@ impl Settings {
 
     /// The same with a size asked for, where the score can have any; see [`Stage::asked_size`](crate::Stage::asked_size).
     #[must_use]
-    pub fn size(mut self, size: impl Into<Point>) -> Self {
-        self.size = Some(size.into());
+    pub fn size(mut self, size: impl IntoPoint) -> Self {
+        self.size = Some(size.into_point());
         self
     }
 

@@ -8,7 +8,7 @@ use std::collections::BTreeSet;
 use crate::marks::MarkFrame;
 use chordane::chance::Dice;
 use chordane::ground::nearest;
-use chordane::number::Point;
+use chordane::number::{IntoPoint, Point};
 use chordane::sheet::{Colour, Picture};
 
 use crate::knob::{Knob, KnobKind, KnobProblem, on_or_off, place};
@@ -128,8 +128,8 @@ impl Stage {
     /// The size that is asked for, or the score's own where none is: a score that lays itself out within it looks right at
     /// any size.
     #[must_use]
-    pub fn asked_size(&self, own: impl Into<Point>) -> Point {
-        self.settings.size.unwrap_or_else(|| own.into())
+    pub fn asked_size(&self, own: impl IntoPoint) -> Point {
+        self.settings.size.unwrap_or_else(|| own.into_point())
     }
 
     /// The place in the loop, from 0 up to 1: frame k of n is at k / n, so that the frame after the last would be the first again.
@@ -346,8 +346,8 @@ impl Stage {
     }
 
     /// A point.
-    pub fn point(&mut self, name: &str, start: impl Into<Point>) -> Point {
-        let start = start.into();
+    pub fn point(&mut self, name: &str, start: impl IntoPoint) -> Point {
+        let start = start.into_point();
         let place = self.place(name, start);
         self.or_start(place, name, start)
     }

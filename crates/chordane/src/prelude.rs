@@ -12,8 +12,8 @@ pub use crate::motion::{
     swing, timeline,
 };
 pub use crate::number::{
-    Angle, Extent, Point, around, between, cell, deg, golden_places, part, polar, pt, rad, rescale,
-    smoothstep, turns,
+    Angle, Extent, IntoPoint, Point, around, between, cell, deg, golden_places, part, polar, pt, rad,
+    rescale, smoothstep, turns,
 };
 pub use crate::path::{
     Affine, ArcWay, Contour, FillRule, Fit, Path, Pen, Segment, Spacing, Through, Vertex, corner, flowing,

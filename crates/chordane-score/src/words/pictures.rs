@@ -32,9 +32,18 @@ fn words() -> Vec<Word> {
             r##"circle(pt(0, 0), 40).fill(picture(["gold", "teal", "teal", "gold"], 2).sampled("nearest"))"##,
             |colours: Vec<Tint>, columns: usize| {
                 let pixels = colours.iter().map(|one| one.of("picture")).collect::<Result<Vec<_>, _>>()?;
-                let rows = pixels.len().checked_div(columns).unwrap_or(0);
-                let pixels = pixels.into_iter().map(Colour::to_rgba8).collect();
-                Ok::<_, CallError>(Picture::from_rgba(columns as u32, rows as u32, pixels))
+                let rows = pixels
+                    .len()
+                    .checked_div(columns)
+                    .filter(|rows| *rows > 0 && rows * columns == pixels.len());
+                let Some(rows) = rows else {
+                    let told = format!("`picture`: {} colours are no whole rows of {columns}", pixels.len());
+                    return Err(
+                        CallError::new(told).advise("give as many colours for each row, at least one")
+                    );
+                };
+                let pixels: Vec<[u8; 4]> = pixels.into_iter().map(Colour::to_rgba8).collect();
+                Ok(Picture::from_rgba(columns as u32, rows as u32, pixels.as_flattened())?)
             },
         ),
         word(

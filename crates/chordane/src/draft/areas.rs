@@ -44,8 +44,7 @@ impl Draft {
     /// use chordane::prelude::*;
     /// let page = sheet(90.0, 60.0).ground("white").add(Path::closed([(10.0, 10.0), (80.0, 10.0), (45.0, 50.0)]).fill("teal"));
     /// let pixels = page.pixels()?;
-    /// let colours = (0..60).flat_map(|y| (0..90).map(move |x| (x, y))).map(|(x, y)| pixels.at(x, y).unwrap_or_default());
-    /// let draft = Draft::of_picture(&Picture::from_rgba(90, 60, colours.collect()), 0.75)?;
+    /// let draft = Draft::of_picture(&Picture::from(pixels), 0.75)?;
     /// let shapes: Vec<_> = draft.shapes().map(|shape| (shape.vertices.len(), shape.colour)).collect();
     /// assert_eq!(shapes, [(3, Some([0, 128, 128]))]);
     /// # Ok::<(), Box<dyn std::error::Error>>(())

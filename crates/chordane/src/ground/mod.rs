@@ -30,4 +30,5 @@ pub use visible::{shortened, visible};
 pub(crate) use budget::interruptible;
 pub(crate) use budget::{at_most, buffer, exhausted, has_room, limited, unlimited};
 pub(crate) use mix::{GOLDEN, in_row, mixed};
+pub(crate) use named::named;
 pub(crate) use xml::is_xml;

@@ -2,12 +2,15 @@
 
 use super::{Fault, FaultKind};
 
-/// A choice whose values have names.
+/// A choice whose values have names. It is read from such a name, and shown as it.
 ///
 /// ```
 /// use chordane::prelude::*;
 /// use chordane::ground::Named;
 /// assert_eq!(Cap::NAMES, ["butt", "round", "square"]);
+/// assert_eq!("round".parse::<Cap>()?, Cap::Round);
+/// assert_eq!(Cap::Round.to_string(), "round");
+/// # Ok::<(), Fault>(())
 /// ```
 pub trait Named: Copy + 'static {
     /// What is chosen, for messages.
@@ -60,3 +63,34 @@ impl<T: Named> From<&str> for Given<T> {
         Self(Err(text.to_owned()))
     }
 }
+
+/// The names of the values of a choice: `named! { Cap: "cap"; "butt" => Butt, "round" => Round }`.
+macro_rules! named {
+    ($choice:ident: $what:literal; $($name:literal => $value:ident),* $(,)?) => {
+        impl $crate::ground::Named for $choice {
+            const WHAT: &'static str = $what;
+            const NAMES: &'static [&'static str] = &[$($name),*];
+            const VALUES: &'static [Self] = &[$(Self::$value),*];
+        }
+
+        impl std::fmt::Display for $choice {
+            fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+                // Of two names for a value the first is shown.
+                #[allow(unreachable_patterns, reason = "only where there are two names")]
+                f.pad(match self {
+                    $(Self::$value => $name,)*
+                })
+            }
+        }
+
+        impl std::str::FromStr for $choice {
+            type Err = $crate::ground::Fault;
+
+            fn from_str(text: &str) -> Result<Self, Self::Err> {
+                $crate::ground::Given::from(text).resolve("parse")
+            }
+        }
+    };
+}
+
+pub(crate) use named;

@@ -3,7 +3,7 @@
 use std::ops::ControlFlow;
 
 use super::tree::BoxTree;
-use crate::number::{Cell, Point};
+use crate::number::{Cell, IntoPoint, Point};
 use crate::path::{Contour, Path, Segment};
 
 /// How often a stretch is halved to find where it passes a height: beyond this the parameter's digits are used up.
@@ -25,8 +25,8 @@ impl Contour {
 impl Path {
     /// The winding number of a spot: the sum over the contours; see [`Contour::winding`].
     #[must_use]
-    pub fn winding(&self, spot: impl Into<Point>) -> i32 {
-        let spot = spot.into();
+    pub fn winding(&self, spot: impl IntoPoint) -> i32 {
+        let spot = spot.into_point();
         self.contours().iter().map(|contour| contour.winding(spot)).sum()
     }
 
@@ -41,7 +41,7 @@ impl Path {
     ///
     /// Of a path that carries a fault it answers for what is left.
     #[must_use]
-    pub fn inside(&self, spot: impl Into<Point>) -> bool {
+    pub fn inside(&self, spot: impl IntoPoint) -> bool {
         self.fill_rule().encloses(self.winding(spot))
     }
 }

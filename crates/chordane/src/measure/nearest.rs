@@ -6,7 +6,7 @@
 use super::survey::{Station, Survey};
 use super::tree::distance_to;
 use crate::ground::Fault;
-use crate::number::{Point, roots};
+use crate::number::{IntoPoint, Point, roots};
 use crate::path::{Arc, Path, Segment};
 
 /// Whether the line from the spot meets a segment squarely, as a polynomial in Bernstein form: position less spot,
@@ -86,8 +86,8 @@ impl Segment {
     /// assert_eq!(side.nearest((4.0, 3.0)), 0.4);
     /// ```
     #[must_use]
-    pub fn nearest(&self, spot: impl Into<Point>) -> f64 {
-        let spot = spot.into();
+    pub fn nearest(&self, spot: impl IntoPoint) -> f64 {
+        let spot = spot.into_point();
         let mut best = (0.0, self.from().distance_squared(spot));
         let mut look = |t: f64| {
             let distance = self.at(t).distance_squared(spot);
@@ -131,8 +131,8 @@ impl Segment {
 
     /// The distance from a spot to the nearest place of the segment.
     #[must_use]
-    pub fn distance(&self, spot: impl Into<Point>) -> f64 {
-        let spot = spot.into();
+    pub fn distance(&self, spot: impl IntoPoint) -> f64 {
+        let spot = spot.into_point();
         self.at(self.nearest(spot)).distance(spot)
     }
 }
@@ -144,9 +144,9 @@ impl Path {
     /// # Errors
     ///
     /// The path's first fault.
-    pub fn distance(&self, spot: impl Into<Point>) -> Result<f64, Fault> {
+    pub fn distance(&self, spot: impl IntoPoint) -> Result<f64, Fault> {
         self.sound()?;
-        let spot = spot.into();
+        let spot = spot.into_point();
         let mut least = f64::INFINITY;
         for segment in self.segments() {
             if distance_to(&segment.bounds(), spot) <= least {
@@ -169,7 +169,7 @@ impl Path {
     /// # Errors
     ///
     /// The path's first fault.
-    pub fn on_stroke(&self, spot: impl Into<Point>, width: f64) -> Result<bool, Fault> {
+    pub fn on_stroke(&self, spot: impl IntoPoint, width: f64) -> Result<bool, Fault> {
         Ok(self.distance(spot)? <= width * 0.5)
     }
 }
@@ -190,8 +190,8 @@ impl Survey {
     /// # Ok::<(), Fault>(())
     /// ```
     #[must_use]
-    pub fn nearest(&self, spot: impl Into<Point>) -> Option<Station<'_>> {
-        let spot = spot.into();
+    pub fn nearest(&self, spot: impl IntoPoint) -> Option<Station<'_>> {
+        let spot = spot.into_point();
         if !spot.is_finite() {
             return None;
         }

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::spring::Spring;
-use crate::ground::{Fault, FaultKind, Given, Named};
+use crate::ground::{Fault, FaultKind, Given, named};
 
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Curve {
@@ -36,11 +36,10 @@ pub enum Jump {
     Both,
 }
 
-impl Named for Jump {
-    const WHAT: &'static str = "kind of jump";
-    const NAMES: &'static [&'static str] =
-        &["jump-end", "jump-start", "jump-none", "jump-both", "end", "start"];
-    const VALUES: &'static [Self] = &[Self::End, Self::Start, Self::None, Self::Both, Self::End, Self::Start];
+named! {
+    Jump: "kind of jump";
+    "jump-end" => End, "jump-start" => Start, "jump-none" => None, "jump-both" => Both, "end" => End,
+    "start" => Start
 }
 
 /// So many steps at most.

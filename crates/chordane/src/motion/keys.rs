@@ -1,7 +1,7 @@
 //! Keys: values at places of the phase, and what is between them.
 
 use super::{Easing, Keyed, rounds};
-use crate::ground::{Fault, FaultSlot, Given, Named};
+use crate::ground::{Fault, FaultSlot, Given, named};
 use crate::number::{Angle, turns};
 
 /// Values at times from 0 to 1, and between them part of the way from one to the next; see [`keys`].
@@ -194,10 +194,9 @@ pub enum Way {
     Anticlockwise,
 }
 
-impl Named for Way {
-    const WHAT: &'static str = "way round";
-    const NAMES: &'static [&'static str] = &["as-given", "shorter", "clockwise", "anticlockwise"];
-    const VALUES: &'static [Self] = &[Self::AsGiven, Self::Shorter, Self::Clockwise, Self::Anticlockwise];
+named! {
+    Way: "way round";
+    "as-given" => AsGiven, "shorter" => Shorter, "clockwise" => Clockwise, "anticlockwise" => Anticlockwise
 }
 
 impl Keys<Angle> {

@@ -1,6 +1,6 @@
 //! A pose: where a thing is, how it is turned, and how large it is.
 
-use crate::number::{Angle, Point};
+use crate::number::{Angle, IntoPoint, Point};
 use crate::path::{Affine, Path, by};
 
 /// Where a thing is, how far it is turned and how large it is: scaled first, then turned about its origin, then moved.
@@ -22,8 +22,8 @@ pub struct Pose {
 
 /// A pose of a step, a turn and an even scale; see [`Pose`].
 #[must_use]
-pub fn pose(step: impl Into<Point>, turn: Angle, scale: f64) -> Pose {
-    Pose { step: step.into(), turn, scale: Point::splat(scale) }
+pub fn pose(step: impl IntoPoint, turn: Angle, scale: f64) -> Pose {
+    Pose { step: step.into_point(), turn, scale: Point::splat(scale) }
 }
 
 impl Default for Pose {

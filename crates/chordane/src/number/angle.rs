@@ -4,6 +4,7 @@
 //! Degrees are what is stored, because a quarter turn is a whole number of them: sine and cosine are then exact
 //! at every multiple of 90 degrees.
 
+use crate::number::IntoPoint;
 use std::f64::consts::FRAC_1_SQRT_2;
 use std::fmt;
 use std::iter::{FusedIterator, Sum};
@@ -93,8 +94,8 @@ impl Angle {
     ///
     /// Exact for directions along an axis.
     #[must_use]
-    pub fn of(direction: impl Into<glam::DVec2>) -> Self {
-        let d = direction.into();
+    pub fn of(direction: impl IntoPoint) -> Self {
+        let d = direction.into_point();
         if d.x == 0.0 && d.y == 0.0 {
             return Self::ZERO;
         }

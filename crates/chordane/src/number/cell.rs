@@ -2,7 +2,7 @@
 
 use super::extent::{Along, Extent, Inset};
 use super::kept;
-use super::{Point, pt};
+use super::{IntoPoint, Point, pt};
 
 /// An upright rectangle: one that a shape is made to fit, or the bounds of what there is.
 ///
@@ -33,8 +33,8 @@ pub struct Cell {
 /// assert_eq!((tag.centre(), tag.size()), (pt(50.0, 30.0), pt(80.0, 40.0)));
 /// ```
 #[must_use]
-pub fn cell(corner: impl Into<Point>, width: f64, height: f64) -> Cell {
-    let min = corner.into();
+pub fn cell(corner: impl IntoPoint, width: f64, height: f64) -> Cell {
+    let min = corner.into_point();
     Cell { min, max: min + pt(width.max(0.0), height.max(0.0)) }
 }
 

@@ -5,8 +5,6 @@
 mod angle;
 mod cell;
 mod extent;
-#[cfg(feature = "mint")]
-mod mint;
 mod places;
 mod point;
 mod range;
@@ -15,10 +13,8 @@ mod roots;
 pub use angle::{Angle, around, between, deg, rad, turns};
 pub use cell::{Cell, cell};
 pub use extent::{Along, Extent, Inset, part};
-#[cfg(feature = "mint")]
-pub use mint::{affine_from_mint, affine_to_mint, point_from_mint, point_to_mint};
 pub use places::golden_places;
-pub use point::{Point, polar, pt};
+pub use point::{IntoPoint, Point, polar, pt};
 pub(crate) use range::kept;
 pub use range::{rescale, smoothstep};
 pub(crate) use roots::{product, roots};

@@ -4,7 +4,7 @@ use super::Angle;
 
 /// A position or a step, in sheet units; x runs to the right, y runs down unless the sheet says otherwise.
 ///
-/// Wherever a point is taken, a pair `(x, y)` is taken too.
+/// Wherever a point is taken, a pair `(x, y)` is taken too, and what else is [`IntoPoint`].
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -39,3 +39,81 @@ pub fn polar(angle: Angle, distance: f64) -> Point {
     let (sin, cos) = angle.sin_cos();
     pt(cos * distance, sin * distance)
 }
+
+/// What can stand for a point: pairs and arrays of two numbers of any kind, points of glam in either precision, and references to points. A type of
+/// one's own can too.
+///
+/// ```
+/// use chordane::prelude::*;
+/// struct Post { east: f32, north: f32 }
+///
+/// impl IntoPoint for Post {
+///     fn into_point(self) -> Point {
+///         pt(self.east.into(), -f64::from(self.north))
+///     }
+/// }
+///
+/// let hoops = [circle((3, 4), 1.0), circle([3.0_f32, 4.0], 1.0), circle(&pt(3.0, 4.0), 1.0), circle(Post { east: 3.0, north: -4.0 }, 1.0)];
+/// assert!(hoops.iter().all(|hoop| *hoop == hoops[0]));
+/// ```
+pub trait IntoPoint {
+    /// The point.
+    fn into_point(self) -> Point;
+}
+
+impl IntoPoint for Point {
+    #[inline]
+    fn into_point(self) -> Point {
+        self
+    }
+}
+
+impl IntoPoint for &Point {
+    #[inline]
+    fn into_point(self) -> Point {
+        *self
+    }
+}
+
+impl IntoPoint for glam::Vec2 {
+    #[inline]
+    fn into_point(self) -> Point {
+        self.as_dvec2()
+    }
+}
+
+macro_rules! pairs {
+    ($($number:ty)*) => {$(
+        impl IntoPoint for ($number, $number) {
+            #[inline]
+            fn into_point(self) -> Point {
+                pt(self.0 as f64, self.1 as f64)
+            }
+        }
+
+        impl IntoPoint for [$number; 2] {
+            #[inline]
+            fn into_point(self) -> Point {
+                pt(self[0] as f64, self[1] as f64)
+            }
+        }
+    )*};
+}
+
+pairs! { f64 f32 i8 i16 i32 i64 isize u8 u16 u32 u64 usize }
+
+/// Points and vectors of mint, which other libraries of numbers understand too.
+#[cfg(feature = "mint")]
+macro_rules! mint_points {
+    ($($theirs:ty)*) => {$(
+        impl IntoPoint for $theirs {
+            #[inline]
+            fn into_point(self) -> Point {
+                self.into()
+            }
+        }
+    )*};
+}
+
+#[cfg(feature = "mint")]
+mint_points! { mint::Point2<f64> mint::Vector2<f64> }

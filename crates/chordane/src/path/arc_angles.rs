@@ -1,13 +1,13 @@
 //! Arcs by what is known of them, and their two kinds of angle: as seen from the centre, and before squashing.
 
 use super::Arc;
-use crate::number::{Angle, Cell, Point, pt};
+use crate::number::{Angle, Cell, IntoPoint, Point, pt};
 
 impl Arc {
     /// An arc of a circle: round a centre, from an angle over a sweep, both clockwise as seen from +x.
     #[must_use]
-    pub fn round(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Self {
-        Self { centre: centre.into(), radii: Point::splat(radius), tilt: Angle::ZERO, start, sweep }
+    pub fn round(centre: impl IntoPoint, radius: f64, start: Angle, sweep: Angle) -> Self {
+        Self { centre: centre.into_point(), radii: Point::splat(radius), tilt: Angle::ZERO, start, sweep }
     }
 
     /// An arc of the ellipse that touches the four sides of a cell. The angles are those before squashing; see

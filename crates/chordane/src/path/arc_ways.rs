@@ -4,8 +4,8 @@
 //! no circle can do what is asked, so that the pen always arrives.
 
 use super::{Arc, ArcSegment, Pen};
-use crate::ground::Named;
-use crate::number::{Angle, Point, deg, rad};
+use crate::ground::named;
+use crate::number::{Angle, IntoPoint, Point, deg, rad};
 
 /// Which of the four ways between two points an arc of given radii takes.
 ///
@@ -27,12 +27,10 @@ pub enum ArcWay {
     LongAnticlockwise,
 }
 
-impl Named for ArcWay {
-    const WHAT: &'static str = "way";
-    const NAMES: &'static [&'static str] =
-        &["short clockwise", "short anticlockwise", "long clockwise", "long anticlockwise"];
-    const VALUES: &'static [Self] =
-        &[Self::ShortClockwise, Self::ShortAnticlockwise, Self::LongClockwise, Self::LongAnticlockwise];
+named! {
+    ArcWay: "way";
+    "short clockwise" => ShortClockwise, "short anticlockwise" => ShortAnticlockwise,
+    "long clockwise" => LongClockwise, "long anticlockwise" => LongAnticlockwise
 }
 
 impl ArcWay {
@@ -61,8 +59,8 @@ impl Pen {
     /// let bow = start((-10.0, 0.0)).arc_via((0.0, -10.0), (10.0, 0.0)).open();
     /// assert_eq!(bow.bounds().unwrap().min, pt(-10.0, -10.0));
     /// ```
-    pub fn arc_via(self, via: impl Into<Point>, end: impl Into<Point>) -> Self {
-        let (from, via, end) = (self.position(), via.into(), end.into());
+    pub fn arc_via(self, via: impl IntoPoint, end: impl IntoPoint) -> Self {
+        let (from, via, end) = (self.position(), via.into_point(), end.into_point());
         if !via.is_finite() || !end.is_finite() {
             return self.refuse("arc_via", if via.is_finite() { end } else { via });
         }
@@ -96,8 +94,8 @@ impl Pen {
     /// let roof = start((0.0, 0.0)).bow((20.0, 0.0), 4.0).open();
     /// assert!((roof.bounds().unwrap().min.y + 4.0).abs() < 1e-12);
     /// ```
-    pub fn bow(self, end: impl Into<Point>, rise: f64) -> Self {
-        let (from, end) = (self.position(), end.into());
+    pub fn bow(self, end: impl IntoPoint, rise: f64) -> Self {
+        let (from, end) = (self.position(), end.into_point());
         if !end.is_finite() || !rise.is_finite() {
             return self.refuse("bow", if end.is_finite() { Point::new(rise, rise) } else { end });
         }
@@ -125,8 +123,8 @@ impl Pen {
     /// let hook = start((0.0, 0.0)).line((10.0, 0.0)).arc_on((10.0, 8.0)).open();
     /// assert_eq!(hook.bounds().unwrap().max, pt(14.0, 8.0));
     /// ```
-    pub fn arc_on(self, end: impl Into<Point>) -> Self {
-        let (from, end) = (self.position(), end.into());
+    pub fn arc_on(self, end: impl IntoPoint) -> Self {
+        let (from, end) = (self.position(), end.into_point());
         if !end.is_finite() {
             return self.refuse("arc_on", end);
         }
@@ -153,8 +151,8 @@ impl Pen {
     /// let round = start((0.0, 0.0)).fillet((10.0, 0.0), (10.0, 10.0), 3.0).open();
     /// assert_eq!(round.data(), "M0 0H7A3 3 0 0 1 10 3V10");
     /// ```
-    pub fn fillet(self, corner: impl Into<Point>, end: impl Into<Point>, radius: f64) -> Self {
-        let (from, corner, end) = (self.position(), corner.into(), end.into());
+    pub fn fillet(self, corner: impl IntoPoint, end: impl IntoPoint, radius: f64) -> Self {
+        let (from, corner, end) = (self.position(), corner.into_point(), end.into_point());
         if !corner.is_finite() || !end.is_finite() {
             return self.refuse("fillet", if corner.is_finite() { end } else { corner });
         }
@@ -195,8 +193,8 @@ impl Pen {
     /// let wing = start((0.0, 0.0)).arc_radii((30.0, 15.0), (30.0, 20.0), deg(0.0), ArcWay::ShortClockwise).open();
     /// assert_eq!(wing.data(), "M0 0A30 20 0 0 1 30 15");
     /// ```
-    pub fn arc_radii(self, end: impl Into<Point>, radii: impl Into<Point>, tilt: Angle, way: ArcWay) -> Self {
-        let (from, end, radii) = (self.position(), end.into(), radii.into());
+    pub fn arc_radii(self, end: impl IntoPoint, radii: impl IntoPoint, tilt: Angle, way: ArcWay) -> Self {
+        let (from, end, radii) = (self.position(), end.into_point(), radii.into_point());
         let tilted = Point::splat(tilt.degrees());
         if let Some(bad) = [end, radii, tilted].into_iter().find(|p| !p.is_finite()) {
             return self.refuse("arc_radii", bad);

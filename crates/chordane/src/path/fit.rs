@@ -1,7 +1,7 @@
 //! Fitting a path into a cell.
 
 use super::{Affine, Path};
-use crate::ground::{Fault, FaultKind, Named};
+use crate::ground::{Fault, FaultKind, named};
 use crate::number::{Cell, Point};
 
 /// How a path is fitted into a cell; see [`Path::fitted`].
@@ -25,11 +25,7 @@ pub enum Fit {
     Stretch,
 }
 
-impl Named for Fit {
-    const WHAT: &'static str = "way to fit";
-    const NAMES: &'static [&'static str] = &["contain", "cover", "stretch"];
-    const VALUES: &'static [Self] = &[Self::Contain, Self::Cover, Self::Stretch];
-}
+named! { Fit: "way to fit"; "contain" => Contain, "cover" => Cover, "stretch" => Stretch }
 
 impl Path {
     /// The path moved and scaled to fit a cell, by its tight bounds.

@@ -5,7 +5,7 @@
 
 use super::{Arc, ArcSegment, Contour, ContourBuilder, FillRule, Path, Segment};
 use crate::ground::{Fault, FaultKind, FaultSlot};
-use crate::number::{Angle, Point, polar, rad};
+use crate::number::{Angle, IntoPoint, Point, polar, rad};
 
 /// Sets a pen down at a point, to begin a path.
 ///
@@ -19,8 +19,8 @@ use crate::number::{Angle, Point, polar, rad};
 ///     .close();
 /// assert_eq!(sail.data(), "M0-120 90-30 0 120-90-30Z");
 /// ```
-pub fn start(at: impl Into<Point>) -> Pen {
-    Pen::continuing(Path::empty(), at.into())
+pub fn start(at: impl IntoPoint) -> Pen {
+    Pen::continuing(Path::empty(), at.into_point())
 }
 
 /// A contour in the making. Every call adds to it and gives it back; [`Pen::close`] and [`Pen::open`] end it.
@@ -120,13 +120,13 @@ impl Pen {
     }
 
     /// A straight side to a point.
-    pub fn line(self, to: impl Into<Point>) -> Self {
-        self.line_as("line", to.into())
+    pub fn line(self, to: impl IntoPoint) -> Self {
+        self.line_as("line", to.into_point())
     }
 
     /// A straight side by a step from where the pen stands.
-    pub fn line_by(self, step: impl Into<Point>) -> Self {
-        let to = self.position() + step.into();
+    pub fn line_by(self, step: impl IntoPoint) -> Self {
+        let to = self.position() + step.into_point();
         self.line_as("line_by", to)
     }
 
@@ -189,8 +189,8 @@ impl Pen {
     }
 
     /// A quadratic curve: toward the control point, then to the end.
-    pub fn quad(mut self, control: impl Into<Point>, to: impl Into<Point>) -> Self {
-        let (control, to) = (control.into(), to.into());
+    pub fn quad(mut self, control: impl IntoPoint, to: impl IntoPoint) -> Self {
+        let (control, to) = (control.into_point(), to.into_point());
         if self.sound_point("quad", control) && self.sound_point("quad", to) {
             self.head_along(control - self.position());
             self.head_along(to - control);
@@ -200,13 +200,8 @@ impl Pen {
     }
 
     /// A cubic curve: leaving toward the first control point, arriving from the second.
-    pub fn cubic(
-        mut self,
-        control1: impl Into<Point>,
-        control2: impl Into<Point>,
-        to: impl Into<Point>,
-    ) -> Self {
-        let (control1, control2, to) = (control1.into(), control2.into(), to.into());
+    pub fn cubic(mut self, control1: impl IntoPoint, control2: impl IntoPoint, to: impl IntoPoint) -> Self {
+        let (control1, control2, to) = (control1.into_point(), control2.into_point(), to.into_point());
         if [control1, control2, to].into_iter().all(|p| self.sound_point("cubic", p)) {
             self.head_along(control1 - self.position());
             self.head_along(control2 - control1);
@@ -227,8 +222,8 @@ impl Pen {
     /// let bow = start(pt(10.0, 0.0)).arc_about(pt(0.0, 0.0), deg(90.0)).open();
     /// assert_eq!(bow.data(), "M10 0A10 10 0 0 1 0 10");
     /// ```
-    pub fn arc_about(mut self, centre: impl Into<Point>, sweep: Angle) -> Self {
-        let centre = centre.into();
+    pub fn arc_about(mut self, centre: impl IntoPoint, sweep: Angle) -> Self {
+        let centre = centre.into_point();
         if !self.sound_point("arc_about", centre) || !self.sound_number("arc_about", "sweep", sweep.degrees())
         {
             return self;
@@ -287,7 +282,7 @@ impl Pen {
     }
 
     /// Ends the contour open here and begins the next one of the same path.
-    pub fn start(self, at: impl Into<Point>) -> Self {
+    pub fn start(self, at: impl IntoPoint) -> Self {
         self.open().start(at)
     }
 

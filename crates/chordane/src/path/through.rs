@@ -9,8 +9,8 @@ use std::sync::Arc as Shared;
 use super::contour::one_but_for_rounding;
 use super::tangents::{self, End, Run};
 use super::{ArcSegment, ContourBuilder, Path, Tag};
-use crate::ground::{Fault, FaultKind, FaultSlot, Named};
-use crate::number::{Angle, Point, rad};
+use crate::ground::{Fault, FaultKind, FaultSlot, named};
+use crate::number::{Angle, IntoPoint, Point, rad};
 
 /// A vertex of a smooth curve: where it is, and how the curve passes it.
 ///
@@ -71,8 +71,8 @@ enum Kind {
 /// assert!(arch.segments().all(|segment| matches!(segment, Segment::Cubic { .. })));
 /// ```
 #[must_use]
-pub fn soft(at: impl Into<Point>) -> Vertex {
-    Vertex::new(at.into(), Kind::Soft)
+pub fn soft(at: impl IntoPoint) -> Vertex {
+    Vertex::new(at.into_point(), Kind::Soft)
 }
 
 /// A vertex at which the curve has a corner; two of them in a row have a straight side between them.
@@ -83,8 +83,8 @@ pub fn soft(at: impl Into<Point>) -> Vertex {
 /// assert_eq!(tent.data(), "M0 0 40 30 80 0");
 /// ```
 #[must_use]
-pub fn corner(at: impl Into<Point>) -> Vertex {
-    Vertex::new(at.into(), Kind::Corner)
+pub fn corner(at: impl IntoPoint) -> Vertex {
+    Vertex::new(at.into_point(), Kind::Corner)
 }
 
 /// A corner that an arc of a radius cuts short, touching the lines to both neighbours; where it does not fit, the
@@ -96,11 +96,11 @@ pub fn corner(at: impl Into<Point>) -> Vertex {
 /// assert_eq!(bend.data(), "M0 0H30A10 10 0 0 1 40 10V40");
 /// ```
 #[must_use]
-pub fn rounded(at: impl Into<Point>, radius: f64) -> Vertex {
-    Vertex::new(at.into(), Kind::Rounded(radius))
+pub fn rounded(at: impl IntoPoint, radius: f64) -> Vertex {
+    Vertex::new(at.into_point(), Kind::Rounded(radius))
 }
 
-impl<P: Into<Point>> From<P> for Vertex {
+impl<P: IntoPoint> From<P> for Vertex {
     fn from(at: P) -> Self {
         soft(at)
     }
@@ -126,11 +126,7 @@ pub enum Spacing {
     Chordal,
 }
 
-impl Named for Spacing {
-    const WHAT: &'static str = "spacing";
-    const NAMES: &'static [&'static str] = &["uniform", "centripetal", "chordal"];
-    const VALUES: &'static [Self] = &[Self::Uniform, Self::Centripetal, Self::Chordal];
-}
+named! { Spacing: "spacing"; "uniform" => Uniform, "centripetal" => Centripetal, "chordal" => Chordal }
 
 /// How an open run begins and ends.
 ///

@@ -2,7 +2,7 @@
 
 use super::{ArcSegment, Contour, ContourBuilder, Path, Segment, Tag, Verb};
 use crate::ground::{Fault, FaultKind};
-use crate::number::{Angle, Point, deg};
+use crate::number::{Angle, IntoPoint, Point, deg};
 
 /// An affine transform: a linear map (its columns are the images of the x and y steps), then a move.
 ///
@@ -55,8 +55,8 @@ impl Path {
 
     /// The path moved by a step.
     #[must_use]
-    pub fn moved(&self, step: impl Into<Point>) -> Self {
-        self.transformed_as("moved", &Affine::from_translation(step.into()))
+    pub fn moved(&self, step: impl IntoPoint) -> Self {
+        self.transformed_as("moved", &Affine::from_translation(step.into_point()))
     }
 
     /// The path turned about the origin; a positive angle turns clockwise as seen on a sheet with y down.
@@ -67,8 +67,8 @@ impl Path {
 
     /// The path turned about a point; a positive angle turns clockwise as seen on a sheet with y down.
     #[must_use]
-    pub fn rotated_about(&self, centre: impl Into<Point>, angle: Angle) -> Self {
-        self.transformed_as("rotated_about", &by::about(centre.into(), by::rotation(angle)))
+    pub fn rotated_about(&self, centre: impl IntoPoint, angle: Angle) -> Self {
+        self.transformed_as("rotated_about", &by::about(centre.into_point(), by::rotation(angle)))
     }
 
     /// The path scaled evenly from the origin. A negative factor turns it by half a turn as well.
@@ -85,15 +85,15 @@ impl Path {
     /// assert_eq!(grown.bounds().map(|bounds| bounds.centre()), Some(pt(30.0, 0.0)));
     /// ```
     #[must_use]
-    pub fn scaled_about(&self, centre: impl Into<Point>, factor: f64) -> Self {
-        let by = by::about(centre.into(), Affine::from_scale(Point::splat(factor)));
+    pub fn scaled_about(&self, centre: impl IntoPoint, factor: f64) -> Self {
+        let by = by::about(centre.into_point(), Affine::from_scale(Point::splat(factor)));
         self.transformed_as("scaled_about", &by)
     }
 
     /// The path scaled from the origin by a factor along x and one along y. A negative factor mirrors.
     #[must_use]
-    pub fn scaled_by(&self, factors: impl Into<Point>) -> Self {
-        self.transformed_as("scaled_by", &Affine::from_scale(factors.into()))
+    pub fn scaled_by(&self, factors: impl IntoPoint) -> Self {
+        self.transformed_as("scaled_by", &Affine::from_scale(factors.into_point()))
     }
 
     /// The path sheared: `x` leans upright lines over (toward +x further down), `y` leans level lines.

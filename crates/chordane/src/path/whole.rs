@@ -1,8 +1,8 @@
 //! The [`Path`]: contours, the rule that says what they enclose, and the first fault of their making.
 
 use super::{Contour, ContourBuilder, Pen, Segment};
-use crate::ground::{Fault, FaultKind, FaultSlot, Named, limited};
-use crate::number::Point;
+use crate::ground::{Fault, FaultKind, FaultSlot, limited, named};
+use crate::number::{IntoPoint, Point};
 
 /// Which spots a path encloses where its contours overlap.
 ///
@@ -23,11 +23,7 @@ pub enum FillRule {
     EvenOdd,
 }
 
-impl Named for FillRule {
-    const WHAT: &'static str = "fill rule";
-    const NAMES: &'static [&'static str] = &["nonzero", "evenodd"];
-    const VALUES: &'static [Self] = &[Self::Nonzero, Self::EvenOdd];
-}
+named! { FillRule: "fill rule"; "nonzero" => Nonzero, "evenodd" => EvenOdd }
 
 impl FillRule {
     /// Whether a winding number means inside.
@@ -121,22 +117,18 @@ impl Path {
     /// assert_eq!(sail.data(), "M50 0 0 50-50 0 0-50Z");
     /// ```
     #[must_use]
-    pub fn closed<P: Into<Point>>(points: impl IntoIterator<Item = P>) -> Self {
+    pub fn closed<P: IntoPoint>(points: impl IntoIterator<Item = P>) -> Self {
         Self::polyline("closed", points, true)
     }
 
     /// An open contour of straight sides through all of the points in order; empty without a point.
     #[must_use]
-    pub fn open<P: Into<Point>>(points: impl IntoIterator<Item = P>) -> Self {
+    pub fn open<P: IntoPoint>(points: impl IntoIterator<Item = P>) -> Self {
         Self::polyline("open", points, false)
     }
 
-    fn polyline<P: Into<Point>>(
-        call: &'static str,
-        points: impl IntoIterator<Item = P>,
-        closed: bool,
-    ) -> Self {
-        let points: Vec<Point> = points.into_iter().map(Into::into).collect();
+    fn polyline<P: IntoPoint>(call: &'static str, points: impl IntoIterator<Item = P>, closed: bool) -> Self {
+        let points: Vec<Point> = points.into_iter().map(IntoPoint::into_point).collect();
         let mut path = Self::empty();
         if let Some(bad) = points.iter().position(|p| !p.is_finite()) {
             let Point { x, y } = points.get(bad).copied().unwrap_or_default();
@@ -267,8 +259,8 @@ impl Path {
     /// let two = start(pt(0.0, 0.0)).line(pt(5.0, 0.0)).open().start(pt(0.0, 9.0)).line(pt(5.0, 9.0)).open();
     /// assert_eq!(two.contours().len(), 2);
     /// ```
-    pub fn start(self, at: impl Into<Point>) -> Pen {
-        Pen::continuing(self, at.into())
+    pub fn start(self, at: impl IntoPoint) -> Pen {
+        Pen::continuing(self, at.into_point())
     }
 }
 

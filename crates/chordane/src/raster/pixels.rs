@@ -61,6 +61,15 @@ pub enum DrawError {
         /// What its writer says.
         message: String,
     },
+    /// Bytes that were given to be drawn on are not those of a picture of the size.
+    WrongLength {
+        /// The picture's width in pixels.
+        width: u32,
+        /// The picture's height in pixels.
+        height: u32,
+        /// How many bytes were given.
+        bytes: usize,
+    },
     /// The picture would be larger than is allowed.
     TooLarge {
         /// The picture's width in pixels.
@@ -79,6 +88,10 @@ impl fmt::Display for DrawError {
             Self::NoPixels { width, height } => {
                 write!(f, "a picture of {width} x {height} pixels has no pixels; give at least 1 x 1")
             }
+            Self::WrongLength { width, height, bytes } => write!(
+                f,
+                "a picture of {width} x {height} pixels has four bytes for each, and was given {bytes} bytes"
+            ),
             Self::NotWritten { format, message } => {
                 write!(f, "the picture cannot be written as {format}: {message}")
             }
@@ -232,30 +245,26 @@ impl Pixels {
     ///
     /// The sheet's first fault. The picture is then as it was, but where the drawing was stopped halfway.
     pub fn draw(&mut self, sheet: &Sheet) -> Result<(), Fault> {
-        let to_pixels = fitted(sheet, Point::new(f64::from(self.width), f64::from(self.height)));
-        let scene = sheet.seen_through(&(to_pixels * sheet.upright()))?;
-        self.draw_scene(sheet, &scene, &to_pixels, &WriteOptions::default())
+        let (width, height) = (self.width, self.height);
+        sheet.draw_on(&mut self.data, (width, height), &WriteOptions::default())
     }
+}
 
-    /// Draws a sheet from its display list, which is in pixels.
-    fn draw_scene(
-        &mut self,
-        sheet: &Sheet,
-        scene: &Scene<'_>,
-        to_pixels: &Affine,
-        options: &WriteOptions,
-    ) -> Result<(), Fault> {
-        let tolerance = options.tolerance;
-        let mut fault = FaultSlot::default();
-        fault.positive("pixels", "tolerance", tolerance);
-        fault.sound()?;
-        let to_sheet = (*to_pixels * sheet.upright()).inverse();
-        let (width, height, whole) = (self.width as usize, self.height as usize, !options.antialias);
-        let target = Target { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
-        limited("pixels", || {
-            Plan::of(sheet, scene, to_pixels, &target).map(|plan| plan.draw(&mut self.data))
-        })?
-    }
+/// Draws a sheet from its display list, which is in pixels.
+fn draw_scene(
+    data: &mut [Rgba],
+    (width, height): (u32, u32),
+    (sheet, scene, to_pixels): (&Sheet, &Scene<'_>, &Affine),
+    options: &WriteOptions,
+) -> Result<(), Fault> {
+    let tolerance = options.tolerance;
+    let mut fault = FaultSlot::default();
+    fault.positive("pixels", "tolerance", tolerance);
+    fault.sound()?;
+    let to_sheet = (*to_pixels * sheet.upright()).inverse();
+    let (width, height, whole) = (width as usize, height as usize, !options.antialias);
+    let target = Target { width, height, shift: Point::ZERO, to_sheet, tolerance, whole };
+    limited("pixels", || Plan::of(sheet, scene, to_pixels, &target).map(|plan| plan.draw(data)))?
 }
 
 /// The map that fits a sheet evenly into the middle of a picture, as it is seen.
@@ -287,6 +296,43 @@ impl Sheet {
         self.pixels_with(&WriteOptions::default())
     }
 
+    /// Draws the sheet over the pixels of a buffer of one's own, scaled evenly to fit and in the middle: four bytes for each pixel, row after row from the
+    /// top, sRGB, alpha not multiplied in.
+    ///
+    /// # Errors
+    ///
+    /// Bytes that are not four times width times height, a picture without a pixel, or the first fault of what is drawn; after a fault the pixels are as they
+    /// were, but where the drawing was stopped halfway.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// let mut frame = vec![255; 4 * 40 * 30];
+    /// sheet(4.0, 3.0).add(rectangle((0, 0), 2.0, 3.0).fill("teal")).draw_into(40, 30, &mut frame)?;
+    /// assert_eq!((&frame[..4], &frame[4 * 39..4 * 40]), (&[0, 128, 128, 255][..], &[255; 4][..]));
+    /// # Ok::<(), chordane::raster::DrawError>(())
+    /// ```
+    pub fn draw_into(&self, width: u32, height: u32, bytes: &mut [u8]) -> Result<(), DrawError> {
+        let count = u64::from(width) * u64::from(height);
+        if count == 0 {
+            return Err(DrawError::NoPixels { width, height });
+        }
+        if bytes.len() as u64 != 4 * count {
+            return Err(DrawError::WrongLength { width, height, bytes: bytes.len() });
+        }
+        Ok(self.draw_on(bytes.as_chunks_mut().0, (width, height), &WriteOptions::default())?)
+    }
+
+    fn draw_on(
+        &self,
+        data: &mut [Rgba],
+        (width, height): (u32, u32),
+        options: &WriteOptions,
+    ) -> Result<(), Fault> {
+        let to_pixels = fitted(self, Point::new(f64::from(width), f64::from(height)));
+        let scene = self.seen_through(&(to_pixels * self.upright()))?;
+        draw_scene(data, (width, height), (self, &scene, &to_pixels), options)
+    }
+
     /// The sheet as pixels of another size; see [`WriteOptions`].
     ///
     /// # Errors
@@ -303,7 +349,7 @@ impl Sheet {
             return Err(DrawError::TooLarge { width: size.x, height: size.y, limit: options.max_side });
         }
         let mut pixels = Pixels::within(size.x as u32, size.y as u32, options.max_side)?;
-        pixels.draw_scene(self, &scene, &to_pixels, options)?;
+        draw_scene(&mut pixels.data, (pixels.width, pixels.height), (self, &scene, &to_pixels), options)?;
         pixels.metadata.clone_from(&self.metadata);
         if self.unit != Unit::Px {
             let per_inch = (size / self.size).min_element() * Unit::In.pixels() / self.unit.pixels();
@@ -316,12 +362,52 @@ impl Sheet {
 impl From<Pixels> for Picture {
     /// The pixels as a picture to paint with.
     fn from(pixels: Pixels) -> Self {
-        Self::from_rgba(pixels.width, pixels.height, pixels.data)
+        Self::of_pixels(pixels.width, pixels.height, pixels.data)
     }
 }
 
 impl AsRef<[u8]> for Pixels {
     fn as_ref(&self) -> &[u8] {
         self.bytes()
+    }
+}
+
+/// Pixels as a buffer of the crate `image`; the pixels are moved, not copied.
+///
+/// ```
+/// use chordane::prelude::*;
+/// let buffer = image::RgbaImage::from(sheet(4.0, 3.0).ground("teal").pixels()?);
+/// assert_eq!((buffer.dimensions(), buffer.get_pixel(1, 1).0), ((4, 3), [0, 128, 128, 255]));
+/// assert_eq!(Pixels::try_from(buffer)?.at(1, 1), Some([0, 128, 128, 255]));
+/// # Ok::<(), chordane::raster::DrawError>(())
+/// ```
+#[cfg(feature = "image")]
+impl From<Pixels> for image::RgbaImage {
+    fn from(pixels: Pixels) -> Self {
+        let (width, height) = (pixels.width, pixels.height);
+        // There are as many bytes as it asks for.
+        Self::from_raw(width, height, pixels.data.into_flattened()).unwrap_or_default()
+    }
+}
+
+/// A buffer of the crate `image` as pixels. One without a pixel, or larger than [`Pixels::new`] allows, is an error.
+#[cfg(feature = "image")]
+impl TryFrom<image::RgbaImage> for Pixels {
+    type Error = DrawError;
+
+    fn try_from(buffer: image::RgbaImage) -> Result<Self, DrawError> {
+        let mut pixels = Self::new(buffer.width(), buffer.height())?;
+        pixels.data.copy_from_slice(buffer.as_raw().as_chunks().0);
+        Ok(pixels)
+    }
+}
+
+/// A buffer of the crate `image` as a picture to paint with. One without a pixel is an error.
+#[cfg(feature = "image")]
+impl TryFrom<&image::RgbaImage> for Picture {
+    type Error = Fault;
+
+    fn try_from(buffer: &image::RgbaImage) -> Result<Self, Fault> {
+        Self::from_rgba(buffer.width(), buffer.height(), buffer.as_raw())
     }
 }

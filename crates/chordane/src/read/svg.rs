@@ -15,7 +15,7 @@ use super::transforms::Transform;
 use super::tree::{Element, children, href, is_svg, name, parse, start_of};
 use super::viewport::{fitted, view_box};
 use super::walk::{Inherited, Own, Walk};
-use crate::number::{Cell, Point};
+use crate::number::{Cell, IntoPoint, Point};
 use crate::path::{Affine, Path};
 use crate::scene::{Placed, Scene};
 use crate::shape::rectangle;
@@ -66,8 +66,8 @@ impl Sheet {
     /// let bounds = wide.items().next().and_then(|item| item.line_bounds()).unwrap();
     /// assert_eq!((wide.size, bounds.max), (pt(200.0, 60.0), pt(80.0, 60.0)));
     /// ```
-    pub fn read_svg_at(bytes: &[u8], size: impl Into<Point>) -> Result<SvgReading, ReadError> {
-        read(bytes, Some(size.into()))
+    pub fn read_svg_at(bytes: &[u8], size: impl IntoPoint) -> Result<SvgReading, ReadError> {
+        read(bytes, Some(size.into_point()))
     }
 }
 

@@ -3,7 +3,7 @@
 use super::Reshape;
 use super::chain::reshaped;
 use crate::ground::{FaultSlot, exhausted};
-use crate::number::{Angle, Point, around};
+use crate::number::{Angle, IntoPoint, Point, around};
 use crate::path::{Affine, Path, by};
 
 /// More copies than these fill the memory before they are seen.
@@ -31,8 +31,8 @@ pub struct Mirror {
 impl Mirror {
     /// Across the line through a point in a direction: an upright line at 90 degrees mirrors left and right.
     #[must_use]
-    pub fn new(through: impl Into<Point>, direction: Angle) -> Self {
-        Self { through: through.into(), direction, beside: false }
+    pub fn new(through: impl IntoPoint, direction: Angle) -> Self {
+        Self { through: through.into_point(), direction, beside: false }
     }
 }
 
@@ -94,13 +94,13 @@ impl Reshape for Spin {
 impl Path {
     /// The mirror image across the line through a point in a direction; see [`Mirror`].
     #[must_use]
-    pub fn mirrored(&self, through: impl Into<Point>, direction: Angle) -> Self {
+    pub fn mirrored(&self, through: impl IntoPoint, direction: Angle) -> Self {
         self.then(Mirror::new(through, direction))
     }
 
     /// Copies turned evenly round a centre; see [`Spin`].
     #[must_use]
-    pub fn spun(&self, copies: usize, centre: impl Into<Point>) -> Self {
-        self.then(Spin { centre: centre.into(), ..Spin::new(copies) })
+    pub fn spun(&self, copies: usize, centre: impl IntoPoint) -> Self {
+        self.then(Spin { centre: centre.into_point(), ..Spin::new(copies) })
     }
 }

@@ -6,7 +6,7 @@
 use std::sync::Arc as Shared;
 
 use crate::ground::{Fault, FaultKind, FaultSlot};
-use crate::number::{Point, rad};
+use crate::number::{IntoPoint, Point, rad};
 use crate::path::{ArcSegment, Contour, ContourBuilder, Path, Pen, Segment, Tag};
 
 /// Which vertex of a path: its contour and its number there, both counted from 0, as the bones number them.
@@ -95,8 +95,8 @@ impl Path {
     /// [`tagged`](crate::path::tagged). They stay with their vertices when the path is moved, turned, reversed or
     /// edited.
     #[must_use]
-    pub fn shifted(&self, tag: &str, by: impl Into<Point>) -> Self {
-        let by = by.into();
+    pub fn shifted(&self, tag: &str, by: impl IntoPoint) -> Self {
+        let by = by.into_point();
         let mut fault = self.carried().clone();
         if !fault.point("shifted", by) {
             return Self::from_parts(self.contours().to_vec(), self.fill_rule(), fault);
@@ -128,8 +128,8 @@ impl Path {
     /// );
     /// ```
     #[must_use]
-    pub fn replaced(&self, vertex: impl Into<VertexAt>, with: impl Into<Point>) -> Self {
-        let (at, to) = (vertex.into(), with.into());
+    pub fn replaced(&self, vertex: impl Into<VertexAt>, with: impl IntoPoint) -> Self {
+        let (at, to) = (vertex.into(), with.into_point());
         self.edited("replaced", at, 0, Some(to), |contour| {
             let here = contour.vertices().nth(at.vertex).unwrap_or(to);
             Some(moved(contour, &[at.vertex], to - here))
@@ -149,8 +149,8 @@ impl Path {
     /// assert_eq!(sail.inserted(3, (-5.0, 40.0)).data(), "M0 0 40 30 0 90-5 40Z");
     /// ```
     #[must_use]
-    pub fn inserted(&self, vertex: impl Into<VertexAt>, point: impl Into<Point>) -> Self {
-        let (at, point) = (vertex.into(), point.into());
+    pub fn inserted(&self, vertex: impl Into<VertexAt>, point: impl IntoPoint) -> Self {
+        let (at, point) = (vertex.into(), point.into_point());
         self.edited("inserted", at, 1, Some(point), |contour| Some(inserted(contour, at.vertex, point)))
     }
 

@@ -1,6 +1,6 @@
 //! Line styles. A line style is also a reshape, from a line to the area of its stroke; `edging` makes that area.
 
-use crate::ground::{FaultSlot, Named};
+use crate::ground::{FaultSlot, named};
 
 /// How a stroke ends at the ends of an open contour.
 ///
@@ -21,11 +21,7 @@ pub enum Cap {
     Square,
 }
 
-impl Named for Cap {
-    const WHAT: &'static str = "cap";
-    const NAMES: &'static [&'static str] = &["butt", "round", "square"];
-    const VALUES: &'static [Self] = &[Self::Butt, Self::Round, Self::Square];
-}
+named! { Cap: "cap"; "butt" => Butt, "round" => Round, "square" => Square }
 
 /// How a stroke turns a corner.
 ///
@@ -48,11 +44,7 @@ pub enum Join {
     Bevel,
 }
 
-impl Named for Join {
-    const WHAT: &'static str = "join";
-    const NAMES: &'static [&'static str] = &["mitre", "round", "bevel"];
-    const VALUES: &'static [Self] = &[Self::Mitre, Self::Round, Self::Bevel];
-}
+named! { Join: "join"; "mitre" => Mitre, "round" => Round, "bevel" => Bevel }
 
 /// How a line is drawn: its width, ends, corners and dashes. As a reshape it turns a line into the area that its stroke paints.
 ///

@@ -6,7 +6,7 @@ use std::sync::OnceLock;
 use super::list::Scene;
 use super::placed::{Address, Placed};
 use crate::measure::{BoxTree, Place};
-use crate::number::Point;
+use crate::number::{IntoPoint, Point};
 use crate::path::{Affine, Path};
 use crate::sheet::Sheet;
 
@@ -173,8 +173,8 @@ impl<'a> Index<'_, 'a> {
     /// # Ok::<(), Fault>(())
     /// ```
     #[must_use]
-    pub fn items_at(&self, spot: impl Into<Point>, reach: f64) -> Vec<Hit<'a>> {
-        let (spot, reach) = (spot.into(), reach.max(0.0));
+    pub fn items_at(&self, spot: impl IntoPoint, reach: f64) -> Vec<Hit<'a>> {
+        let (spot, reach) = (spot.into_point(), reach.max(0.0));
         let (tree, numbers) = self.tree.get_or_init(|| {
             let sized = self.scene.items().iter().filter_map(|placed| Some((placed.reach()?, placed.number)));
             let (boxes, numbers): (Vec<_>, Vec<_>) = sized.unzip();
@@ -237,7 +237,7 @@ impl Sheet {
     /// assert_eq!((name(40.0, 40.0), name(59.0, 40.0), name(85.0, 40.0)), (Some("cloth"), Some("hoop"), None));
     /// ```
     #[must_use]
-    pub fn item_at(&self, spot: impl Into<Point>) -> Option<Hit<'_>> {
+    pub fn item_at(&self, spot: impl IntoPoint) -> Option<Hit<'_>> {
         self.items_at(spot).next()
     }
 
@@ -251,8 +251,8 @@ impl Sheet {
     /// let near = page.items_at((45.0, 13.0)).reach(5.0).next().unwrap();
     /// assert_eq!((near.part, near.point, near.distance), (HitPart::Near, pt(45.0, 10.0), 3.0));
     /// ```
-    pub fn items_at(&self, spot: impl Into<Point>) -> Hits<'_> {
+    pub fn items_at(&self, spot: impl IntoPoint) -> Hits<'_> {
         let scene = Scene::of(&self.nodes, &Affine::IDENTITY);
-        Hits { left: scene.items().len(), scene, spot: spot.into(), reach: 0.0 }
+        Hits { left: scene.items().len(), scene, spot: spot.into_point(), reach: 0.0 }
     }
 }

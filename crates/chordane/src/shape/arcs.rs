@@ -1,7 +1,7 @@
 //! Parts of circles and ellipses: open arcs, pies, segments that a chord cuts off, and rings.
 
 use crate::ground::{Fault, FaultKind, FaultSlot};
-use crate::number::{Angle, Point, deg, rad};
+use crate::number::{Angle, IntoPoint, Point, deg, rad};
 use crate::path::{Arc, ContourBuilder, Path};
 
 /// How a part of an ellipse is closed.
@@ -50,7 +50,7 @@ impl Arc {
 /// assert_eq!(arc((0.0, 0.0), 10.0, deg(0.0), deg(90.0)).data(), "M10 0A10 10 0 0 1 0 10");
 /// ```
 #[must_use]
-pub fn arc(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
+pub fn arc(centre: impl IntoPoint, radius: f64, start: Angle, sweep: Angle) -> Path {
     Arc::round(centre, radius, start, sweep).path()
 }
 
@@ -65,7 +65,7 @@ pub fn arc(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) ->
 /// ```
 #[must_use]
 pub fn elliptic_arc(
-    centre: impl Into<Point>,
+    centre: impl IntoPoint,
     radius_x: f64,
     radius_y: f64,
     start: Angle,
@@ -82,7 +82,7 @@ pub fn elliptic_arc(
         radius_x > 0.0 && radius_y > 0.0 && start.degrees().is_finite() && sweep.degrees().is_finite();
     let (begin, end) =
         if sound { (unsquashed(start), unsquashed(start + sweep)) } else { (start, start + sweep) };
-    let (centre, radii) = (centre.into(), Point::new(radius_x, radius_y));
+    let (centre, radii) = (centre.into_point(), Point::new(radius_x, radius_y));
     build(
         "elliptic_arc",
         &Arc { centre, radii, tilt: Angle::ZERO, start: begin, sweep: end - begin },
@@ -100,13 +100,13 @@ pub fn elliptic_arc(
 /// ```
 #[must_use]
 pub fn squashed_arc(
-    centre: impl Into<Point>,
+    centre: impl IntoPoint,
     radius_x: f64,
     radius_y: f64,
     start: Angle,
     sweep: Angle,
 ) -> Path {
-    let (centre, radii) = (centre.into(), Point::new(radius_x, radius_y));
+    let (centre, radii) = (centre.into_point(), Point::new(radius_x, radius_y));
     build("squashed_arc", &Arc { centre, radii, tilt: Angle::ZERO, start, sweep }, Ends::Open)
 }
 
@@ -119,7 +119,7 @@ pub fn squashed_arc(
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn pie(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
+pub fn pie(centre: impl IntoPoint, radius: f64, start: Angle, sweep: Angle) -> Path {
     Arc::round(centre, radius, start, sweep).pie()
 }
 
@@ -133,7 +133,7 @@ pub fn pie(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) ->
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn chord_cut(centre: impl Into<Point>, radius: f64, start: Angle, sweep: Angle) -> Path {
+pub fn chord_cut(centre: impl IntoPoint, radius: f64, start: Angle, sweep: Angle) -> Path {
     Arc::round(centre, radius, start, sweep).chord_cut()
 }
 
@@ -179,8 +179,8 @@ fn build(call: &'static str, part: &Arc, ends: Ends) -> Path {
 /// assert!((hoop.signed_area() - std::f64::consts::PI * 900.0).abs() < 1e-9);
 /// ```
 #[must_use]
-pub fn ring(centre: impl Into<Point>, outer: f64, inner: f64) -> Path {
-    ring_as("ring", centre.into(), outer, inner, Angle::ZERO, Angle::FULL)
+pub fn ring(centre: impl IntoPoint, outer: f64, inner: f64) -> Path {
+    ring_as("ring", centre.into_point(), outer, inner, Angle::ZERO, Angle::FULL)
 }
 
 /// A part of a ring, from an angle over a sweep, clockwise as seen from +x: two arcs and two straight sides.
@@ -194,8 +194,8 @@ pub fn ring(centre: impl Into<Point>, outer: f64, inner: f64) -> Path {
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn ring_part(centre: impl Into<Point>, outer: f64, inner: f64, start: Angle, sweep: Angle) -> Path {
-    ring_as("ring_part", centre.into(), outer, inner, start, sweep)
+pub fn ring_part(centre: impl IntoPoint, outer: f64, inner: f64, start: Angle, sweep: Angle) -> Path {
+    ring_as("ring_part", centre.into_point(), outer, inner, start, sweep)
 }
 
 fn ring_as(call: &'static str, centre: Point, outer: f64, inner: f64, start: Angle, sweep: Angle) -> Path {

@@ -4,7 +4,7 @@ use std::f64::consts::{FRAC_PI_2, PI, TAU};
 
 use super::wheels::FINE;
 use crate::ground::FaultSlot;
-use crate::number::{Angle, Point, pt};
+use crate::number::{Angle, IntoPoint, pt};
 use crate::path::smooth;
 use crate::path::{Contour, Path};
 
@@ -24,8 +24,8 @@ const MOST_SWINGS: usize = 100_000;
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn rose(centre: impl Into<Point>, n: usize, d: usize, radius: f64) -> Path {
-    let (call, centre) = ("rose", centre.into());
+pub fn rose(centre: impl IntoPoint, n: usize, d: usize, radius: f64) -> Path {
+    let (call, centre) = ("rose", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "radius", radius)
@@ -61,8 +61,8 @@ pub fn rose(centre: impl Into<Point>, n: usize, d: usize, radius: f64) -> Path {
 /// assert!(sail.inside((30.0, 20.0)) && !ellipse((0.0, 0.0), 40.0, 30.0).inside((30.0, 20.0)));
 /// ```
 #[must_use]
-pub fn superellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64, exponent: f64) -> Path {
-    let (call, centre) = ("superellipse", centre.into());
+pub fn superellipse(centre: impl IntoPoint, radius_x: f64, radius_y: f64, exponent: f64) -> Path {
+    let (call, centre) = ("superellipse", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "x radius", radius_x)
@@ -113,14 +113,14 @@ pub fn superellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64, expo
 /// ```
 #[must_use]
 pub fn lissajous(
-    centre: impl Into<Point>,
+    centre: impl IntoPoint,
     radius_x: f64,
     radius_y: f64,
     across: usize,
     down: usize,
     phase: Angle,
 ) -> Path {
-    let (call, centre) = ("lissajous", centre.into());
+    let (call, centre) = ("lissajous", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "x radius", radius_x)

@@ -1,7 +1,7 @@
 //! A small alphabet of single strokes, for labels.
 
 use crate::ground::{Fault, FaultKind, FaultSlot};
-use crate::number::Point;
+use crate::number::{IntoPoint, Point};
 use crate::path::{Affine, FillRule, Path};
 
 use super::letters::{Strokes, marking, strokes};
@@ -66,8 +66,8 @@ pub fn lettering_width(text: &str, height: f64) -> f64 {
 /// assert!(!label.path().is_empty());
 /// ```
 #[must_use]
-pub fn lettering(text: &str, baseline: impl Into<Point>, height: f64) -> Path {
-    let at = baseline.into();
+pub fn lettering(text: &str, baseline: impl IntoPoint, height: f64) -> Path {
+    let at = baseline.into_point();
     let mut fault = FaultSlot::default();
     let sound = fault.point("lettering", at) && fault.not_negative("lettering", "height", height);
     let mut contours = Vec::new();

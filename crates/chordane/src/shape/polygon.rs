@@ -1,7 +1,7 @@
 //! Shapes of straight sides round a centre.
 
 use crate::ground::FaultSlot;
-use crate::number::{Point, around, deg, polar};
+use crate::number::{IntoPoint, Point, around, deg, polar};
 use crate::path::{Path, rounded, through};
 
 use super::curves::common;
@@ -21,8 +21,8 @@ pub(super) const MOST_CORNERS: usize = 50_000_000;
 /// assert_eq!(square.data(), "M0-10 10 0 0 10-10 0Z");
 /// ```
 #[must_use]
-pub fn polygon(centre: impl Into<Point>, sides: usize, radius: f64) -> Path {
-    rim("polygon", centre.into(), sides, &[("radius", radius)])
+pub fn polygon(centre: impl IntoPoint, sides: usize, radius: f64) -> Path {
+    rim("polygon", centre.into_point(), sides, &[("radius", radius)])
 }
 
 /// A star: tips at the outer distance from the centre, valleys half way between them at the inner one.
@@ -37,8 +37,13 @@ pub fn polygon(centre: impl Into<Point>, sides: usize, radius: f64) -> Path {
 /// assert_eq!(star.contours()[0].vertex_count(), 10);
 /// ```
 #[must_use]
-pub fn star(centre: impl Into<Point>, tips: usize, outer: f64, inner: f64) -> Path {
-    rim("star", centre.into(), tips.saturating_mul(2), &[("outer radius", outer), ("inner radius", inner)])
+pub fn star(centre: impl IntoPoint, tips: usize, outer: f64, inner: f64) -> Path {
+    rim(
+        "star",
+        centre.into_point(),
+        tips.saturating_mul(2),
+        &[("outer radius", outer), ("inner radius", inner)],
+    )
 }
 
 /// A regular polygon round a circle: the middles of its sides touch the circle of the radius.
@@ -52,10 +57,10 @@ pub fn star(centre: impl Into<Point>, tips: usize, outer: f64, inner: f64) -> Pa
 /// assert!((hexagon.bounds().unwrap().size().x - 20.0).abs() < 1e-12);
 /// ```
 #[must_use]
-pub fn polygon_about(centre: impl Into<Point>, sides: usize, radius: f64) -> Path {
+pub fn polygon_about(centre: impl IntoPoint, sides: usize, radius: f64) -> Path {
     let to_corner = (deg(180.0) / sides.max(3) as f64).cos();
     let sides = if sides < 3 { 0 } else { sides };
-    rim("polygon_about", centre.into(), sides, &[("radius", radius / to_corner)])
+    rim("polygon_about", centre.into_point(), sides, &[("radius", radius / to_corner)])
 }
 
 /// A regular polygon by the length of its sides.
@@ -70,9 +75,9 @@ pub fn polygon_about(centre: impl Into<Point>, sides: usize, radius: f64) -> Pat
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn polygon_of_side(centre: impl Into<Point>, sides: usize, length: f64) -> Path {
+pub fn polygon_of_side(centre: impl IntoPoint, sides: usize, length: f64) -> Path {
     let radius = 0.5 * length / (deg(180.0) / sides.max(2) as f64).sin();
-    rim("polygon_of_side", centre.into(), if sides < 2 { 0 } else { sides }, &[("side length", radius)])
+    rim("polygon_of_side", centre.into_point(), if sides < 2 { 0 } else { sides }, &[("side length", radius)])
 }
 
 /// A regular polygon with rounded corners: the sides are those of [`polygon`], and arcs of the rounding's radius join
@@ -86,8 +91,8 @@ pub fn polygon_of_side(centre: impl Into<Point>, sides: usize, length: f64) -> P
 /// assert_eq!(tile.contours()[0].segments().count(), 12);
 /// ```
 #[must_use]
-pub fn rounded_polygon(centre: impl Into<Point>, sides: usize, radius: f64, rounding: f64) -> Path {
-    let sharp = rim("rounded_polygon", centre.into(), sides, &[("radius", radius)]);
+pub fn rounded_polygon(centre: impl IntoPoint, sides: usize, radius: f64, rounding: f64) -> Path {
+    let sharp = rim("rounded_polygon", centre.into_point(), sides, &[("radius", radius)]);
     with_roundings("rounded_polygon", &sharp, &[("rounding", rounding)])
 }
 
@@ -103,7 +108,7 @@ pub fn rounded_polygon(centre: impl Into<Point>, sides: usize, radius: f64, roun
 /// ```
 #[must_use]
 pub fn rounded_star(
-    centre: impl Into<Point>,
+    centre: impl IntoPoint,
     tips: usize,
     outer: f64,
     inner: f64,
@@ -111,7 +116,7 @@ pub fn rounded_star(
     valley_rounding: f64,
 ) -> Path {
     let radii = [("outer radius", outer), ("inner radius", inner)];
-    let sharp = rim("rounded_star", centre.into(), tips.saturating_mul(2), &radii);
+    let sharp = rim("rounded_star", centre.into_point(), tips.saturating_mul(2), &radii);
     let roundings = [("tip rounding", tip_rounding), ("valley rounding", valley_rounding)];
     with_roundings("rounded_star", &sharp, &roundings)
 }
@@ -144,8 +149,8 @@ fn with_roundings(call: &'static str, sharp: &Path, roundings: &[(&'static str, 
 /// assert_eq!(star_polygon((0.0, 0.0), 6, 2, 50.0).contours().len(), 2);
 /// ```
 #[must_use]
-pub fn star_polygon(centre: impl Into<Point>, points: usize, step: usize, radius: f64) -> Path {
-    let rim = rim("star_polygon", centre.into(), points, &[("radius", radius)]);
+pub fn star_polygon(centre: impl IntoPoint, points: usize, step: usize, radius: f64) -> Path {
+    let rim = rim("star_polygon", centre.into_point(), points, &[("radius", radius)]);
     let (Some(contour), true) = (rim.contours().first(), points > 0 && !step.is_multiple_of(points.max(1)))
     else {
         return Path::from_parts(Vec::new(), Default::default(), rim.carried().clone());

@@ -1,7 +1,7 @@
 //! Rectangles, with and without rounded corners.
 
 use crate::ground::FaultSlot;
-use crate::number::{Angle, Cell, Point, pt};
+use crate::number::{Angle, Cell, IntoPoint, Point, pt};
 use crate::path::{ArcSegment, ContourBuilder, Path};
 
 /// The radii of a rectangle's corners; made from one number for all, or from four: top left, top right, bottom
@@ -38,8 +38,8 @@ impl From<[f64; 4]> for CornerRadii {
 /// assert_eq!(rectangle(pt(10.0, 20.0), 30.0, 5.0).data(), "M10 20H40V25H10Z");
 /// ```
 #[must_use]
-pub fn rectangle(corner: impl Into<Point>, width: f64, height: f64) -> Path {
-    build("rectangle", corner.into(), pt(width, height), CornerRadii::default())
+pub fn rectangle(corner: impl IntoPoint, width: f64, height: f64) -> Path {
+    build("rectangle", corner.into_point(), pt(width, height), CornerRadii::default())
 }
 
 /// A rectangle by its centre, its width and its height; [`rectangle`] takes a corner.
@@ -52,9 +52,9 @@ pub fn rectangle(corner: impl Into<Point>, width: f64, height: f64) -> Path {
 /// assert_eq!(rectangle_about(pt(10.0, 20.0), 30.0, 5.0).data(), "M-5 17.5H25V22.5H-5Z");
 /// ```
 #[must_use]
-pub fn rectangle_about(centre: impl Into<Point>, width: f64, height: f64) -> Path {
+pub fn rectangle_about(centre: impl IntoPoint, width: f64, height: f64) -> Path {
     let size = pt(width, height);
-    build("rectangle_about", centre.into() - 0.5 * size, size, CornerRadii::default())
+    build("rectangle_about", centre.into_point() - 0.5 * size, size, CornerRadii::default())
 }
 
 /// A rectangle with rounded corners; see [`rectangle`] and [`CornerRadii`].
@@ -70,12 +70,12 @@ pub fn rectangle_about(centre: impl Into<Point>, width: f64, height: f64) -> Pat
 /// ```
 #[must_use]
 pub fn rounded_rectangle(
-    corner: impl Into<Point>,
+    corner: impl IntoPoint,
     width: f64,
     height: f64,
     radii: impl Into<CornerRadii>,
 ) -> Path {
-    build("rounded_rectangle", corner.into(), pt(width, height), radii.into())
+    build("rounded_rectangle", corner.into_point(), pt(width, height), radii.into())
 }
 
 impl Cell {

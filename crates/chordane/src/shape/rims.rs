@@ -2,7 +2,7 @@
 
 use super::polygon::MOST_CORNERS;
 use crate::ground::FaultSlot;
-use crate::number::{Point, around, deg, polar, turns};
+use crate::number::{IntoPoint, around, deg, polar, turns};
 use crate::path::{ContourBuilder, FillRule, Path, flowing, start};
 
 /// A disc with even teeth: between the inner and the outer radius, tooth and gap equally wide, the teeth's tips half as
@@ -15,8 +15,8 @@ use crate::path::{ContourBuilder, FillRule, Path, flowing, start};
 /// assert_eq!(gear((0.0, 0.0), 12, 50.0, 40.0).contours()[0].vertex_count(), 48);
 /// ```
 #[must_use]
-pub fn gear(centre: impl Into<Point>, teeth: usize, outer: f64, inner: f64) -> Path {
-    let (call, centre) = ("gear", centre.into());
+pub fn gear(centre: impl IntoPoint, teeth: usize, outer: f64, inner: f64) -> Path {
+    let (call, centre) = ("gear", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "outer radius", outer)
@@ -44,8 +44,8 @@ pub fn gear(centre: impl Into<Point>, teeth: usize, outer: f64, inner: f64) -> P
 /// assert!(edge.contours()[0].is_closed());
 /// ```
 #[must_use]
-pub fn scallop(centre: impl Into<Point>, bumps: usize, radius: f64, depth: f64) -> Path {
-    let (call, centre) = ("scallop", centre.into());
+pub fn scallop(centre: impl IntoPoint, bumps: usize, radius: f64, depth: f64) -> Path {
+    let (call, centre) = ("scallop", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "radius", radius)
@@ -76,8 +76,8 @@ pub fn scallop(centre: impl Into<Point>, bumps: usize, radius: f64, depth: f64) 
 /// assert_eq!(patch.contours()[0].segments().count(), 5);
 /// ```
 #[must_use]
-pub fn blob(centre: impl Into<Point>, radii: impl IntoIterator<Item = f64>) -> Path {
-    let (call, centre) = ("blob", centre.into());
+pub fn blob(centre: impl IntoPoint, radii: impl IntoIterator<Item = f64>) -> Path {
+    let (call, centre) = ("blob", centre.into_point());
     let radii: Vec<f64> = radii.into_iter().collect();
     let mut fault = FaultSlot::default();
     let sound = radii

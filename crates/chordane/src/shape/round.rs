@@ -1,7 +1,7 @@
 //! Circles and ellipses.
 
 use crate::ground::FaultSlot;
-use crate::number::{Angle, Point};
+use crate::number::{Angle, IntoPoint, Point};
 use crate::path::{Arc, ContourBuilder, Path};
 
 /// A circle: four quarter arcs, starting at the centre's right (+x), clockwise as seen.
@@ -13,10 +13,10 @@ use crate::path::{Arc, ContourBuilder, Path};
 /// assert_eq!(circle(pt(0.0, 0.0), 5.0).data(), "M5 0A5 5 0 0 1 0 5 5 5 0 0 1-5 0 5 5 0 0 1 0-5 5 5 0 0 1 5 0Z");
 /// ```
 #[must_use]
-pub fn circle(centre: impl Into<Point>, radius: f64) -> Path {
+pub fn circle(centre: impl IntoPoint, radius: f64) -> Path {
     let mut fault = FaultSlot::default();
     let sound = fault.not_negative("circle", "radius", radius);
-    round("circle", centre.into(), Point::splat(radius), fault, sound)
+    round("circle", centre.into_point(), Point::splat(radius), fault, sound)
 }
 
 /// An ellipse with its axes along x and y: four quarter arcs, starting at the centre's right (+x), clockwise as
@@ -31,11 +31,11 @@ pub fn circle(centre: impl Into<Point>, radius: f64) -> Path {
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn ellipse(centre: impl Into<Point>, radius_x: f64, radius_y: f64) -> Path {
+pub fn ellipse(centre: impl IntoPoint, radius_x: f64, radius_y: f64) -> Path {
     let mut fault = FaultSlot::default();
     let sound = fault.not_negative("ellipse", "x radius", radius_x)
         & fault.not_negative("ellipse", "y radius", radius_y);
-    round("ellipse", centre.into(), Point::new(radius_x, radius_y), fault, sound)
+    round("ellipse", centre.into_point(), Point::new(radius_x, radius_y), fault, sound)
 }
 
 fn round(call: &'static str, centre: Point, radii: Point, mut fault: FaultSlot, sound: bool) -> Path {

@@ -4,7 +4,7 @@ use std::f64::consts::TAU;
 
 use super::wheels::FINE;
 use crate::ground::FaultSlot;
-use crate::number::{Point, polar, pt, turns};
+use crate::number::{IntoPoint, Point, polar, pt, turns};
 use crate::path::smooth;
 use crate::path::{Contour, Path};
 
@@ -23,8 +23,8 @@ const MOST_TURNS: usize = 100_000;
 /// assert_eq!(line.contours()[0].start(), pt(5.0, 0.0));
 /// ```
 #[must_use]
-pub fn spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> Path {
-    let (call, centre) = ("spiral", centre.into());
+pub fn spiral(centre: impl IntoPoint, inner: f64, outer: f64, turns: f64) -> Path {
+    let (call, centre) = ("spiral", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = given(&mut fault, call, centre, inner, outer, turns);
     let at = |angle: f64| {
@@ -46,8 +46,8 @@ pub fn spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> P
 /// assert!((line.contours()[0].end().length() - 40.0).abs() < 1e-9);
 /// ```
 #[must_use]
-pub fn growing_spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f64) -> Path {
-    let (call, centre) = ("growing_spiral", centre.into());
+pub fn growing_spiral(centre: impl IntoPoint, inner: f64, outer: f64, turns: f64) -> Path {
+    let (call, centre) = ("growing_spiral", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = given(&mut fault, call, centre, inner, outer, turns)
         && fault.positive(call, "inner radius", inner) & fault.positive(call, "outer radius", outer);
@@ -70,8 +70,8 @@ pub fn growing_spiral(centre: impl Into<Point>, inner: f64, outer: f64, turns: f
 /// assert_eq!(square.contours()[0].vertex_count(), 13);
 /// ```
 #[must_use]
-pub fn sided_spiral(centre: impl Into<Point>, sides: usize, inner: f64, outer: f64, laps: f64) -> Path {
-    let (call, centre) = ("sided_spiral", centre.into());
+pub fn sided_spiral(centre: impl IntoPoint, sides: usize, inner: f64, outer: f64, laps: f64) -> Path {
+    let (call, centre) = ("sided_spiral", centre.into_point());
     let mut fault = FaultSlot::default();
     let sound = given(&mut fault, call, centre, inner, outer, laps);
     let steps = laps.abs() * sides as f64;

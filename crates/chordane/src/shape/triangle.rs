@@ -3,7 +3,7 @@
 use std::fmt;
 
 use crate::ground::plain_number;
-use crate::number::{Angle, Point, pt, rad};
+use crate::number::{Angle, IntoPoint, Point, pt, rad};
 use crate::path::Path;
 
 /// A triangle by its sides; the rest follows. Its sides are `a`, `b` and `c`, and each angle lies across from the side of
@@ -230,8 +230,8 @@ impl Triangle {
     /// # Ok::<(), TriangleError>(())
     /// ```
     #[must_use]
-    pub fn placed(&self, corner: impl Into<Point>, along: Angle) -> Path {
-        let corner = corner.into();
+    pub fn placed(&self, corner: impl IntoPoint, along: Angle) -> Path {
+        let corner = corner.into_point();
         let [_, _, at_c] = self.angles();
         let ends = [(along, self.b), (along + at_c, self.a)];
         let [a, b] = ends.map(|(angle, side)| corner + crate::number::polar(angle, side));
@@ -240,10 +240,10 @@ impl Triangle {
 
     /// The same as [`Triangle::path`], with the middle of its box at a point.
     #[must_use]
-    pub fn centred(&self, at: impl Into<Point>) -> Path {
+    pub fn centred(&self, at: impl IntoPoint) -> Path {
         let path = self.path();
         let middle = path.bounds().map_or(Point::ZERO, |bounds| bounds.centre());
-        path.moved(at.into() - middle)
+        path.moved(at.into_point() - middle)
     }
 
     /// The mirror image: what was at A is at B.

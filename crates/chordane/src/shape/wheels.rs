@@ -3,7 +3,7 @@
 use std::f64::consts::TAU;
 
 use crate::ground::{Fault, FaultSlot};
-use crate::number::{Angle, Point, deg, pt};
+use crate::number::{Angle, IntoPoint, Point, deg, pt};
 use crate::path::Path;
 use crate::path::smooth;
 
@@ -92,8 +92,8 @@ pub fn wheel(radius: f64, turns: f64, start: Angle) -> Wheels {
 /// assert_eq!(wheels_inside((0.0, 0.0), 40.0, 15.0, 10.0).closing().laps, 3);
 /// ```
 #[must_use]
-pub fn wheels_inside(centre: impl Into<Point>, ring: f64, roller: f64, pen: f64) -> Wheels {
-    rolling("wheels_inside", centre.into(), ring, roller, pen, -1.0)
+pub fn wheels_inside(centre: impl IntoPoint, ring: f64, roller: f64, pen: f64) -> Wheels {
+    rolling("wheels_inside", centre.into_point(), ring, roller, pen, -1.0)
 }
 
 /// The curve of a pen in a wheel that rolls round the outside of a ring (an epitrochoid); as [`wheels_inside`]. The pen
@@ -105,8 +105,8 @@ pub fn wheels_inside(centre: impl Into<Point>, ring: f64, roller: f64, pen: f64)
 /// assert!((edge.at(0.0).length() - 30.0).abs() < 1e-9);
 /// ```
 #[must_use]
-pub fn wheels_outside(centre: impl Into<Point>, ring: f64, roller: f64, pen: f64) -> Wheels {
-    rolling("wheels_outside", centre.into(), ring, roller, pen, 1.0)
+pub fn wheels_outside(centre: impl IntoPoint, ring: f64, roller: f64, pen: f64) -> Wheels {
+    rolling("wheels_outside", centre.into_point(), ring, roller, pen, 1.0)
 }
 
 fn rolling(call: &'static str, centre: Point, ring: f64, roller: f64, pen: f64, side: f64) -> Wheels {
@@ -136,8 +136,8 @@ fn rolling(call: &'static str, centre: Point, ring: f64, roller: f64, pen: f64, 
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn cycloid(from: impl Into<Point>, radius: f64, pen: f64, turns: f64) -> Path {
-    let (call, from) = ("cycloid", from.into());
+pub fn cycloid(from: impl IntoPoint, radius: f64, pen: f64, turns: f64) -> Path {
+    let (call, from) = ("cycloid", from.into_point());
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, from)
         & fault.not_negative(call, "radius", radius)
@@ -171,7 +171,7 @@ pub fn cycloid(from: impl Into<Point>, radius: f64, pen: f64, turns: f64) -> Pat
 /// assert_eq!(triangle.contours()[0].start(), pt(0.0, -60.0));
 /// ```
 #[must_use]
-pub fn wheel_polygon(centre: impl Into<Point>, sides: usize, radius: f64, pinch: f64) -> Path {
+pub fn wheel_polygon(centre: impl IntoPoint, sides: usize, radius: f64, pinch: f64) -> Path {
     let call = "wheel_polygon";
     let mut fault = FaultSlot::default();
     let sound = fault.not_negative(call, "radius", radius)
@@ -209,8 +209,8 @@ impl Wheels {
 
     /// The point that the first wheel turns about; the origin by default.
     #[must_use]
-    pub fn centre(mut self, centre: impl Into<Point>) -> Self {
-        let centre = centre.into();
+    pub fn centre(mut self, centre: impl IntoPoint) -> Self {
+        let centre = centre.into_point();
         if self.fault.point("centre", centre) {
             self.centre = centre;
         }

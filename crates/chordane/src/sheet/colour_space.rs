@@ -4,7 +4,7 @@
 //! a colour beyond sRGB is brought into it (its section on gamut mapping).
 
 use super::Colour;
-use crate::ground::Named;
+use crate::ground::named;
 use crate::number::{Angle, deg};
 
 /// A space in which colours are written and mixed.
@@ -37,12 +37,10 @@ pub enum ColourSpace {
     Oklch,
 }
 
-impl Named for ColourSpace {
-    const WHAT: &'static str = "colour space";
-    const NAMES: &'static [&'static str] =
-        &["srgb", "srgb-linear", "hsl", "hwb", "lab", "lch", "oklab", "oklch"];
-    const VALUES: &'static [Self] =
-        &[Self::Srgb, Self::SrgbLinear, Self::Hsl, Self::Hwb, Self::Lab, Self::Lch, Self::Oklab, Self::Oklch];
+named! {
+    ColourSpace: "colour space";
+    "srgb" => Srgb, "srgb-linear" => SrgbLinear, "hsl" => Hsl, "hwb" => Hwb, "lab" => Lab, "lch" => Lch,
+    "oklab" => Oklab, "oklch" => Oklch
 }
 
 impl ColourSpace {
@@ -432,6 +430,7 @@ impl Colour {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::ground::Named;
 
     #[test]
     fn every_space_leads_back() {

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::{Colour, Group, Layered, Node};
-use crate::ground::{FaultSlot, Named};
+use crate::ground::{FaultSlot, named};
 use crate::number::Point;
 use crate::path::{Affine, Path};
 
@@ -38,44 +38,13 @@ pub enum BlendMode {
     Luminosity,
 }
 
-impl Named for BlendMode {
-    const WHAT: &'static str = "blend mode";
-    const NAMES: &'static [&'static str] = &[
-        "normal",
-        "multiply",
-        "screen",
-        "overlay",
-        "darken",
-        "lighten",
-        "color-dodge",
-        "color-burn",
-        "hard-light",
-        "soft-light",
-        "difference",
-        "exclusion",
-        "hue",
-        "saturation",
-        "color",
-        "luminosity",
-    ];
-    const VALUES: &'static [Self] = &[
-        Self::Normal,
-        Self::Multiply,
-        Self::Screen,
-        Self::Overlay,
-        Self::Darken,
-        Self::Lighten,
-        Self::ColorDodge,
-        Self::ColorBurn,
-        Self::HardLight,
-        Self::SoftLight,
-        Self::Difference,
-        Self::Exclusion,
-        Self::Hue,
-        Self::Saturation,
-        Self::Color,
-        Self::Luminosity,
-    ];
+named! {
+    BlendMode: "blend mode";
+    "normal" => Normal, "multiply" => Multiply, "screen" => Screen, "overlay" => Overlay,
+    "darken" => Darken, "lighten" => Lighten, "color-dodge" => ColorDodge, "color-burn" => ColorBurn,
+    "hard-light" => HardLight, "soft-light" => SoftLight, "difference" => Difference,
+    "exclusion" => Exclusion, "hue" => Hue, "saturation" => Saturation, "color" => Color,
+    "luminosity" => Luminosity
 }
 
 /// Which property of a mask decides how much is shown.
@@ -96,11 +65,7 @@ pub enum MaskKind {
     Alpha,
 }
 
-impl Named for MaskKind {
-    const WHAT: &'static str = "kind of mask";
-    const NAMES: &'static [&'static str] = &["luminance", "alpha"];
-    const VALUES: &'static [Self] = &[Self::Luminance, Self::Alpha];
-}
+named! { MaskKind: "kind of mask"; "luminance" => Luminance, "alpha" => Alpha }
 
 /// A drawing that says how much of another one is shown; see [`Layered::masked`].
 ///

@@ -2,7 +2,7 @@
 
 use super::{Group, Layered, Node, group};
 use crate::ground::{Fault, FaultKind};
-use crate::number::{Angle, Point, around, pt};
+use crate::number::{Angle, IntoPoint, around, pt};
 use crate::path::{Affine, by};
 
 /// More copies than these fill the memory before they are seen.
@@ -39,9 +39,9 @@ pub fn ring_of(node: impl Into<Node>, n: usize, radius: f64) -> Group {
 /// assert_eq!(seeds.nodes().len(), 90);
 /// ```
 #[must_use]
-pub fn copies_at<P: Into<Point>>(node: impl Into<Node>, points: impl IntoIterator<Item = P>) -> Group {
+pub fn copies_at<P: IntoPoint>(node: impl Into<Node>, points: impl IntoIterator<Item = P>) -> Group {
     let node = node.into();
-    let put = |point: P| node.clone().transformed(&Affine::from_translation(point.into()));
+    let put = |point: P| node.clone().transformed(&Affine::from_translation(point.into_point()));
     group().add_all(points.into_iter().map(put))
 }
 

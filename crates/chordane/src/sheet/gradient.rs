@@ -3,8 +3,8 @@
 use std::sync::Arc;
 
 use super::{Colour, ColourSpace, GivenColour};
-use crate::ground::{Fault, FaultKind, FaultSlot, Given, Named};
-use crate::number::{Angle, Cell, Point};
+use crate::ground::{Fault, FaultKind, FaultSlot, Given, named};
+use crate::number::{Angle, Cell, IntoPoint, Point};
 use crate::path::Affine;
 
 /// Colours that go over into one another. Give it to `fill`, `stroke` or `ground`.
@@ -95,11 +95,7 @@ pub enum Spread {
     Reflect,
 }
 
-impl Named for Spread {
-    const WHAT: &'static str = "spread";
-    const NAMES: &'static [&'static str] = &["pad", "repeat", "reflect"];
-    const VALUES: &'static [Self] = &[Self::Pad, Self::Repeat, Self::Reflect];
-}
+named! { Spread: "spread"; "pad" => Pad, "repeat" => Repeat, "reflect" => Reflect }
 
 /// What the coordinates of a gradient are measured in.
 ///
@@ -119,11 +115,7 @@ pub enum Frame {
     Sheet,
 }
 
-impl Named for Frame {
-    const WHAT: &'static str = "frame";
-    const NAMES: &'static [&'static str] = &["item", "box", "sheet"];
-    const VALUES: &'static [Self] = &[Self::Item, Self::Box, Self::Sheet];
-}
+named! { Frame: "frame"; "item" => Item, "box" => Box, "sheet" => Sheet }
 
 /// A gradient from one point to another; add colours.
 ///
@@ -134,8 +126,8 @@ impl Named for Frame {
 /// # Ok::<(), Fault>(())
 /// ```
 #[must_use]
-pub fn linear_gradient(from: impl Into<Point>, to: impl Into<Point>) -> Gradient {
-    Gradient::new(GradientKind::Linear { from: from.into(), to: to.into() })
+pub fn linear_gradient(from: impl IntoPoint, to: impl IntoPoint) -> Gradient {
+    Gradient::new(GradientKind::Linear { from: from.into_point(), to: to.into_point() })
 }
 
 /// A gradient from a centre out to a circle; add colours. A negative radius is a fault.
@@ -146,8 +138,8 @@ pub fn linear_gradient(from: impl Into<Point>, to: impl Into<Point>) -> Gradient
 /// assert!(circle((0.0, 0.0), 20.0).fill(lantern).sound().is_ok());
 /// ```
 #[must_use]
-pub fn radial_gradient(centre: impl Into<Point>, radius: f64) -> Gradient {
-    let centre = centre.into();
+pub fn radial_gradient(centre: impl IntoPoint, radius: f64) -> Gradient {
+    let centre = centre.into_point();
     Gradient::new(GradientKind::Radial { centre, radius, focus: centre, focus_radius: 0.0 })
 }
 
@@ -161,8 +153,8 @@ pub fn radial_gradient(centre: impl Into<Point>, radius: f64) -> Gradient {
 /// assert!(wheel.sound().is_ok());
 /// ```
 #[must_use]
-pub fn sweep_gradient(centre: impl Into<Point>, start: Angle) -> Gradient {
-    Gradient::new(GradientKind::Sweep { centre: centre.into(), start })
+pub fn sweep_gradient(centre: impl IntoPoint, start: Angle) -> Gradient {
+    Gradient::new(GradientKind::Sweep { centre: centre.into_point(), start })
 }
 
 impl Gradient {
@@ -209,7 +201,7 @@ impl Gradient {
     /// Where a radial gradient begins, usually within its circle. From a focus beyond it the gradient is a cone, as of a lamp, and nothing is painted
     /// outside that. Gradients of other kinds have no focus.
     #[must_use]
-    pub fn focus(self, at: impl Into<Point>) -> Self {
+    pub fn focus(self, at: impl IntoPoint) -> Self {
         self.focus_circle(at, 0.0)
     }
 
@@ -224,9 +216,9 @@ impl Gradient {
     /// # Ok::<(), Fault>(())
     /// ```
     #[must_use]
-    pub fn focus_circle(mut self, at: impl Into<Point>, radius: f64) -> Self {
+    pub fn focus_circle(mut self, at: impl IntoPoint, radius: f64) -> Self {
         if let GradientKind::Radial { focus, focus_radius, .. } = &mut self.kind {
-            (*focus, *focus_radius) = (at.into(), radius);
+            (*focus, *focus_radius) = (at.into_point(), radius);
         }
         self
     }

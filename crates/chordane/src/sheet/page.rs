@@ -2,7 +2,7 @@
 
 use super::group::map_nodes;
 use super::{GivenPaint, Item, Node, Paint};
-use crate::ground::{Fault, FaultSlot, Given, Named};
+use crate::ground::{Fault, FaultSlot, Given, named};
 use crate::number::{Cell, Point};
 use crate::path::Affine;
 
@@ -25,11 +25,7 @@ pub enum Unit {
     In,
 }
 
-impl Named for Unit {
-    const WHAT: &'static str = "unit";
-    const NAMES: &'static [&'static str] = &["px", "mm", "in"];
-    const VALUES: &'static [Self] = &[Self::Px, Self::Mm, Self::In];
-}
+named! { Unit: "unit"; "px" => Px, "mm" => Mm, "in" => In }
 
 impl Unit {
     /// The size of the unit in pixels of 1/96 inch.

@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use super::{Group, MOST_DEPTH, Node, Paint, Sheet, group};
 use crate::ground::{Fault, FaultKind, FaultSlot};
-use crate::number::{Angle, Cell, Point};
+use crate::number::{Angle, Cell, IntoPoint, Point};
 use crate::path::{Affine, by};
 use crate::shape::rectangle;
 
@@ -92,8 +92,8 @@ impl Pattern {
 
     /// Moved by a step.
     #[must_use]
-    pub fn moved(self, step: impl Into<Point>) -> Self {
-        self.transformed(&Affine::from_translation(step.into()))
+    pub fn moved(self, step: impl IntoPoint) -> Self {
+        self.transformed(&Affine::from_translation(step.into_point()))
     }
 
     /// Turned about the origin; a positive angle turns clockwise as seen on a sheet with y down.

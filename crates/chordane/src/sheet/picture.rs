@@ -3,7 +3,7 @@
 use std::sync::{Arc, OnceLock};
 
 use super::{Item, Paint};
-use crate::ground::{Fault, FaultKind, FaultSlot, Given, Named};
+use crate::ground::{Fault, FaultKind, FaultSlot, Given, named};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Fit};
 use crate::shape::rectangle;
@@ -12,8 +12,9 @@ use crate::shape::rectangle;
 ///
 /// ```
 /// use chordane::prelude::*;
-/// let dots = Picture::from_rgba(2, 1, vec![[200, 85, 61, 255], [47, 111, 115, 255]]).sampled("nearest");
+/// let dots = Picture::from_rgba(2, 1, &[200, 85, 61, 255, 47, 111, 115, 255])?.sampled("nearest");
 /// assert_eq!(dots.sampling, Sampling::Nearest);
+/// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 #[non_exhaustive]
@@ -25,11 +26,7 @@ pub enum Sampling {
     Nearest,
 }
 
-impl Named for Sampling {
-    const WHAT: &'static str = "way to sample a picture";
-    const NAMES: &'static [&'static str] = &["smooth", "nearest"];
-    const VALUES: &'static [Self] = &[Self::Smooth, Self::Nearest];
-}
+named! { Sampling: "way to sample a picture"; "smooth" => Smooth, "nearest" => Nearest }
 
 /// What a picture's own file was, so that it can be carried along as it is.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -65,9 +62,11 @@ struct Data {
 ///
 /// ```
 /// use chordane::prelude::*;
-/// let weave = Picture::from_rgba(2, 2, vec![[200, 85, 61, 255], [47, 111, 115, 255], [47, 111, 115, 255], [200, 85, 61, 255]]);
+/// let (red, teal) = ([200, 85, 61, 255], [47, 111, 115, 255]);
+/// let weave = Picture::from_rgba(2, 2, [red, teal, teal, red].as_flattened())?;
 /// let page = sheet(40.0, 40.0).add(circle((20.0, 20.0), 20.0).fill(weave.sampled("nearest").fitted("stretch")));
-/// assert_eq!(page.pixels().unwrap().at(10, 10), Some([200, 85, 61, 255]));
+/// assert_eq!(page.pixels()?.at(10, 10), Some(red));
+/// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug)]
 pub struct Picture {
@@ -91,10 +90,32 @@ impl PartialEq for Picture {
 }
 
 impl Picture {
-    /// A picture of a width and a height, from its pixels row after row from the top: red, green, blue and alpha, sRGB, alpha not
-    /// multiplied in. A number of pixels that is not width times height, or 0, is a fault of what is painted with it.
-    #[must_use]
-    pub fn from_rgba(width: u32, height: u32, pixels: Vec<[u8; 4]>) -> Self {
+    /// A picture of a width and a height in pixels, from four bytes for each, row after row from the top: red, green, blue and alpha, sRGB, alpha not
+    /// multiplied in. Pixels at hand are bytes by `as_flattened`.
+    ///
+    /// # Errors
+    ///
+    /// Bytes that are not four times width times height, or none.
+    ///
+    /// ```
+    /// use chordane::prelude::*;
+    /// assert_eq!(Picture::from_rgba(1, 2, &[255; 8])?.height(), 2);
+    /// let error = Picture::from_rgba(2, 2, &[255; 8]).unwrap_err();
+    /// assert_eq!(error.to_string(), "`picture`: 2 by 2 pixels are 16 bytes, and it was given 8");
+    /// # Ok::<(), Fault>(())
+    /// ```
+    pub fn from_rgba(width: u32, height: u32, bytes: &[u8]) -> Result<Self, Fault> {
+        let wanted = 4 * u64::from(width) * u64::from(height);
+        if wanted == 0 || wanted != bytes.len() as u64 {
+            let message =
+                format!("{width} by {height} pixels are {wanted} bytes, and it was given {}", bytes.len());
+            return Err(Fault::of("picture", FaultKind::Told { message }));
+        }
+        Ok(Self::with_original(width, height, bytes.as_chunks().0.to_vec(), None))
+    }
+
+    /// A picture of as many pixels as its sides say.
+    pub(crate) fn of_pixels(width: u32, height: u32, pixels: Vec<[u8; 4]>) -> Self {
         Self::with_original(width, height, pixels, None)
     }
 
@@ -104,16 +125,6 @@ impl Picture {
         mut pixels: Vec<[u8; 4]>,
         original: Option<Original>,
     ) -> Self {
-        let mut fault = FaultSlot::default();
-        let count = u64::from(width) * u64::from(height);
-        if count == 0 || count != pixels.len() as u64 {
-            let message = format!(
-                "a picture of {width} by {height} pixels was given {}; give width times height of them, at least one",
-                pixels.len()
-            );
-            fault.note(Fault::of("picture", FaultKind::Told { message }));
-            pixels.clear();
-        }
         let mut alphas = (u8::MAX, 0);
         for pixel in &mut pixels {
             alphas = (alphas.0.min(pixel[3]), alphas.1.max(pixel[3]));
@@ -125,7 +136,7 @@ impl Picture {
         let full = PictureLevel { width: width as usize, pixels };
         let data = Data { width, height, original, full, alphas, reduced: OnceLock::new() };
         let (fit, sampling, cell) = (Fit::Cover, Sampling::Smooth, None);
-        Self { data: Arc::new(data), fit, sampling, cell, fault }
+        Self { data: Arc::new(data), fit, sampling, cell, fault: FaultSlot::default() }
     }
 
     /// Pixels a row.
@@ -171,9 +182,10 @@ impl Picture {
     ///
     /// ```
     /// use chordane::prelude::*;
-    /// let strip = Picture::from_rgba(2, 1, vec![[200, 85, 61, 255], [47, 111, 115, 255]]);
+    /// let strip = Picture::from_rgba(2, 1, &[200, 85, 61, 255, 47, 111, 115, 255])?;
     /// let item = strip.fitted("contain").shown_in(cell((0.0, 0.0), 40.0, 40.0));
     /// assert_eq!(item.path().bounds(), Some(cell((0.0, 10.0), 40.0, 20.0)));
+    /// # Ok::<(), Fault>(())
     /// ```
     #[must_use]
     pub fn shown_in(&self, cell: Cell) -> Item {

@@ -6,7 +6,7 @@ use std::sync::Arc;
 use super::compositing::PLAIN;
 use super::{BlendMode, Compositing, Effect, GivenColour, MOST_DEPTH, Mask, MaskKind, Node, group};
 use crate::ground::{Fault, FaultKind, FaultSlot, Given};
-use crate::number::{Angle, Point};
+use crate::number::{Angle, IntoPoint, Point};
 use crate::path::{Affine, Path, by};
 
 /// The properties that items and groups have in common: transform, name and compositing. The words of [`Layered`] set them.
@@ -133,8 +133,8 @@ pub trait Layered: Sized {
 
     /// Moved by a step.
     #[must_use]
-    fn moved(self, step: impl Into<Point>) -> Self {
-        then_by(self, "moved", Affine::from_translation(step.into()))
+    fn moved(self, step: impl IntoPoint) -> Self {
+        then_by(self, "moved", Affine::from_translation(step.into_point()))
     }
 
     /// Turned about the origin; a positive angle turns clockwise as seen on a sheet with y down.
@@ -145,8 +145,8 @@ pub trait Layered: Sized {
 
     /// Turned about a point; a positive angle turns clockwise as seen on a sheet with y down.
     #[must_use]
-    fn rotated_about(self, centre: impl Into<Point>, angle: Angle) -> Self {
-        then_by(self, "rotated_about", by::about(centre.into(), by::rotation(angle)))
+    fn rotated_about(self, centre: impl IntoPoint, angle: Angle) -> Self {
+        then_by(self, "rotated_about", by::about(centre.into_point(), by::rotation(angle)))
     }
 
     /// Scaled evenly from the origin, strokes and all.
@@ -157,14 +157,14 @@ pub trait Layered: Sized {
 
     /// Scaled from the origin by a factor along x and one along y, strokes and all.
     #[must_use]
-    fn scaled_by(self, factors: impl Into<Point>) -> Self {
-        then_by(self, "scaled_by", Affine::from_scale(factors.into()))
+    fn scaled_by(self, factors: impl IntoPoint) -> Self {
+        then_by(self, "scaled_by", Affine::from_scale(factors.into_point()))
     }
 
     /// Scaled evenly from a point, strokes and all: the point stays where it is.
     #[must_use]
-    fn scaled_about(self, centre: impl Into<Point>, factor: f64) -> Self {
-        let by = by::about(centre.into(), Affine::from_scale(Point::splat(factor)));
+    fn scaled_about(self, centre: impl IntoPoint, factor: f64) -> Self {
+        let by = by::about(centre.into_point(), Affine::from_scale(Point::splat(factor)));
         then_by(self, "scaled_about", by)
     }
 
@@ -277,8 +277,8 @@ pub trait Layered: Sized {
     /// assert_eq!(page.pixels().unwrap().at(53, 57).map(|pixel| pixel[3] > 200), Some(true));
     /// ```
     #[must_use]
-    fn shadow(self, step: impl Into<Point>, radius: f64, colour: impl Into<GivenColour>) -> Self {
-        with_shadow(self, "shadow", step.into(), radius, colour.into())
+    fn shadow(self, step: impl IntoPoint, radius: f64, colour: impl Into<GivenColour>) -> Self {
+        with_shadow(self, "shadow", step.into_point(), radius, colour.into())
     }
 
     /// Makes it shine: its shape in one colour, blurred by a radius, lies under it. Several glows of different radii shine more than one.

@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use color_quant::NeuQuant;
 
-use crate::ground::Named;
+use crate::ground::named;
 use crate::raster::Pixels;
 use crate::sheet::Colour;
 
@@ -37,11 +37,7 @@ pub enum Dither {
     Error,
 }
 
-impl Named for Dither {
-    const WHAT: &'static str = "kind of dithering";
-    const NAMES: &'static [&'static str] = &["none", "ordered", "error"];
-    const VALUES: &'static [Self] = &[Self::None, Self::Ordered, Self::Error];
-}
+named! { Dither: "kind of dithering"; "none" => None, "ordered" => Ordered, "error" => Error }
 
 /// Up to 255 colours that stand for all of some pictures.
 ///

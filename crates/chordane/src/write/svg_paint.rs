@@ -137,7 +137,7 @@ pub(super) fn shades_picture(shades: &Shades, path: &Path, half_width: Option<f6
     let size = Point::new(width as f64, height as f64);
     let back = to_pixels.inverse();
     let area = Cell { min: back.transform_point2(corner), max: back.transform_point2(corner + size) };
-    Some(Picture::from_rgba(width as u32, height as u32, level.pixels).fitted("stretch").over(area))
+    Some(Picture::of_pixels(width as u32, height as u32, level.pixels).fitted("stretch").over(area))
 }
 
 /// How hard squares are asked for.

@@ -8,7 +8,7 @@ mod grid;
 mod room;
 mod trail;
 
-use crate::ground::{Fault, FaultSlot, Named, limited};
+use crate::ground::{Fault, FaultSlot, Named, limited, named};
 use crate::number::{Cell, Point};
 use crate::path::{Affine, Contour, Path, Segment, start};
 use crate::reshape::{Cap, Join};
@@ -56,11 +56,10 @@ pub enum BoneLayer {
     Bounds,
 }
 
-impl Named for BoneLayer {
-    const WHAT: &'static str = "layer of bones";
-    const NAMES: &'static [&'static str] = &["grid", "vertices", "handles", "directions", "bounds"];
-    const VALUES: &'static [Self] =
-        &[Self::Grid, Self::Vertices, Self::Handles, Self::Directions, Self::Bounds];
+named! {
+    BoneLayer: "layer of bones";
+    "grid" => Grid, "vertices" => Vertices, "handles" => Handles, "directions" => Directions,
+    "bounds" => Bounds
 }
 
 impl BonesOptions {
