@@ -2,11 +2,11 @@
 
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
-use std::time::Instant;
 
 use chordane::ground::{Budget, Stopped};
 
 use crate::Limits;
+use crate::clock::Instant;
 use crate::gauge::Measured;
 
 /// The kind of work that is done within the limits.

@@ -2,7 +2,9 @@
 
 use std::cell::Cell;
 use std::sync::atomic::{AtomicU64, AtomicUsize, Ordering};
-use std::time::{Duration, Instant};
+use std::time::Duration;
+
+use crate::clock::Instant;
 
 /// The interval at which the process is measured, which takes far longer than reading the count of a thread.
 const PROCESS_EVERY: Duration = Duration::from_millis(2);

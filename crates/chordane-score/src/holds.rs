@@ -5,15 +5,17 @@
 
 use std::borrow::Borrow;
 use std::ops::Range;
-use std::time::{Duration, Instant};
+use std::time::Duration;
 
 use chordane::ground::Budget;
 use chordane::number::Point;
 use chordane::scene::{Grip, GripKind};
 use chordane::sheet::Sheet;
 
+#[cfg(feature = "parallel")]
 use rayon::prelude::*;
 
+use crate::clock::Instant;
 use crate::edits::edited;
 use crate::numbers::MOST_DECIMALS;
 use crate::{Score, ScoreError, Script, Settings, Stage};
@@ -153,7 +155,10 @@ impl Holds {
                 Some(budget) => budget.within(|| self.moved_by(*number)),
                 None => self.moved_by(*number),
             };
+            #[cfg(feature = "parallel")]
             let moved: Vec<Vec<(u32, Point)>> = some.par_iter().map(moved_by).collect();
+            #[cfg(not(feature = "parallel"))]
+            let moved: Vec<Vec<(u32, Point)>> = some.iter().map(moved_by).collect();
             // What was called off says nothing.
             if budget.as_ref().is_some_and(|budget| budget.ask().is_some()) {
                 return false;

@@ -4,6 +4,9 @@
 //! embedded engine that reaches no file, no network and no environment, and runs within [`Limits`]. What goes
 //! wrong comes back as a [`ScoreError`], which knows its place in the source.
 //!
+//! On `wasm32-unknown-unknown` scores are read and run on the one thread there is, whose stack is small: set [`Limits::depth`] low. There is no clock,
+//! so that [`Limits::time`] never runs out; the limit of steps holds. This is compiled, and not tested. Pictures are handed in by name there.
+//!
 //! ```
 //! use chordane_score::{Limits, Score, Script};
 //!
@@ -29,7 +32,10 @@ mod brackets;
 mod budget;
 mod call;
 mod call_error;
+mod clock;
 mod declarations;
+#[cfg(feature = "miette")]
+mod diagnostic;
 pub mod drafts;
 mod edits;
 mod engine;
@@ -62,6 +68,7 @@ mod vertices;
 pub mod words;
 mod worker;
 
+pub use chordane;
 pub use gauge::Gauge;
 pub use given::GivenValue;
 pub use holds::{Drag, Dragged, Hold, Holds};

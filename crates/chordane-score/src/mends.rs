@@ -1,10 +1,11 @@
 //! Findings mended by a change of the text, where one is known to: each is tried, and taken only if the finding is gone and nothing else is found.
 
-use std::time::{Duration, Instant};
+use std::time::Duration;
 
 use chordane::check::{Code, Finding, Report};
 
 use crate::brackets::Bracket;
+use crate::clock::Instant;
 use crate::edits::edited;
 use crate::{Runner, Script, Settings, UNUSED_KNOB};
 

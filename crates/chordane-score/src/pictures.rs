@@ -152,12 +152,22 @@ impl Pictures {
         std::fs::File::open(file)
             .and_then(|file| file.take(MOST_BYTES + 1).read_to_end(&mut bytes))
             .map_err(|error| told(error.to_string()))?;
-        let picture = Picture::read(&bytes).map_err(|error| told(error.to_string()))?;
+        let picture = read(&bytes).map_err(told)?;
         if let Ok(mut read) = self.read.lock() {
             read.insert(file.to_owned(), picture.clone());
         }
         Ok(picture)
     }
+}
+
+#[cfg(feature = "png")]
+fn read(bytes: &[u8]) -> Result<Picture, String> {
+    Picture::read(bytes).map_err(|error| error.to_string())
+}
+
+#[cfg(not(feature = "png"))]
+fn read(_: &[u8]) -> Result<Picture, String> {
+    Err("that needs the feature `png` of chordane-score".to_owned())
 }
 
 fn shown(name: &str) -> String {

@@ -3,12 +3,13 @@
 use std::collections::BTreeSet;
 
 use std::fmt;
-use std::time::{Duration, Instant};
+use std::time::Duration;
 
 use chordane::check::{Code, Finding, Level};
 use chordane::ground::visible;
 use chordane::sheet::Sheet;
 
+use crate::clock::Instant;
 use crate::stage::Traced;
 use crate::{Knob, KnobProblem, Limits, Score, ScoreError, Script, Settings, Stage, Words};
 

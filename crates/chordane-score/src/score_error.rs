@@ -1,11 +1,13 @@
 //! What went wrong in a score, where, and what to do about it.
 
+#[cfg(feature = "miette")]
 use std::sync::Arc;
 
 use chordane::ground::visible;
-use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
 
 use crate::call_error::CallError;
+#[cfg(feature = "miette")]
+use crate::diagnostic::Marked;
 use crate::edits::edited;
 
 /// An error of a score: a message, the place in the source, and advice, where they are known.
@@ -31,11 +33,10 @@ pub struct ScoreError {
 
 #[derive(Clone, Debug)]
 struct Place {
-    source: Arc<NamedSource<String>>,
+    #[cfg(feature = "miette")]
+    marked: Arc<Marked>,
     line: usize,
     column: usize,
-    offset: usize,
-    length: usize,
 }
 
 impl ScoreError {
@@ -73,23 +74,18 @@ impl ScoreError {
         self
     }
 
-    /// Puts the error at a line and a column of the source, both counted from 1, columns in characters. The mark
-    /// covers the word that stands there.
+    /// Puts the error at a line and a column of the source, both counted from 1, columns in characters.
     pub(crate) fn at(mut self, name: &str, source: &str, line: usize, column: usize) -> Self {
-        let (source, line_shown, column_shown) = excerpt(source, line, column);
-        let source = source.as_str();
-        let begin: usize =
-            source.split_inclusive('\n').take(line_shown.saturating_sub(1)).map(str::len).sum();
-        let text = source.get(begin..).unwrap_or_default();
-        let text = text.split('\n').next().unwrap_or_default();
-        let skipped: usize = text.chars().take(column_shown.saturating_sub(1)).map(char::len_utf8).sum();
-        let rest = text.get(skipped..).unwrap_or_default();
-        let word: usize =
-            rest.chars().take_while(|c| c.is_alphanumeric() || *c == '_').map(char::len_utf8).sum();
-        // Not on a word: the one character there, if there is one.
-        let length = if word > 0 { word } else { rest.chars().next().map_or(0, char::len_utf8) };
-        let source = Arc::new(NamedSource::new(visible(name), source.to_owned()));
-        self.place = Some(Place { source, line, column, offset: begin + skipped, length });
+        #[cfg(feature = "miette")]
+        let marked = Arc::new(Marked::new(name, source, line, column));
+        #[cfg(not(feature = "miette"))]
+        let _ = (name, source);
+        self.place = Some(Place {
+            #[cfg(feature = "miette")]
+            marked,
+            line,
+            column,
+        });
         self
     }
 
@@ -153,6 +149,12 @@ impl ScoreError {
         Some((quoted(before)?, quoted(after)?))
     }
 
+    /// The source with the place marked.
+    #[cfg(feature = "miette")]
+    pub(crate) fn marked(&self) -> Option<&Marked> {
+        self.place.as_ref().map(|place| &*place.marked)
+    }
+
     /// Returns the line of the place in the source, counted from 1.
     #[must_use]
     pub fn line(&self) -> Option<usize> {
@@ -170,62 +172,8 @@ impl ScoreError {
 pub(crate) const DID_YOU_MEAN: &str = "did you mean `";
 pub(crate) const NO_OPERATOR: &str = "there is no operator `";
 
-/// Lines longer than this are shown in part.
-const LONGEST_LINE: usize = 300;
-
-/// The source as it is shown: what a terminal would take for a command made visible, and long lines cut to what stands round the
-/// place. Also the place in that.
-fn excerpt(source: &str, line: usize, column: usize) -> (String, usize, usize) {
-    let long = |text: &str| text.len() > LONGEST_LINE;
-    let mut shown_column = column;
-    let mut text = String::with_capacity(source.len().min(1 << 16));
-    for (i, one) in source.split('\n').enumerate() {
-        // Only the lines beside the place are shown.
-        if i + 2 < line {
-            text.push('\n');
-            continue;
-        }
-        if i > line {
-            break;
-        }
-        // A line that was passed over has its end already.
-        if i > 0 && i + 1 >= line {
-            text.push('\n');
-        }
-        let one = one.strip_suffix('\r').unwrap_or(one);
-        if !long(one) {
-            text.push_str(&visible(one));
-            continue;
-        }
-        let first = if i + 1 == line { column.saturating_sub(LONGEST_LINE / 2) } else { 0 };
-        if first > 0 {
-            text.push('…');
-            shown_column = column - first + 1;
-        }
-        text.push_str(&visible(&one.chars().skip(first).take(LONGEST_LINE).collect::<String>()));
-        text.push('…');
-    }
-    (text, line, shown_column)
-}
-
 impl From<chordane::Fault> for ScoreError {
     fn from(fault: chordane::Fault) -> Self {
         Self::new(fault.to_string())
-    }
-}
-
-impl Diagnostic for ScoreError {
-    fn help<'a>(&'a self) -> Option<Box<dyn std::fmt::Display + 'a>> {
-        self.advice.as_ref().map(|advice| Box::new(advice) as Box<dyn std::fmt::Display>)
-    }
-
-    fn source_code(&self) -> Option<&dyn SourceCode> {
-        self.place.as_ref().map(|place| place.source.as_ref() as &dyn SourceCode)
-    }
-
-    fn labels(&self) -> Option<Box<dyn Iterator<Item = LabeledSpan> + '_>> {
-        let place = self.place.as_ref()?;
-        let span = SourceSpan::from((place.offset, place.length));
-        Some(Box::new(std::iter::once(LabeledSpan::new_with_span(Some("here".to_owned()), span))))
     }
 }

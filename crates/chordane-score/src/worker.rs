@@ -47,11 +47,19 @@ fn spawn() -> Option<Sender<Job>> {
     thread::Builder::new().name("score".to_owned()).stack_size(STACK).spawn(work).ok().map(|_| send)
 }
 
+/// Whether this thread is one of the pool's.
+fn in_pool() -> bool {
+    #[cfg(feature = "parallel")]
+    return rayon::current_thread_index().is_some();
+    #[cfg(not(feature = "parallel"))]
+    false
+}
+
 /// Does some work on a thread with a large stack, within the budget of this one.
 pub(crate) fn on_large_stack<R: Send + 'static>(work: impl FnOnce() -> R + Send + 'static) -> R {
     let outer = Budget::current();
     // A thread of the pool waits here: if the work waited for the pool in turn, both would wait for ever.
-    let alone = rayon::current_thread_index().is_some();
+    let alone = in_pool();
     let within = move || match outer {
         Some(outer) => outer.within(work),
         None => work(),

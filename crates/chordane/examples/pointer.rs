@@ -15,7 +15,7 @@ fn panel(on: [bool; 3], over: Option<usize>) -> Sheet {
     let items = SAILS.iter().enumerate().map(|(i, (name, x))| {
         let (cloth, width) =
             (if on[i] { "#c8553d" } else { "#9fb3b0" }, if over == Some(i) { 5.0 } else { 2.0 });
-        sail.clone().fill(cloth).stroke("#20303c", width).join("round").named(name).moved((*x, 116.0))
+        sail.clone().fill(cloth).stroke("#20303c", width).join("round").named(*name).moved((*x, 116.0))
     });
     sheet(480.0, 240.0).ground("#eadfc6").add_all(items)
 }

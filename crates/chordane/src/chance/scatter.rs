@@ -22,7 +22,8 @@ impl Dice {
     /// # Errors
     ///
     /// The path's fault.
-    pub fn inside(&mut self, path: &Path) -> Result<Option<Point>, Fault> {
+    pub fn inside(&mut self, path: impl AsRef<Path>) -> Result<Option<Point>, Fault> {
+        let path = path.as_ref();
         path.sound()?;
         limited("inside", || self.point_in(path))
     }
@@ -46,7 +47,8 @@ impl Dice {
     /// # Errors
     ///
     /// The path's fault.
-    pub fn scatter(&mut self, path: &Path, n: usize) -> Result<Vec<Point>, Fault> {
+    pub fn scatter(&mut self, path: impl AsRef<Path>, n: usize) -> Result<Vec<Point>, Fault> {
+        let path = path.as_ref();
         path.sound()?;
         limited("scatter", || (0..n.min(MOST_PLACES)).map_while(|_| self.point_in(path)).collect())
     }
@@ -60,7 +62,7 @@ impl Dice {
     /// ```
     /// use chordane::prelude::*;
     /// use chordane::chance::Dice;
-    /// let dots = Dice::new(7, "dots").scatter_apart(&circle((0.0, 0.0), 50.0), 8.0)?;
+    /// let dots = Dice::new(7, "dots").scatter_apart(circle((0.0, 0.0), 50.0), 8.0)?;
     /// assert!(dots.len() > 80 && dots.iter().all(|dot| dot.length() < 50.0));
     /// # Ok::<(), Fault>(())
     /// ```
@@ -68,7 +70,8 @@ impl Dice {
     /// # Errors
     ///
     /// The path's fault.
-    pub fn scatter_apart(&mut self, path: &Path, distance: f64) -> Result<Vec<Point>, Fault> {
+    pub fn scatter_apart(&mut self, path: impl AsRef<Path>, distance: f64) -> Result<Vec<Point>, Fault> {
+        let path = path.as_ref();
         path.sound()?;
         if !distance.is_finite() || distance <= 0.0 {
             return Ok(Vec::new());

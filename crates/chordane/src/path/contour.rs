@@ -2,8 +2,10 @@
 //!
 //! A straight vertex takes 17 bytes. Copies of a contour share the arrays.
 
+use std::iter::FusedIterator;
 use std::sync::Arc as Shared;
 
+use super::counted::Counted;
 use super::{ArcSegment, Segment};
 use crate::number::{Cell, Point, deg};
 
@@ -22,6 +24,35 @@ pub(crate) enum Verb {
 }
 
 impl Verb {
+    /// How many points it has.
+    #[inline]
+    fn points(self) -> usize {
+        match self {
+            Self::Line => 1,
+            Self::Quad => 2,
+            _ => 3,
+        }
+    }
+
+    /// Its segment; `None` where there are not as many points, which the builder does not let be.
+    #[inline]
+    fn segment(self, from: Point, points: &[Point]) -> Option<Segment> {
+        Some(match (self, points) {
+            (Self::Line, &[to, ..]) => Segment::Line { from, to },
+            (Self::Quad, &[control, to, ..]) => Segment::Quad { from, control, to },
+            (Self::Cubic, &[control1, control2, to, ..]) => Segment::Cubic { from, control1, control2, to },
+            (arc, &[radii, tilt, to, ..]) => Segment::Arc(ArcSegment {
+                from,
+                radii,
+                tilt: deg(tilt.x),
+                large: arc.is_large(),
+                clockwise: arc.is_clockwise(),
+                to,
+            }),
+            _ => return None,
+        })
+    }
+
     pub(crate) fn arc(large: bool, clockwise: bool) -> Self {
         match (large, clockwise) {
             (false, false) => Self::ArcShortAnticlockwise,
@@ -117,9 +148,11 @@ impl Contour {
     }
 
     /// The vertices in order: the first one, then the end of each segment.
-    pub fn vertices(&self) -> impl Iterator<Item = Point> + '_ {
-        let ends = self.stored_segments();
-        std::iter::once(self.start()).chain(ends.map(|segment| segment.to()))
+    pub fn vertices(
+        &self,
+    ) -> impl DoubleEndedIterator<Item = Point> + ExactSizeIterator + FusedIterator + Clone {
+        let ends = self.stored_segments().map(|segment| segment.to());
+        Counted::new(std::iter::once(self.start()).chain(ends), self.vertex_count())
     }
 
     /// The same contour travelled the other way, beginning at its last vertex; the closing side of a closed
@@ -220,34 +253,41 @@ impl Iterator for Segments<'_> {
             let home = self.home.take()?;
             return (home != from).then_some(Segment::Line { from, to: home });
         };
-        let (segment, used) = match (verb, self.points) {
-            (Verb::Line, &[to, ..]) => (Segment::Line { from, to }, 1),
-            (Verb::Quad, &[control, to, ..]) => (Segment::Quad { from, control, to }, 2),
-            (Verb::Cubic, &[control1, control2, to, ..]) => {
-                (Segment::Cubic { from, control1, control2, to }, 3)
-            }
-            (arc, &[radii, tilt, to, ..]) => (
-                Segment::Arc(ArcSegment {
-                    from,
-                    radii,
-                    tilt: deg(tilt.x),
-                    large: arc.is_large(),
-                    clockwise: arc.is_clockwise(),
-                    to,
-                }),
-                3,
-            ),
-            // The builder pushes every verb with its points, so this is not reached.
-            _ => return None,
-        };
+        let segment = verb.segment(from, self.points)?;
         self.verbs = verbs;
-        self.points = self.points.get(used..).unwrap_or_default();
+        self.points = self.points.get(verb.points()..).unwrap_or_default();
         self.at = segment.to();
         Some(segment)
     }
 
     fn size_hint(&self) -> (usize, Option<usize>) {
-        (self.verbs.len(), Some(self.verbs.len() + 1))
+        let count = self.verbs.len() + usize::from(self.home.is_some_and(|home| home != self.end()));
+        (count, Some(count))
+    }
+}
+
+impl DoubleEndedIterator for Segments<'_> {
+    fn next_back(&mut self) -> Option<Segment> {
+        let end = self.end();
+        if let Some(home) = self.home.take().filter(|home| *home != end) {
+            return Some(Segment::Line { from: end, to: home });
+        }
+        let (&verb, verbs) = self.verbs.split_last()?;
+        let (before, own) = self.points.split_at_checked(self.points.len().checked_sub(verb.points())?)?;
+        self.verbs = verbs;
+        self.points = before;
+        verb.segment(self.end(), own)
+    }
+}
+
+impl ExactSizeIterator for Segments<'_> {}
+
+impl FusedIterator for Segments<'_> {}
+
+impl Segments<'_> {
+    /// Where the last segment ends, the closing side not counted.
+    fn end(&self) -> Point {
+        self.points.last().copied().unwrap_or(self.at)
     }
 }
 

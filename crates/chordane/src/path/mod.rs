@@ -9,6 +9,7 @@ mod arc_ways;
 mod bounds;
 mod collect;
 mod contour;
+mod counted;
 mod data_number;
 mod data_read;
 mod data_write;

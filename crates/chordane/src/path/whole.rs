@@ -1,5 +1,8 @@
 //! The [`Path`]: contours, the rule that says what they enclose, and the first fault of their making.
 
+use std::iter::FusedIterator;
+
+use super::counted::Counted;
 use super::{Contour, ContourBuilder, Pen, Segment};
 use crate::ground::{Fault, FaultKind, FaultSlot, limited, named};
 use crate::number::{IntoPoint, Point};
@@ -192,8 +195,11 @@ impl Path {
     /// The segments of all contours in order, closing sides included.
     ///
     /// Of a path that carries a fault these are what is left.
-    pub fn segments(&self) -> impl Iterator<Item = Segment> + '_ {
-        self.contours.iter().flat_map(Contour::segments)
+    pub fn segments(
+        &self,
+    ) -> impl DoubleEndedIterator<Item = Segment> + ExactSizeIterator + FusedIterator + Clone {
+        let count = self.contours.iter().map(|contour| contour.segments().len()).sum();
+        Counted::new(self.contours.iter().flat_map(Contour::segments), count)
     }
 
     /// Whether there is no contour at all.

@@ -207,8 +207,8 @@ impl Pixels {
 
     /// The same with another text that a file carries along unseen.
     #[must_use]
-    pub fn with_metadata(mut self, text: &str) -> Self {
-        self.metadata = Some(text.into());
+    pub fn with_metadata(mut self, text: impl Into<String>) -> Self {
+        self.metadata = Some(text.into().into());
         self
     }
 

@@ -139,8 +139,8 @@ pub struct Bend {
 impl Bend {
     /// Along a spine, lengths kept: x 0 comes to its start.
     #[must_use]
-    pub fn along(spine: &Path) -> Self {
-        Self { spine: spine.clone(), fitted: false, tolerance: FINE }
+    pub fn along(spine: impl AsRef<Path>) -> Self {
+        Self { spine: spine.as_ref().clone(), fitted: false, tolerance: FINE }
     }
 }
 

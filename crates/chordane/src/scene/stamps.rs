@@ -17,7 +17,7 @@ impl<T: Into<Node> + Clone> Stamp<T> {
     /// assert_eq!(bows.nodes().len(), 8);
     /// ```
     #[must_use]
-    pub fn along(&self, path: &Path) -> Group {
+    pub fn along(&self, path: impl AsRef<Path>) -> Group {
         self.along_with(path, |_, thing| thing)
     }
 
@@ -34,9 +34,10 @@ impl<T: Into<Node> + Clone> Stamp<T> {
     #[must_use]
     pub fn along_with<N: Into<Node>>(
         &self,
-        path: &Path,
+        path: impl AsRef<Path>,
         mut change: impl FnMut(&StampPlace<'_>, T) -> N,
     ) -> Group {
+        let path = path.as_ref();
         let mut fault: FaultSlot = path.carried().clone();
         let mut nodes: Vec<Node> = Vec::new();
         let stopped = limited("stamped", || {

@@ -102,7 +102,8 @@ pub fn blob(centre: impl IntoPoint, radii: impl IntoIterator<Item = f64>) -> Pat
 /// assert!(band(&upper, &lower).contours()[0].is_closed());
 /// ```
 #[must_use]
-pub fn band(one: &Path, other: &Path) -> Path {
+pub fn band(one: impl AsRef<Path>, other: impl AsRef<Path>) -> Path {
+    let (one, other) = (one.as_ref(), other.as_ref());
     let mut fault: FaultSlot = one.carried().clone();
     fault.take_from(other.carried());
     let (Some(a), Some(b)) = (one.contours().first(), other.contours().first()) else {

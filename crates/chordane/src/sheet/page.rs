@@ -185,23 +185,23 @@ impl Sheet {
     /// # Ok::<(), Fault>(())
     /// ```
     #[must_use]
-    pub fn title(mut self, title: &str) -> Self {
-        self.title = Some(title.into());
+    pub fn title(mut self, title: impl Into<String>) -> Self {
+        self.title = Some(title.into().into());
         self
     }
 
     /// What is to be seen on it, for those who cannot see it: the description of an SVG file.
     #[must_use]
-    pub fn description(mut self, text: &str) -> Self {
-        self.description = Some(text.into());
+    pub fn description(mut self, text: impl Into<String>) -> Self {
+        self.description = Some(text.into().into());
         self
     }
 
     /// A text that files carry along unseen: how the drawing was made, for example. [`read_metadata`](crate::read::read_metadata)
     /// finds it again.
     #[must_use]
-    pub fn metadata(mut self, text: &str) -> Self {
-        self.metadata = Some(text.into());
+    pub fn metadata(mut self, text: impl Into<String>) -> Self {
+        self.metadata = Some(text.into().into());
         self
     }
 

@@ -112,8 +112,8 @@ pub trait Layered: Sized {
 
     /// With a name: the `id` in an SVG file, and what findings call it.
     #[must_use]
-    fn named(mut self, name: &str) -> Self {
-        self.placement_mut().name = Some(name.into());
+    fn named(mut self, name: impl Into<String>) -> Self {
+        self.placement_mut().name = Some(name.into().into());
         self
     }
 
