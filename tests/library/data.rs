@@ -216,3 +216,70 @@ fn points_go_to_mint_and_back() {
     assert_eq!((theirs.x, theirs.y), (3.0, -4.0));
     assert_eq!((Point::from(theirs), circle(theirs, 2.0)), (pt(3.0, -4.0), circle((3, -4), 2.0)));
 }
+
+/// Everything that a sheet can hold, through JSON and back.
+#[test]
+fn sheets_are_values_of_serde() {
+    let sail = star((0, 0), 5, 40.0, 17.0).with_fill_rule(FillRule::EvenOdd);
+    let weave = Picture::from_rgba(2, 1, &[200, 85, 61, 255, 47, 111, 115, 128]).unwrap().sampled("nearest");
+    let stripes =
+        pattern(cell((0, 0), 9.0, 9.0), rectangle((0, 0), 9.0, 4.0).fill("#c8553d")).rotated(deg(20.0));
+    let dusk =
+        radial_gradient((0, 0), 30.0).focus_circle((4, 0), 3.0).colours(["gold", "navy"]).mixed("oklab");
+    let page = sheet(120.0, 90.0)
+        .unit("mm")
+        .centred()
+        .ground(dusk.clone())
+        .title("Sails")
+        .add(
+            sail.clone()
+                .fill(weave)
+                .stroke(stripes, 3.0)
+                .dash([4.0, 2.0])
+                .join("round")
+                .named("sail")
+                .at_line(7),
+        )
+        .add(sail.clone().fill(by_vertex(["red", "gold"])).stroke(along(dusk), 2.0).opacity(0.5))
+        .add(
+            group()
+                .add(sail.clone().fill("teal").blurred(2.0).shadow((3, 4), 1.0, "#00000080"))
+                .clipped(circle((0, 0), 20.0))
+                .masked_by(group().add(circle((0, 0), 30.0).fill("white")), "alpha")
+                .blend("multiply")
+                .rotated(deg(9.0)),
+        );
+    let text = serde_json::to_string_pretty(&page).unwrap();
+    assert_eq!(serde_json::from_str::<Sheet>(&text).unwrap(), page);
+    for part in [
+        "\"blend\": \"multiply\"",
+        "\"fill_rule\": \"evenodd\"",
+        "\"join\": \"round\"",
+        "\"unit\": \"mm\"",
+        "\"solid\": \"#008080\"",
+    ] {
+        assert!(text.contains(part), "{part} in {text}");
+    }
+    // What is brief is filled up, and what cannot be is refused.
+    let brief: Item =
+        serde_json::from_str(r##"{"path": {"data": "M0 0H9V9Z"}, "style": {"fill": {"solid": "teal"}}}"##)
+            .unwrap();
+    assert_eq!(brief, Path::from_data("M0 0H9V9Z").unwrap().fill("teal"));
+    let style =
+        |text: &str| serde_json::from_str::<Style>(text).map(|_| ()).map_err(|error| error.to_string());
+    assert!(style(r#"{"line": {"cap": "pointed"}}"#).unwrap_err().contains("\"pointed\" is not a cap"));
+    assert!(style(r#"{"fill": {"solid": "tael"}}"#).unwrap_err().contains("did you mean \"teal\""));
+    let faulty = serde_json::to_string(&sail.fill("tael")).unwrap_err();
+    assert!(faulty.to_string().contains("did you mean \"teal\""), "{faulty}");
+    // Colours between those of eight bits keep what can be seen of them.
+    let between = oklch(0.7, 0.1, deg(40.0)).faded(0.3);
+    let again: Colour = serde_json::from_str(&serde_json::to_string(&between).unwrap()).unwrap();
+    let off = [between.red - again.red, between.green - again.green, between.blue - again.blue];
+    assert!(off.iter().all(|off| off.abs() < 1e-6) && again.alpha == between.alpha, "{between:?} {again:?}");
+    let dash = Dash { fit: DashFit::Whole, ..Dash::new([4.0, 2.0]) };
+    assert_eq!(serde_json::from_str::<Dash>(&serde_json::to_string(&dash).unwrap()).unwrap(), dash);
+    let settings =
+        chordane_score::Settings::new().seed(7).set("sag", 0.2).give("sail", circle((0, 0), 9.0)).frame(2, 8);
+    let text = serde_json::to_string(&settings).unwrap();
+    assert_eq!(serde_json::from_str::<chordane_score::Settings>(&text).unwrap(), settings);
+}

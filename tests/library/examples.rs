@@ -88,3 +88,8 @@ fn pointer_runs() {
 fn round_the_reel_runs() {
     run("round_the_reel");
 }
+
+#[test]
+fn pen_strokes_runs() {
+    run("pen_strokes");
+}

@@ -27,6 +27,7 @@ mod parts;
 mod path_data;
 mod pictures;
 mod pixels;
+mod programs;
 mod properties;
 mod read;
 mod reshapes;

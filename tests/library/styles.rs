@@ -168,9 +168,9 @@ fn hostile_style_sheets_end_soon() {
     assert!(read(&format!("<style>{long}</style>")).notes[0].what.contains("is not understood"));
     let nested = "@media all {".repeat(5000);
     let _ = read(&format!("<style>{nested}</style>"));
-    let brackets = "path { fill: ".to_owned() + &"(".repeat(50_000);
+    let brackets = format!("path {{ fill: {}", "(".repeat(50_000));
     let _ = read(&format!("<style>{brackets}</style><path style='fill:{}'/>", "[".repeat(50_000)));
-    let all = "path{".to_owned() + &"fill:red;".repeat(50_000) + "}";
+    let all = format!("path{{{}}}", "fill:red;".repeat(50_000));
     let stopped = read(&format!("<style>{all}</style>{}", shape("").repeat(1000)));
     assert_eq!(
         stopped.notes[0].what,

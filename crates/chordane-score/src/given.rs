@@ -15,6 +15,7 @@ use chordane::path::Path;
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "kebab-case"))]
 pub enum GivenValue {
     /// A number.
     Number(f64),

@@ -9,6 +9,7 @@ use crate::ScoreError;
 
 /// Where a pointer is, and whether it is down.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Pointer {
     /// Where it is, in the sheet's coordinates.
     pub at: Point,

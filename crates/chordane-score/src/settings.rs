@@ -13,12 +13,15 @@ use crate::{GivenValue, KnobValue};
 /// What a score is run with: the seed of its dice, its knobs, the moment of its loop, the pointer, and the size that is asked for. What is not said is as the
 /// score has it.
 ///
+/// With the feature `serde` they are values to be written and read, without the pictures, the track and the marks, which come from files.
+///
 /// ```
 /// use chordane_score::Settings;
 /// let settings = Settings::new().seed(7).set("sag", 0.2).size((640.0, 480.0));
 /// assert_eq!((settings.seed, settings.knob("sag")), (Some(7), Some("0.2")));
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(default))]
 pub struct Settings {
     /// The seed that is asked for; the score's own, or 0, where there is none.
     pub seed: Option<u64>,
@@ -29,14 +32,17 @@ pub struct Settings {
     /// The size that is asked for, in sheet units.
     pub size: Option<Point>,
     /// The pictures that the score may paint with.
+    #[cfg_attr(feature = "serde", serde(skip))]
     pub pictures: Pictures,
     /// The moment of the loop.
     pub moment: Moment,
     /// The pointer of a still; a track goes over it.
     pub pointer: Pointer,
     /// The recorded track of the pointer that a clip follows.
+    #[cfg_attr(feature = "serde", serde(skip))]
     pub track: Option<PointerTrack>,
     /// The marks of all frames.
+    #[cfg_attr(feature = "serde", serde(skip))]
     pub marks: Option<Arc<Marks>>,
 }
 
@@ -48,6 +54,7 @@ pub struct Settings {
 /// assert_eq!((third.phase, third.frame, third.frames, third.seconds), (0.25, 2, 8, 4.0));
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(default))]
 pub struct Moment {
     /// The position in the loop, from 0 up to 1.
     pub phase: f64,

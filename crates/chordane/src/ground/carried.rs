@@ -14,7 +14,21 @@ use super::{Fault, FaultKind, limited};
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct FaultSlot(Option<Arc<Fault>>);
 
+/// A value that carries a fault is not written.
+#[cfg(feature = "serde")]
+impl serde::Serialize for FaultSlot {
+    fn serialize<S: serde::Serializer>(&self, to: S) -> Result<S::Ok, S::Error> {
+        self.sound().map_err(serde::ser::Error::custom)?;
+        to.serialize_unit()
+    }
+}
+
 impl FaultSlot {
+    #[cfg(feature = "serde")]
+    pub(crate) fn is_empty(&self) -> bool {
+        self.0.is_none()
+    }
+
     /// A slot that holds a fault.
     pub(crate) fn of(fault: Fault) -> Self {
         Self(Some(Arc::new(fault)))

@@ -90,6 +90,21 @@ macro_rules! named {
                 $crate::ground::Given::from(text).resolve("parse")
             }
         }
+
+        #[cfg(feature = "serde")]
+        impl serde::Serialize for $choice {
+            fn serialize<S: serde::Serializer>(&self, to: S) -> Result<S::Ok, S::Error> {
+                to.collect_str(self)
+            }
+        }
+
+        #[cfg(feature = "serde")]
+        impl<'de> serde::Deserialize<'de> for $choice {
+            fn deserialize<D: serde::Deserializer<'de>>(from: D) -> Result<Self, D::Error> {
+                let name = std::borrow::Cow::<str>::deserialize(from)?;
+                name.parse().map_err(serde::de::Error::custom)
+            }
+        }
     };
 }
 

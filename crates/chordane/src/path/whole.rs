@@ -15,7 +15,6 @@ use crate::number::{IntoPoint, Point};
 /// assert!(!FillRule::EvenOdd.encloses(2));
 /// ```
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "lowercase"))]
 pub enum FillRule {
     /// A spot is inside when the contours wind round it at all: clockwise turns count +1, anticlockwise -1, and
     /// the sum is not zero. A hole runs the other way round than what it is cut from.

@@ -9,6 +9,7 @@ use crate::path::{Contour, Path};
 
 /// How dashes are made to fit a contour.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "kebab-case"))]
 pub enum DashFit {
     /// Not at all: the lengths are as given.
     #[default]
@@ -38,6 +39,7 @@ pub enum DashFit {
 /// assert_eq!(spar.then(Dash { fit: DashFit::Whole, ..Dash::new([8.0, 4.0]) }).data(), "M0 0H7M10.5 0H17.5M21 0H28");
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Dash {
     /// Lengths of line and gap in turn, in sheet units. A negative length is a fault.
     pub pattern: Vec<f64>,

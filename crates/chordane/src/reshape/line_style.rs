@@ -64,6 +64,7 @@ named! { Join: "join"; "mitre" => Mitre, "round" => Round, "bevel" => Bevel }
 /// assert_eq!(area.data(), "M0-3H100A3 3 0 0 1 103 0 3 3 0 0 1 100 3H0A3 3 0 0 1-3 0 3 3 0 0 1 0-3Z");
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(default))]
 pub struct LineStyle {
     /// The width, half of it on either side of the line; 1 by default.
     pub width: f64,

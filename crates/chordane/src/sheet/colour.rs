@@ -16,7 +16,6 @@ use crate::ground::{Fault, FaultKind, FaultSlot, nearest};
 /// # Ok::<(), Fault>(())
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
-#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Colour {
     /// Red, 0 to 1.
     pub red: f32,

@@ -75,6 +75,7 @@ named! { MaskKind: "kind of mask"; "luminance" => Luminance, "alpha" => Alpha }
 /// assert_eq!(item.compositing().mask.as_ref().map(|mask| mask.drawing.nodes().len()), Some(1));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Mask {
     /// What is drawn for it, in the coordinates of what is masked.
     pub drawing: Group,
@@ -92,6 +93,7 @@ pub struct Mask {
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 #[non_exhaustive]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "kebab-case"))]
 pub enum Effect {
     /// It is blurred by a Gaussian curve.
     Blur {
@@ -146,6 +148,7 @@ impl Effect {
 /// assert_eq!(above.compositing().order, 2.0);
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(default))]
 pub struct Compositing {
     /// The path that it is clipped by, in the coordinates of what is clipped.
     pub clip: Option<Path>,

@@ -23,9 +23,11 @@ use crate::path::Affine;
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Gradient {
     /// Its shape, with the points that give its position.
     pub kind: GradientKind,
+    #[cfg_attr(feature = "serde", serde(deserialize_with = "sound_stops"))]
     stops: Vec<(f64, Colour)>,
     /// What comes before its beginning and after its end.
     pub spread: Spread,
@@ -35,6 +37,7 @@ pub struct Gradient {
     pub frame: Frame,
     /// The transform within that.
     pub transform: Affine,
+    #[cfg_attr(feature = "serde", serde(skip_deserializing, skip_serializing_if = "FaultSlot::is_empty"))]
     fault: FaultSlot,
 }
 
@@ -48,6 +51,7 @@ pub struct Gradient {
 /// ```
 #[derive(Clone, Copy, Debug, PartialEq)]
 #[non_exhaustive]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "kebab-case"))]
 pub enum GradientKind {
     /// From one point to another; the same all along each line across.
     Linear {
@@ -384,6 +388,16 @@ impl Gradient {
             GradientKind::Sweep { .. } => false,
         }
     }
+}
+
+/// Stops in order, each at a share from 0 to 1.
+#[cfg(feature = "serde")]
+fn sound_stops<'de, D: serde::Deserializer<'de>>(from: D) -> Result<Vec<(f64, Colour)>, D::Error> {
+    let stops: Vec<(f64, Colour)> = serde::Deserialize::deserialize(from)?;
+    let sound =
+        stops.iter().all(|(share, _)| (0.0..=1.0).contains(share)) && stops.is_sorted_by_key(|stop| stop.0);
+    let wrong = || serde::de::Error::custom("stops that are not in order from 0 to 1");
+    if sound { Ok(stops) } else { Err(wrong()) }
 }
 
 impl From<Gradient> for super::Paint {

@@ -14,6 +14,7 @@ use crate::path::Path;
 /// assert!(matches!(page.nodes(), [Node::Item(_), Node::Group(_)]));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "kebab-case"))]
 pub enum Node {
     /// A path with its style.
     Item(Box<Item>),
@@ -66,11 +67,14 @@ impl Node {
 /// assert_eq!((bows.nodes().len(), bows.name()), (1, Some("bows")));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(from = "form::Group"))]
 pub struct Group {
     pub(crate) nodes: Vec<Node>,
     /// The most groups inside one another from here on, this one counted.
+    #[cfg_attr(feature = "serde", serde(skip))]
     depth: usize,
     /// How many items and groups there are in it, and in those.
+    #[cfg_attr(feature = "serde", serde(skip))]
     count: usize,
     /// The opacity of the finished group, from 0 to 1.
     pub opacity: f64,
@@ -246,6 +250,31 @@ impl Layered for Node {
         match self {
             Self::Item(item) => item.placement_mut(),
             Self::Group(group) => group.placement_mut(),
+        }
+    }
+}
+
+#[cfg(feature = "serde")]
+mod form {
+    use super::super::Placement;
+
+    /// A group as it is written: what is counted is counted again.
+    #[derive(serde::Deserialize)]
+    pub(super) struct Group {
+        nodes: Vec<super::Node>,
+        #[serde(default = "full")]
+        opacity: f64,
+        #[serde(default)]
+        placement: Placement,
+    }
+
+    fn full() -> f64 {
+        1.0
+    }
+
+    impl From<Group> for super::Group {
+        fn from(Group { nodes, opacity, placement }: Group) -> Self {
+            Self { opacity, placement, ..super::group() }.add_all(nodes)
         }
     }
 }

@@ -13,9 +13,12 @@ use crate::path::{FillRule, Path};
 /// assert_eq!((vent.name(), vent.style().opacity), (Some("vent"), 1.0));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Item {
     pub(crate) path: Path,
+    #[cfg_attr(feature = "serde", serde(default))]
     pub(crate) style: Style,
+    #[cfg_attr(feature = "serde", serde(default))]
     pub(crate) placement: Placement,
 }
 

@@ -3,6 +3,8 @@
 //! Style is a value on each item. There is no current style, so nothing leaks from one shape into the next.
 
 mod colour;
+#[cfg(feature = "serde")]
+mod colour_form;
 mod colour_names;
 mod colour_space;
 mod compositing;

@@ -59,6 +59,7 @@ impl Unit {
 /// assert_eq!((page.size, page.items().len()), (pt(90.0, 60.0), 1));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Sheet {
     /// Width and height in the sheet's unit, above 0.
     pub size: Point,
@@ -77,7 +78,9 @@ pub struct Sheet {
     /// What is to be seen on it, for people who cannot see it.
     pub description: Option<Box<str>>,
     pub(crate) nodes: Vec<Node>,
+    #[cfg_attr(feature = "serde", serde(skip))]
     pub(crate) view: DocumentView,
+    #[cfg_attr(feature = "serde", serde(skip_deserializing, skip_serializing_if = "FaultSlot::is_empty"))]
     pub(crate) fault: FaultSlot,
 }
 

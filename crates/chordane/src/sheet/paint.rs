@@ -16,6 +16,7 @@ use crate::ground::{Fault, FaultKind};
 /// ```
 #[derive(Clone, Debug, PartialEq)]
 #[non_exhaustive]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "kebab-case"))]
 pub enum Paint {
     /// One colour all over.
     Solid(Colour),

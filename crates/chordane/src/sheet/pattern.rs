@@ -19,12 +19,14 @@ use crate::shape::rectangle;
 /// assert_eq!((pixels.at(5, 5), pixels.at(45, 25), pixels.at(9, 9)), (Some([0, 128, 128, 255]), Some([0, 128, 128, 255]), Some([0; 4])));
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Pattern {
     drawing: Arc<Group>,
     /// The cell that is repeated; without a size it is a fault.
     pub cell: Cell,
     /// From the pattern's coordinates to those of what it paints; one that squashes it flat is a fault.
     pub transform: Affine,
+    #[cfg_attr(feature = "serde", serde(skip_deserializing, skip_serializing_if = "FaultSlot::is_empty"))]
     fault: FaultSlot,
 }
 

@@ -69,6 +69,11 @@ struct Data {
 /// # Ok::<(), Box<dyn std::error::Error>>(())
 /// ```
 #[derive(Clone, Debug)]
+#[cfg_attr(
+    feature = "serde",
+    derive(serde::Deserialize, serde::Serialize),
+    serde(try_from = "form::Picture", into = "form::Picture")
+)]
 pub struct Picture {
     data: Arc<Data>,
     /// How it is fitted into the bounds of what it paints, or into its cell.
@@ -262,7 +267,7 @@ impl Picture {
         self.data.alphas.1 == 0
     }
 
-    #[cfg(feature = "png")]
+    #[cfg(any(feature = "png", feature = "serde"))]
     /// The pixels as they were given, alpha not multiplied in; to within a level.
     pub(crate) fn straight(&self) -> impl Iterator<Item = [u8; 4]> + '_ {
         self.data.full.pixels.iter().map(|&[red, green, blue, alpha]| {
@@ -307,5 +312,55 @@ impl PictureLevel {
 impl From<Picture> for Paint {
     fn from(picture: Picture) -> Self {
         Self::Picture(Box::new(picture))
+    }
+}
+
+#[cfg(feature = "serde")]
+mod form {
+    use serde::{Deserialize, Serialize};
+
+    use super::{Cell, Fit, Sampling};
+    use crate::ground::{Fault, FaultKind};
+
+    /// A picture as it is written: its pixels as eight hexadecimal digits each, red, green, blue and alpha.
+    #[derive(Deserialize, Serialize)]
+    pub(super) struct Picture {
+        width: u32,
+        height: u32,
+        pixels: String,
+        fit: Fit,
+        sampling: Sampling,
+        cell: Option<Cell>,
+    }
+
+    impl From<super::Picture> for Picture {
+        fn from(picture: super::Picture) -> Self {
+            let number = |pixel: [u8; 4]| format!("{:08x}", u32::from_be_bytes(pixel));
+            Self {
+                width: picture.width(),
+                height: picture.height(),
+                pixels: picture.straight().map(number).collect(),
+                fit: picture.fit,
+                sampling: picture.sampling,
+                cell: picture.cell,
+            }
+        }
+    }
+
+    impl TryFrom<Picture> for super::Picture {
+        type Error = Fault;
+
+        fn try_from(form: Picture) -> Result<Self, Fault> {
+            let digits = form.pixels.as_bytes().as_chunks::<8>().0;
+            let pixel = |digits: &[u8; 8]| u32::from_str_radix(std::str::from_utf8(digits).ok()?, 16).ok();
+            let pixels: Option<Vec<[u8; 4]>> =
+                digits.iter().map(|digits| pixel(digits).map(u32::to_be_bytes)).collect();
+            let wrong = || {
+                let message = "pixels that are not eight hexadecimal digits each".to_owned();
+                Fault::of("picture", FaultKind::Told { message })
+            };
+            let read = Self::from_rgba(form.width, form.height, pixels.ok_or_else(wrong)?.as_flattened())?;
+            Ok(Self { fit: form.fit, sampling: form.sampling, cell: form.cell, ..read })
+        }
     }
 }

@@ -17,6 +17,7 @@ use crate::path::{Affine, Path, by};
 /// assert_eq!(vent.placement().transform.translation, pt(30.0, 20.0));
 /// ```
 #[derive(Clone, Debug, Default, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(default))]
 pub struct Placement {
     /// From its own coordinates to those around it. Strokes are transformed with it.
     pub transform: Affine,
@@ -27,6 +28,7 @@ pub struct Placement {
     /// How it is put on what is below it; `None` if it is simply drawn over it.
     pub compositing: Option<Box<Compositing>>,
     /// The first fault of its making.
+    #[cfg_attr(feature = "serde", serde(skip_deserializing, skip_serializing_if = "FaultSlot::is_empty"))]
     pub fault: FaultSlot,
 }
 

@@ -12,12 +12,15 @@ use crate::ground::{Fault, FaultKind, FaultSlot};
 /// assert_eq!(by_vertex(["gold", "teal"]).colours().len(), 2);
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize))]
 pub struct Shades {
     kind: ShadesKind,
+    #[cfg_attr(feature = "serde", serde(skip_deserializing, skip_serializing_if = "FaultSlot::is_empty"))]
     fault: FaultSlot,
 }
 
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(rename_all = "kebab-case"))]
 enum ShadesKind {
     ByVertex(Arc<[Colour]>),
     Along(Arc<Gradient>),

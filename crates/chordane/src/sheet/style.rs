@@ -14,6 +14,7 @@ use crate::reshape::{Cap, Join, LineStyle};
 /// assert_eq!(item.style(), &seam);
 /// ```
 #[derive(Clone, Debug, PartialEq)]
+#[cfg_attr(feature = "serde", derive(serde::Deserialize, serde::Serialize), serde(default))]
 pub struct Style {
     /// What the inside is filled with; `None` where it is not.
     pub fill: Option<Paint>,
@@ -24,6 +25,7 @@ pub struct Style {
     /// The opacity of fill and stroke together, from 0 to 1.
     pub opacity: f64,
     /// The first fault of its making, such as an unknown colour.
+    #[cfg_attr(feature = "serde", serde(skip_deserializing, skip_serializing_if = "FaultSlot::is_empty"))]
     pub fault: FaultSlot,
 }
 

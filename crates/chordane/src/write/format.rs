@@ -1,6 +1,7 @@
 //! The table of formats, and saving in one of them.
 
 use std::fmt;
+use std::hash::{Hash, Hasher};
 use std::io;
 use std::path::{Path as FilePath, PathBuf};
 
@@ -40,9 +41,56 @@ pub enum Format {
     /// A clip as plain video frames for any encoder: luminance and two colour differences for each pixel, by ITU-R BT.601. What is transparent
     /// lies on white.
     Y4m,
+    /// Stills in a format of a program's own.
+    Own(&'static OwnFormat),
+}
+
+/// A format of a program's own, for stills: [`Sheet::save_as`] writes its files whole or not at all, as all others.
+///
+/// ```
+/// use chordane::prelude::*;
+/// use chordane::raster::DrawError;
+/// use chordane::write::OwnFormat;
+/// /// The names of all items, one a line.
+/// static NAMES: OwnFormat = OwnFormat { ending: "names", name: "list of names", write: names };
+///
+/// fn names(sheet: &Sheet, _: &WriteOptions) -> Result<Vec<u8>, DrawError> {
+///     let scene = sheet.scene()?;
+///     let all = scene.items().iter().filter_map(|placed| placed.item.name());
+///     Ok(all.map(|name| format!("{name}\n")).collect::<String>().into_bytes())
+/// }
+///
+/// let page = sheet(9.0, 6.0).add(circle((4.0, 3.0), 2.0).fill("teal").named("vent"));
+/// assert_eq!(page.written(Format::Own(&NAMES), &WriteOptions::default())?, b"vent\n");
+/// # Ok::<(), DrawError>(())
+/// ```
+#[derive(Debug)]
+pub struct OwnFormat {
+    /// The ending of such a file's name, without the point.
+    pub ending: &'static str,
+    /// What people call it.
+    pub name: &'static str,
+    /// Makes the bytes of a file.
+    pub write: fn(&Sheet, &WriteOptions) -> Result<Vec<u8>, DrawError>,
+}
+
+/// Formats are the same where they are called the same.
+impl PartialEq for OwnFormat {
+    fn eq(&self, other: &Self) -> bool {
+        (self.ending, self.name) == (other.ending, other.name)
+    }
+}
+
+impl Eq for OwnFormat {}
+
+impl Hash for OwnFormat {
+    fn hash<H: Hasher>(&self, state: &mut H) {
+        (self.ending, self.name).hash(state);
+    }
 }
 
 /// A format: its ending, its name, and what writes it.
+#[derive(Clone, Copy)]
 struct Row {
     format: Format,
     ending: &'static str,
@@ -50,6 +98,7 @@ struct Row {
     writer: Writer,
 }
 
+#[derive(Clone, Copy)]
 enum Writer {
     Still(fn(&Sheet, &WriteOptions) -> Result<Vec<u8>, DrawError>),
     Clip(for<'w> fn(Out<'w>, (u32, u32), ClipOptions) -> io::Result<AnyClip<'w>>),
@@ -66,6 +115,9 @@ const TABLE: &[Row] = &[
     Row { format: Format::Apng, ending: "apng", name: "animated PNG", writer: Writer::Clip(apng::begin) },
     Row { format: Format::Y4m, ending: "y4m", name: "Y4M", writer: Writer::Clip(y4m::begin) },
 ];
+
+/// The endings of formats that are not built in, which are the features that bring them.
+const LEFT_OUT: &[&str] = if cfg!(feature = "png") { &[] } else { &["png"] };
 
 fn svg(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
     Ok(sheet.svg_with(options)?.into_bytes())
@@ -94,8 +146,11 @@ impl Format {
         matches!(self.row().writer, Writer::Clip(_))
     }
 
-    fn row(self) -> &'static Row {
-        TABLE.iter().find(|row| row.format == self).unwrap_or(&TABLE[0])
+    fn row(self) -> Row {
+        if let Self::Own(&OwnFormat { ending, name, write }) = self {
+            return Row { format: self, ending, name, writer: Writer::Still(write) };
+        }
+        TABLE.iter().find(|row| row.format == self).copied().unwrap_or(TABLE[0])
     }
 
     /// Begins a clip; a format of stills is an error.
@@ -180,12 +235,15 @@ impl fmt::Display for SaveError {
         match self {
             Self::Ending { file } => {
                 let name = file.display();
+                let ending = file.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
+                if let Some(feature) = LEFT_OUT.iter().find(|own| own.eq_ignore_ascii_case(ending)) {
+                    return write!(f, "{name}: that needs the feature `{feature}` of chordane");
+                }
                 write!(
                     f,
                     "{name}: cannot tell the format from the file name; end it in {}",
                     Format::endings()
                 )?;
-                let ending = file.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
                 match nearest(ending, Format::stills().map(Format::ending)) {
                     Some(near) => write!(f, " (did you mean .{near}?)"),
                     None => Ok(()),
@@ -256,7 +314,22 @@ impl Sheet {
         let file = file.as_ref();
         let format = Format::of_file(file).filter(|format| !format.is_clip());
         let format = format.ok_or_else(|| SaveError::Ending { file: file.to_owned() })?;
-        let bytes = self.written(format, &WriteOptions::default())?;
+        self.save_as(file, format, &WriteOptions::default())
+    }
+
+    /// Saves the sheet in a format, whatever the name's ending, with options such as a size in pixels.
+    ///
+    /// # Errors
+    ///
+    /// As [`Sheet::written`], and what the system reports.
+    pub fn save_as(
+        &self,
+        file: impl AsRef<FilePath>,
+        format: Format,
+        options: &WriteOptions,
+    ) -> Result<(), SaveError> {
+        let file = file.as_ref();
+        let bytes = self.written(format, options)?;
         write_whole(file, &bytes).map_err(|source| SaveError::Write { file: file.to_owned(), source })
     }
 }

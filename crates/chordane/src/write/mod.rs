@@ -27,7 +27,7 @@ mod y4m;
 pub(crate) use png::METADATA;
 
 pub use clip::Clip;
-pub use format::{Format, SaveError};
+pub use format::{Format, OwnFormat, SaveError};
 pub use frames::ClipOptions;
 pub use moving::{StillOnly, SvgFrames, Unsaid};
 #[cfg(feature = "gif")]
