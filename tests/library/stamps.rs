@@ -23,7 +23,7 @@ fn each_item_can_be_changed_before_it_is_set_down() {
     assert_eq!(colours(&mixed), ["#f00", "#f00", "#00f"]);
     let centres: Vec<Point> = mixed.nodes().iter().map(|node| node.bounds().unwrap().centre()).collect();
     assert_eq!(centres, [pt(0.0, 0.0), pt(50.0, 0.0), pt(100.0, 0.0)]);
-    assert!(beads.along(&Path::empty()).nodes().is_empty());
+    assert!(beads.along(Path::empty()).nodes().is_empty());
     assert!(beads.clone().every(-1.0).along(&line).own_fault().is_some());
 }
 

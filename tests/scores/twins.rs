@@ -341,7 +341,7 @@ fn shapes() -> Vec<Twin> {
         twin("blob", blob(O, [40.0, 52.0, 38.0, 47.0, 44.0])),
         twin(
             "band",
-            band(&start(O).bow((90.0, 0.0), 20.0).open(), &start((0.0, 30.0)).line((90.0, 30.0)).open()),
+            band(start(O).bow((90.0, 0.0), 20.0).open(), start((0.0, 30.0)).line((90.0, 30.0)).open()),
         ),
         twin("rose", rose(O, 5, 1, 50.0)),
         twin("superellipse", superellipse(O, 60.0, 40.0, 4.0)),
@@ -420,7 +420,7 @@ fn reshapes() -> Vec<Twin> {
             "bent_fitted",
             bar(12.0)
                 .toothed(3.0, 10.0)
-                .then(Bend { fitted: true, ..Bend::along(&disc().trimmed(0.0, 0.75)) }),
+                .then(Bend { fitted: true, ..Bend::along(disc().trimmed(0.0, 0.75)) }),
         ),
         twin("union", disc().union(rectangle((0.0, -20.0), 80.0, 40.0))),
         twin("intersection", disc().intersection(circle((40.0, 0.0), 40.0))),
@@ -580,24 +580,24 @@ fn stamps() -> Vec<Twin> {
     let nine = |item: Item| Stamp::new(item).count(9);
     let big = || circle(O, 8.0);
     let filled = nine(big().into())
-        .along_with(&line(), |at, item| item.fill(if at.share() < 0.5 { "teal" } else { "#c8553d" }));
+        .along_with(line(), |at, item| item.fill(if at.share() < 0.5 { "teal" } else { "#c8553d" }));
     let hoops = around(9).map(|angle| ring(polar(angle, 40.0), 26.0, 18.0).fill("teal").stroke("white", 2.0));
     let shape = Path::closed([(0.0, -4.0), (8.0, 0.0), (0.0, 4.0)]);
     vec![
-        twin("stamp", Stamp::new(bead()).every(15.0).along(&line())),
-        twin("every", Stamp::new(bead()).every(15.0).along(&line())),
-        twin("count", Stamp::new(bead()).count(7).along(&hoop())),
-        twin("at", Stamp::new(bead()).at([0.0, 0.1, 0.3, 0.6]).along(&hoop())),
-        twin("lead_in", every().lead_in(10.0).along(&line())),
-        twin("drift", every().drift(5.0).along(&line())),
-        twin("upright", nine(spar()).upright().along(&hoop())),
-        twin("turned", nine(spar()).turned().along(&hoop())),
-        twin("bent", nine(rectangle((-15.0, -6.0), 30.0, 12.0).fill("teal")).bent().along(&hoop())),
-        twin("scale", nine(big().fill("teal")).scale(|at| 1.0 - 0.8 * at.share()).along(&line())),
-        twin("turn", nine(spar()).turn(|at| turns(at.share())).along(&line())),
-        twin("skip", nine(bead()).skip(|at| at.number % 3 == 1).along(&line())),
+        twin("stamp", Stamp::new(bead()).every(15.0).along(line())),
+        twin("every", Stamp::new(bead()).every(15.0).along(line())),
+        twin("count", Stamp::new(bead()).count(7).along(hoop())),
+        twin("at", Stamp::new(bead()).at([0.0, 0.1, 0.3, 0.6]).along(hoop())),
+        twin("lead_in", every().lead_in(10.0).along(line())),
+        twin("drift", every().drift(5.0).along(line())),
+        twin("upright", nine(spar()).upright().along(hoop())),
+        twin("turned", nine(spar()).turned().along(hoop())),
+        twin("bent", nine(rectangle((-15.0, -6.0), 30.0, 12.0).fill("teal")).bent().along(hoop())),
+        twin("scale", nine(big().fill("teal")).scale(|at| 1.0 - 0.8 * at.share()).along(line())),
+        twin("turn", nine(spar()).turn(|at| turns(at.share())).along(line())),
+        twin("skip", nine(bead()).skip(|at| at.number % 3 == 1).along(line())),
         twin("fill", filled),
-        twin("along", Stamp::new(bead()).every(15.0).along(&line())),
+        twin("along", Stamp::new(bead()).every(15.0).along(line())),
         twin("stamped", hoop().stamped(&shape, 16.0).fill("teal")),
         twin("group", group().add(circle(O, 9.0).fill("teal")).moved((50.0, 50.0))),
         twin("paper", paper(&cell((-160.0, -100.0), 320.0, 200.0), 20.0)),
@@ -647,11 +647,11 @@ fn given() -> Vec<Twin> {
     let mut kept = Stage::new(Settings::new());
     kept.seed(7);
     let mut dots = dice("dots");
-    let apart = dots.scatter_apart(&circle(O, 40.0), 6.0).unwrap();
+    let apart = dots.scatter_apart(circle(O, 40.0), 6.0).unwrap();
     let few = dots.take(&apart, 12);
     let patch = dice("patch").keep_if(
         200,
-        |dice| Path::closed(dice.scatter(&rectangle(O, 90.0, 90.0), 5).unwrap()),
+        |dice| Path::closed(dice.scatter(rectangle(O, 90.0, 90.0), 5).unwrap()),
         |patch| !patch.crosses_itself().unwrap() && patch.vertex_gap().unwrap() > Some(20.0),
     );
     vec![
@@ -673,9 +673,9 @@ fn given() -> Vec<Twin> {
         twin("shuffle", order),
         twin("take", dice("order").take(&[1.0, 2.0, 3.0, 4.0], 2)),
         twin("normal", dice("tail").normal(100.0, 15.0)),
-        twin("inside", dice("dot").inside(&circle(O, 40.0)).unwrap().unwrap()),
-        twin("scatter", dice("dots").scatter(&circle(O, 40.0), 50).unwrap()),
-        twin("scatter_apart", dice("dots").scatter_apart(&circle(O, 40.0), 6.0).unwrap()),
+        twin("inside", dice("dot").inside(circle(O, 40.0)).unwrap().unwrap()),
+        twin("scatter", dice("dots").scatter(circle(O, 40.0), 50).unwrap()),
+        twin("scatter_apart", dice("dots").scatter_apart(circle(O, 40.0), 6.0).unwrap()),
         twin("scatter_apart", few),
         twin("wander", dice("gust").wander(0.4)),
         twin("wander", dice("gust").wander_over(0.4, 2.7)),

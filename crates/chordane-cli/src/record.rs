@@ -111,7 +111,7 @@ impl Record {
 
     /// The sheet with the record in it.
     pub(crate) fn put_on(&self, sheet: Sheet) -> Sheet {
-        sheet.metadata(&self.text())
+        sheet.metadata(self.text())
     }
 
     /// The record as text. Texts and numbers always have a JSON form.

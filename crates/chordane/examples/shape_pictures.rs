@@ -39,7 +39,7 @@ fn filled() -> Vec<(&'static str, Path)> {
         ("gear", gear(O, 14, 46.0, 37.0)),
         ("scallop", scallop(O, 10, 38.0, 7.0)),
         ("blob", blob(O, [40.0, 48.0, 33.0, 44.0, 36.0, 47.0, 38.0])),
-        ("band", band(&arch(), &arch().moved((0.0, 24.0)))),
+        ("band", band(arch(), arch().moved((0.0, 24.0)))),
         ("honeycomb", honeycomb),
         ("golden_places", seeds),
     ]

@@ -70,8 +70,8 @@ mod scatter {
         let middle = (0.5 * (2500.0 + 900.0_f64)).sqrt();
         let inner = points.iter().filter(|p| p.distance(pt(10.0, 20.0)) < middle).count();
         assert!((1850..2150).contains(&right) && (1850..2150).contains(&inner), "{right} {inner}");
-        assert_eq!(dice.inside(&Path::empty()).unwrap(), None);
-        assert_eq!(dice.inside(&start((0.0, 0.0)).line((5.0, 5.0)).open()).unwrap(), None);
+        assert_eq!(dice.inside(Path::empty()).unwrap(), None);
+        assert_eq!(dice.inside(start((0.0, 0.0)).line((5.0, 5.0)).open()).unwrap(), None);
     }
 
     #[test]
@@ -88,7 +88,7 @@ mod scatter {
             assert!(dots.iter().any(|dot| dot.distance(spot) < 12.0), "{spot}");
         }
         assert!(dice.scatter_apart(&two, 0.0).unwrap().is_empty());
-        let pinned = Dice::new(1, "dots").scatter_apart(&rectangle((0.0, 0.0), 40.0, 40.0), 9.0).unwrap();
+        let pinned = Dice::new(1, "dots").scatter_apart(rectangle((0.0, 0.0), 40.0, 40.0), 9.0).unwrap();
         let sum: Point = pinned.iter().sum();
         assert_eq!(format!("{} {:.6} {:.6}", pinned.len(), sum.x, sum.y), "15 320.451555 308.232065");
     }

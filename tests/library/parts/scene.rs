@@ -13,7 +13,7 @@ mod linked {
     fn every_loop_goes_over_and_under_in_turn() {
         let hoop = |i: usize| {
             let at = polar(turns(i as f64 / 6.0), 60.0);
-            circle(at, 42.0).stroke("teal", 8.0).named(&format!("hoop-{i}"))
+            circle(at, 42.0).stroke("teal", 8.0).named(format!("hoop-{i}"))
         };
         let page = sheet(240.0, 240.0).centred().add(linked((0..6).map(hoop)));
         for i in 0..6 {

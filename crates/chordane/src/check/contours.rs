@@ -92,12 +92,12 @@ fn open_outline(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &
 /// A closed contour whose last straight side comes back to the first vertex, exactly or nearly.
 fn doubled_end(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &mut Findings) {
     let drawn_sides = contour.verbs().len();
-    let last = contour.segments().take(drawn_sides).last();
+    let last = contour.segments().take(drawn_sides).next_back();
     if !contour.is_closed() || drawn_sides < 3 || !matches!(last, Some(Segment::Line { .. })) {
         return;
     }
     // At a cusp vertices stand close by themselves.
-    let seam = contour.segments().take(drawn_sides).last().zip(contour.segments().next());
+    let seam = contour.segments().take(drawn_sides).next_back().zip(contour.segments().next());
     if seam.is_some_and(|(before, behind)| turns_back(&before, &behind)) {
         return;
     }

@@ -411,3 +411,19 @@ impl TryFrom<&image::RgbaImage> for Picture {
         Self::from_rgba(buffer.width(), buffer.height(), buffer.as_raw())
     }
 }
+
+#[cfg(all(test, feature = "image"))]
+mod image_tests {
+    use crate::prelude::*;
+
+    #[test]
+    fn pixels_go_to_a_buffer_and_back() {
+        let pixels = sheet(4.0, 3.0).add(circle((2, 1), 1.2).fill("#c8553d80")).pixels().unwrap();
+        let buffer = image::RgbaImage::from(pixels.clone());
+        assert_eq!((buffer.dimensions(), buffer.get_pixel(2, 1).0), ((4, 3), pixels.at(2, 1).unwrap()));
+        assert_eq!(Picture::try_from(&buffer).unwrap(), pixels.clone().into());
+        assert_eq!(Pixels::try_from(buffer).unwrap().as_slice(), pixels.as_slice());
+        assert!(Pixels::try_from(image::RgbaImage::new(0, 3)).is_err());
+        assert!(Picture::try_from(&image::RgbaImage::new(0, 3)).is_err());
+    }
+}

@@ -164,9 +164,9 @@ mod tests {
     #[test]
     fn bands_have_the_area_between() {
         let line = |y: f64| start((0.0, y)).line((100.0, y)).open();
-        assert!((band(&line(0.0), &line(30.0)).area().unwrap() - 3000.0).abs() < 1e-9);
-        let hoop = band(&circle((0.0, 0.0), 20.0), &circle((0.0, 0.0), 10.0));
+        assert!((band(line(0.0), line(30.0)).area().unwrap() - 3000.0).abs() < 1e-9);
+        let hoop = band(circle((0.0, 0.0), 20.0), circle((0.0, 0.0), 10.0));
         assert!((hoop.area().unwrap() - 300.0 * PI).abs() < 1e-6);
-        assert!(band(&Path::empty(), &line(1.0)).is_empty());
+        assert!(band(Path::empty(), line(1.0)).is_empty());
     }
 }

@@ -200,8 +200,8 @@ impl Sheet {
         self
     }
 
-    /// A text that files carry along unseen: how the drawing was made, for example. [`read_metadata`](crate::read::read_metadata)
-    /// finds it again.
+    /// A text that files carry along unseen: how the drawing was made, for example. With the feature `svg-read`,
+    /// `read::read_metadata` finds it again.
     #[must_use]
     pub fn metadata(mut self, text: impl Into<String>) -> Self {
         self.metadata = Some(text.into().into());
