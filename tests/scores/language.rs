@@ -28,7 +28,7 @@ fn told(source: &str) -> (String, String) {
 #[test]
 fn every_example_of_the_page_prints_what_stands_beside_it() {
     let mut blocks = 0;
-    for part in words::LANGUAGE.split("```chord\n").skip(1) {
+    for part in words::LANGUAGE_MD.split("```chord\n").skip(1) {
         let block = part.split("```").next().unwrap();
         let beside = block.lines().filter(|line| line.contains("print(")).map(|line| {
             line.split_once("// ")
@@ -45,7 +45,7 @@ fn every_example_of_the_page_prints_what_stands_beside_it() {
 
 #[test]
 fn the_reserved_names_of_the_page_are_those_that_are() {
-    let list = words::LANGUAGE.split("used or not: ").nth(1).unwrap().split("\n\n").next().unwrap();
+    let list = words::LANGUAGE_MD.split("used or not: ").nth(1).unwrap().split("\n\n").next().unwrap();
     let names: Vec<&str> = list.split('`').skip(1).step_by(2).collect();
     assert!(names.len() > 40);
     for name in names {
@@ -138,7 +138,7 @@ fn mistakes_of_the_language_are_told_in_plain_words() {
         (
             "print(\"red\".hue);",
             "a text has no `hue`",
-            "write hsl(hue, saturation, lightness); .hsl() of a colour gives them back",
+            "write hsl(hue, saturation, lightness); colour.hsl() reads them back",
         ),
         ("print(pt(1, 2).z);", "a point has no `z`", ""),
         ("const k = 3; k = 4;", "`k` was made with const and cannot be changed", "make it with let"),

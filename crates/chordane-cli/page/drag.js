@@ -11,7 +11,7 @@ const SOON = 200;
 /** After so long, in milliseconds, a click is not the first of two. */
 const ONE_CLICK = 300;
 /** The lines of the grid that Shift snaps to are at least so many pixels apart. */
-const LEAST_GRID = 8;
+const MIN_GRID = 8;
 
 /** @typedef {{grip: number, hold: number, at: [number, number], what: string, numbers: [number, number][], moved: [number, number][], moved_count: number, way: number, ways: number}} Grip */
 
@@ -228,7 +228,7 @@ export class Drag {
 
     /** How far the lines of the grid are apart: 1, 2 or 5 times a power of ten. */
     get grid() {
-        const least = LEAST_GRID * this.picture.pixel;
+        const least = MIN_GRID * this.picture.pixel;
         const power = 10 ** Math.floor(Math.log10(least));
         return power * ([1, 2, 5].find((times) => times * power >= least) ?? 10);
     }

@@ -16,25 +16,25 @@ use rayon::prelude::*;
 
 use crate::drawing::bytes_of;
 use crate::failure::Failure;
-use crate::frames::{FRAMES_A_ROUND, FRAMES_LEFT, Frames, rounds};
+use crate::frames::{FRAME_BATCH, Frames, PROGRESS_TEMPLATE, rounds};
 use crate::input::Origin;
 use crate::knobs;
 use crate::moving_svg;
-use crate::options::{DrawOptions, MOST_FRAMES};
+use crate::options::{DrawOptions, MAX_FRAMES};
 use crate::output::{Target, each_once, is_open, numbered_file, progress, report_of_many, say, size, time};
 use crate::record::is_drawn;
 
 /// Frames to the second, where their number is not said.
-const FRAMES_A_SECOND: f64 = 25.0;
+const DEFAULT_FPS: f64 = 25.0;
 
 /// So many bytes of frames are held at a time, but one frame at least.
-const MOST_HELD: usize = 512 << 20;
+const MAX_BUFFERED_BYTES: usize = 512 << 20;
 
 /// So many failures are kept, to be told; the others are only counted.
-const MOST_FAILED: usize = 1000;
+const MAX_STORED_FAILURES: usize = 1000;
 
 /// So many frames are looked at for the colours that all of them share.
-const LOOKED_AT: usize = 12;
+const PALETTE_SAMPLES: usize = 12;
 
 /// Whether a clip is asked for: by the number of its frames, or by a file that only holds clips.
 pub(crate) fn is_asked(options: &DrawOptions) -> bool {
@@ -133,10 +133,10 @@ pub(crate) fn draw<'a>(
         ));
     }
     let count =
-        own.frames.unwrap_or_else(|| ((settings.moment.seconds * FRAMES_A_SECOND).round() as usize).max(1));
-    if count > MOST_FRAMES {
+        own.frames.unwrap_or_else(|| ((settings.moment.seconds * DEFAULT_FPS).round() as usize).max(1));
+    if count > MAX_FRAMES {
         let told = format!("{} seconds are {count} frames, which is too many", settings.moment.seconds);
-        return Err(Failure::call(told, format!("say how many with --frames, at most {MOST_FRAMES}")));
+        return Err(Failure::call(told, format!("say how many with --frames, at most {MAX_FRAMES}")));
     }
     let runner = open()?;
     // What the score prints, remarks and gets wrong is told once, for the first frame.
@@ -175,7 +175,7 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
     let begin = Instant::now();
     let range = share_of(frames.count, frames.options.clip.part);
     let name = |frame: usize| numbered_file(file, frame + 1, frames.count, 4);
-    let bar = progress(FRAMES_LEFT, range.len());
+    let bar = progress(PROGRESS_TEMPLATE, range.len());
     let draw = |frame: usize| -> Result<Option<usize>, (usize, Failure)> {
         let file = name(frame);
         let kept = frames.options.clip.resume
@@ -194,7 +194,7 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
         drawn.map_err(|failure| (frame, failure))
     };
     let (mut drawn, mut bytes, mut failures, mut failed) = (0, 0, 0, Vec::new());
-    for round in rounds(range.clone(), FRAMES_A_ROUND * 4) {
+    for round in rounds(range.clone(), FRAME_BATCH * 4) {
         let done: Vec<_> = round.into_par_iter().with_max_len(1).map(draw).collect();
         for one in done {
             match one {
@@ -207,7 +207,7 @@ fn pictures(frames: &Frames<'_>, file: &Path) -> Result<(), Failure> {
                 }
                 Err(one) => {
                     failures += 1;
-                    if failed.len() < MOST_FAILED {
+                    if failed.len() < MAX_STORED_FAILURES {
                         failed.push(one);
                     }
                 }
@@ -283,7 +283,7 @@ impl ClipPlan {
             None => Box::new(BufWriter::new(io::stdout())),
         };
         let mut counted = Counted { bytes: 0, out };
-        let bar = progress(FRAMES_LEFT, self.count);
+        let bar = progress(PROGRESS_TEMPLATE, self.count);
         self.write_to(&mut counted, &bar, pixels, &failed)?;
         let bytes = counted.bytes;
         drop(counted);
@@ -304,7 +304,7 @@ impl ClipPlan {
         let options = self.options(pixels, bar)?;
         let mut clip = Clip::begin(&mut *out, self.format, own, options).map_err(failed)?;
         bar.inc(1);
-        let a_round = (MOST_HELD / bytes_of(own).max(1)).clamp(1, FRAMES_A_ROUND);
+        let a_round = (MAX_BUFFERED_BYTES / bytes_of(own).max(1)).clamp(1, FRAME_BATCH);
         let drawn_round = |round: Range<usize>| -> Vec<Result<Pixels, Failure>> {
             let one = |frame: usize| {
                 let drawn = pixels(frame);
@@ -337,7 +337,7 @@ impl ClipPlan {
             return Ok(options);
         }
         bar.set_message("colours");
-        let looked_at: Vec<usize> = (0..self.count).step_by(self.count.div_ceil(LOOKED_AT)).collect();
+        let looked_at: Vec<usize> = (0..self.count).step_by(self.count.div_ceil(PALETTE_SAMPLES)).collect();
         let some: Vec<Pixels> =
             looked_at.par_iter().with_max_len(1).map(|frame| pixels(*frame)).collect::<Result<_, _>>()?;
         bar.set_message("");

@@ -14,7 +14,7 @@ use crate::options::DrawOptions;
 use crate::record::Record;
 
 /// So many moments are a whole loop, for trails.
-const TRAIL_STEPS: f64 = 48.0;
+const TRAIL_STEPS_PER_LOOP: f64 = 48.0;
 
 /// The moments before the present one, the oldest first.
 pub(crate) fn earlier(
@@ -23,7 +23,7 @@ pub(crate) fn earlier(
     count: Option<u16>,
 ) -> Result<Vec<Sheet>, Failure> {
     let before = |k: u16| {
-        let phase = settings.moment.phase - f64::from(k) / TRAIL_STEPS;
+        let phase = settings.moment.phase - f64::from(k) / TRAIL_STEPS_PER_LOOP;
         let run = runner.run(&settings.clone().phase(phase - phase.floor()));
         run.into_sheet().map_err(Failure::from)
     };

@@ -15,10 +15,11 @@ use crate::options::DrawOptions;
 use crate::record::{Record, digest};
 
 /// So many frames are held at a time.
-pub(crate) const FRAMES_A_ROUND: usize = 16;
+pub(crate) const FRAME_BATCH: usize = 16;
 
 /// How the bar of a clip looks.
-pub(crate) const FRAMES_LEFT: &str = "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
+pub(crate) const PROGRESS_TEMPLATE: &str =
+    "drawing {bar:30} frame {pos} of {len}, {per_sec}, {eta} left {msg}";
 
 /// A sheet, its size in pixels if that differs from its own, and the names of the pictures it was painted with.
 type Painted = (Sheet, Option<(u32, u32)>, BTreeSet<String>);

@@ -104,10 +104,13 @@ impl Opened {
 }
 
 /// No input is larger than this: one that never ends would fill the memory.
-const MOST_BYTES: u64 = 256 << 20;
+const MAX_INPUT_BYTES: u64 = 256 << 20;
 
 fn too_large(name: &str) -> Failure {
-    Failure::input(format!("{name} is larger than {} MB", MOST_BYTES >> 20), "split it into several files")
+    Failure::input(
+        format!("{name} is larger than {} MB", MAX_INPUT_BYTES >> 20),
+        "split it into several files",
+    )
 }
 
 /// What messages call standard input.
@@ -116,10 +119,10 @@ pub(crate) const STANDARD_INPUT: &str = "standard input";
 /// All of standard input.
 pub(crate) fn read_standard_input() -> Result<Vec<u8>, Failure> {
     let mut bytes = Vec::new();
-    std::io::stdin().take(MOST_BYTES + 1).read_to_end(&mut bytes).map_err(|error| {
+    std::io::stdin().take(MAX_INPUT_BYTES + 1).read_to_end(&mut bytes).map_err(|error| {
         Failure::machine(format!("standard input cannot be read: {error}"), "name a file instead")
     })?;
-    if bytes.len() as u64 > MOST_BYTES { Err(too_large(STANDARD_INPUT)) } else { Ok(bytes) }
+    if bytes.len() as u64 > MAX_INPUT_BYTES { Err(too_large(STANDARD_INPUT)) } else { Ok(bytes) }
 }
 
 /// The bytes of a file.
@@ -130,8 +133,9 @@ pub(crate) fn read_file(file: &Path) -> Result<Vec<u8>, Failure> {
         return Err(Failure::call(format!("{name} is a pipe or a device, not a file"), "name a file"));
     }
     let mut bytes = Vec::new();
-    let read = std::fs::File::open(file).and_then(|file| file.take(MOST_BYTES + 1).read_to_end(&mut bytes));
-    if read.as_ref().is_ok_and(|read| *read as u64 > MOST_BYTES) {
+    let read =
+        std::fs::File::open(file).and_then(|file| file.take(MAX_INPUT_BYTES + 1).read_to_end(&mut bytes));
+    if read.as_ref().is_ok_and(|read| *read as u64 > MAX_INPUT_BYTES) {
         return Err(too_large(&name.to_string()));
     }
     read.map(|_| bytes).map_err(|error| match error.kind() {

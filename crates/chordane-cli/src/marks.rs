@@ -9,7 +9,7 @@ use crate::input::{STANDARD_INPUT, read_file, read_standard_input};
 use crate::output::say;
 
 /// So many lines that were skipped are told one by one.
-const MOST_TOLD: usize = 3;
+const MAX_LISTED_LINES: usize = 3;
 
 /// The marks in a file, JSON Lines but for the ending .csv; what is no frame is skipped and told.
 pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Marks, Failure> {
@@ -24,7 +24,8 @@ pub(crate) fn read(file: &Path, held: bool, smoothed: Option<f64>) -> Result<Mar
     let reading = if is_csv { Marks::read_csv(text) } else { Marks::read_json_lines(text) };
     let reading = reading.map_err(failed)?;
     if reading.skipped > 0 {
-        let told: Vec<String> = reading.told.iter().take(MOST_TOLD).map(|one| format!("\n  {one}")).collect();
+        let told: Vec<String> =
+            reading.told.iter().take(MAX_LISTED_LINES).map(|one| format!("\n  {one}")).collect();
         let lines = if reading.skipped == 1 {
             "1 line was".to_owned()
         } else {

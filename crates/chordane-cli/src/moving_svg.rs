@@ -9,27 +9,30 @@ use indicatif::ProgressBar;
 use rayon::prelude::*;
 
 use crate::failure::Failure;
-use crate::frames::{FRAMES_A_ROUND, FRAMES_LEFT, Frames, rounds};
+use crate::frames::{FRAME_BATCH, Frames, PROGRESS_TEMPLATE, rounds};
 use crate::output::{Target, progress, say, size, time};
 
 /// The numbers of more frames than this make a document that no browser plays well.
-pub(crate) const MOST_FRAMES: usize = 1_000;
+pub(crate) const MAX_SVG_FRAMES: usize = 1_000;
 
 /// So many reasons are told one by one.
-const MOST_TOLD: usize = 8;
+const MAX_LISTED_REASONS: usize = 8;
 
 /// Draws all frames into one document.
 pub(crate) fn draw(frames: &Frames<'_>, file: Option<&Path>) -> Result<(), Failure> {
     let begin = Instant::now();
     let target = Target { file: file.map(Path::to_owned), format: Format::Svg };
     let count = frames.count;
-    if count > MOST_FRAMES {
+    if count > MAX_SVG_FRAMES {
         return Err(Failure::call(
-            format!("{}: an animated SVG can have at most {MOST_FRAMES} frames, got {count}", target.name()),
+            format!(
+                "{}: an animated SVG can have at most {MAX_SVG_FRAMES} frames, got {count}",
+                target.name()
+            ),
             "ask for fewer with --frames; it interpolates between them",
         ));
     }
-    let bar = progress(FRAMES_LEFT, count);
+    let bar = progress(PROGRESS_TEMPLATE, count);
     let text = text(frames, &bar).map_err(|(frame, failure)| {
         bar.finish_and_clear();
         if let Some(frame) = frame {
@@ -52,7 +55,7 @@ pub(crate) fn text(frames: &Frames<'_>, bar: &ProgressBar) -> Result<String, (Op
     let fault = |fault| (None, Failure::of_fault(&fault, "mend it in the input"));
     moving.push(&first).map_err(fault)?;
     bar.inc(1);
-    for round in rounds(1..count, FRAMES_A_ROUND) {
+    for round in rounds(1..count, FRAME_BATCH) {
         let one = |frame: usize| {
             frames.sheet(frame).map(|(sheet, _)| sheet).map_err(|failure| (Some(frame), failure))
         };
@@ -63,8 +66,9 @@ pub(crate) fn text(frames: &Frames<'_>, bar: &ProgressBar) -> Result<String, (Op
         }
     }
     moving.text().map_err(|error| {
-        let told: Vec<String> = error.unsaid().iter().take(MOST_TOLD).map(ToString::to_string).collect();
-        let more = error.unsaid().len().saturating_sub(MOST_TOLD);
+        let told: Vec<String> =
+            error.unsaid().iter().take(MAX_LISTED_REASONS).map(ToString::to_string).collect();
+        let more = error.unsaid().len().saturating_sub(MAX_LISTED_REASONS);
         let more = if more > 0 { format!("\n  and {more} more") } else { String::new() };
         let failure = Failure::input(
             format!("this motion cannot be written as animated SVG:\n  {}{more}", told.join("\n  ")),

@@ -14,7 +14,7 @@ use chordane_score::{Limits, Pointer};
 use clap::builder::PossibleValuesParser;
 use clap::{Args, CommandFactory, Parser, Subcommand};
 
-/// Shapes out of numbers: a few lines in, a picture out.
+/// Draw vector shapes from a few lines of numbers
 #[derive(Debug, Parser)]
 #[command(name = "chordane", version, arg_required_else_help = true, after_help = EXAMPLES)]
 pub(crate) struct Options {
@@ -24,36 +24,36 @@ pub(crate) struct Options {
 
 const EXAMPLES: &str = "\
 First steps:
-  chordane demo                               make the demo's pictures and a page that shows them
-  chordane words                              see every word of a score
-  chordane draw sail.chord -o sail.png        draw a score and look at it
-  chordane check sail.chord                   see its figures, and what looks wrong
-  chordane vary sail.chord -o all.png --seeds 24    see many of it side by side
-  chordane live sail.chord                    see it in a page while you write, and drag its vertices
+  chordane demo                               draw the demo pictures and a page to view them
+  chordane words                              list all words of the score language
+  chordane draw sail.chord -o sail.png        draw a score
+  chordane check sail.chord                   measure it and report likely mistakes
+  chordane vary sail.chord -o all.png --seeds 24    draw variations side by side
+  chordane live sail.chord                    preview it in the browser while you edit, and drag its vertices
 
-A score is a text file whose last value is a sheet:
+A score is a text file that ends with a sheet:
   let sail = polygon(pt(0, 0), 4, 120);
   sheet(640, 480).centred().ground(\"#f4efe6\").add(sail.fill(\"#c8553d\"))";
 
 #[derive(Debug, Subcommand)]
 pub(crate) enum Action {
-    /// Draw a score or an SVG document to one file or several
+    /// Draw a score or an SVG document to one or more files
     Draw(DrawFileOptions),
-    /// Look a score or an SVG document over: figures of every path, and what looks wrong
+    /// Measure every path of a score or an SVG document and report likely mistakes
     Check(CheckFileOptions),
-    /// Draw a score many times, by seeds, knobs, sizes or moments, on one contact sheet
+    /// Draw a contact sheet of a score with varying seeds, knobs, sizes or phases
     Vary(VaryFileOptions),
-    /// Show a score in a browser page while you write it: every change redraws it, and dragging a point changes its numbers
+    /// Preview a score in the browser while you edit it: every change redraws it, and dragging a point changes its numbers
     Live(LiveFileOptions),
-    /// Trace a picture in a browser page: draw outlines over it, vertex by vertex
+    /// Trace an image in the browser: draw outlines over it, vertex by vertex
     Trace(TraceOptions),
-    /// Show the words of a score, or one of them with an example
+    /// List the words of the score language, or explain one with an example
     Words(WordsOptions),
-    /// Make the demo: every picture, and a page that shows them beside their scores
+    /// Draw the demo pictures and a page that shows them beside their scores
     Demo(DemoOptions),
-    /// Print the completions for a shell
+    /// Print shell completions
     Completions(CompletionsOptions),
-    /// Print the manual page, or write all of them into a folder
+    /// Print the manual page, or write all manual pages to a folder
     Man(ManOptions),
 }
 
@@ -63,23 +63,23 @@ Examples:
   chordane draw sail.chord -o sail.png --size 1280x960     pixels, fitted into this size
   chordane draw sail.chord -o sail.svg -o sail.png         both at once
   chordane draw sail.chord -o sail.png --set sag=0.2       with a knob set; --list-knobs shows them
-  chordane draw swing.chord -o half.png --phase 0.5        one moment of a score that moves
+  chordane draw swing.chord -o half.png --phase 0.5        one moment of an animated score
   chordane draw swing.chord -o swing.gif --seconds 2       a clip of it
-  chordane draw swing.chord -o swing.svg --frames 48       shapes that move
-  chordane draw swing.chord -o frames/swing.png --frames 48    a picture for each frame: frames/swing-0001.png and so on
-  chordane draw sail.chord -o bones.png --bones            its vertices, handles and directions
-  chordane draw swing.chord -o way.png --bones --phase 0.5 --trail 8   where its vertices came from
-  chordane draw - -o - --as svg < sail.chord > sail.svg    through pipes";
+  chordane draw swing.chord -o swing.svg --frames 48       an animated SVG
+  chordane draw swing.chord -o frames/swing.png --frames 48    one picture per frame: frames/swing-0001.png and so on
+  chordane draw sail.chord -o bones.png --bones            with vertices, handles and directions drawn over it
+  chordane draw swing.chord -o way.png --bones --phase 0.5 --trail 8   with the tracks of its vertices
+  chordane draw - -o - --as svg < sail.chord > sail.svg    reading and writing through pipes";
 
 #[derive(Debug, Args)]
 #[command(after_help = DRAW_EXAMPLES)]
 pub(crate) struct DrawFileOptions {
-    /// The score or drawing: a .chord or .svg file, or - for standard input
+    /// Score or SVG document: a .chord or .svg file, or - for standard input
     pub(crate) input: PathBuf,
-    /// Make a picture again: INPUT is a .svg or .png file that was drawn from a score
+    /// Redraw a picture from the record in it: INPUT is a .svg or .png file that was drawn from a score
     #[arg(long)]
     pub(crate) again: bool,
-    /// Which picture of a contact sheet to make again, by its number
+    /// With --again: the number of the picture on a contact sheet
     #[arg(long, value_name = "N", requires = "again")]
     pub(crate) tile: Option<usize>,
     #[command(flatten)]
@@ -90,44 +90,44 @@ pub(crate) struct DrawFileOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct DrawOptions {
-    /// The file to write: .svg or .png, or a clip as .gif, .apng or .y4m, or with --frames as .svg; or - for standard output; can be given several times
+    /// Output file: .svg or .png; for a clip .gif, .apng, .y4m, or .svg with --frames; or - for standard output; can be repeated
     #[arg(short, long = "out", value_name = "OUT", required_unless_present = "list_knobs")]
     pub(crate) out: Vec<PathBuf>,
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
     #[command(flatten)]
     pub(crate) clip: ClipDrawOptions,
-    /// Print the knobs of the score, what they are set to and what they can be, instead of drawing
+    /// List the score's knobs with their values and ranges instead of drawing
     #[arg(long)]
     pub(crate) list_knobs: bool,
-    /// The format of what has no ending that says it
+    /// Output format where the file name has no extension that gives it
     #[arg(long = "as", value_name = "FORMAT", value_parser = PossibleValuesParser::new(format_names()))]
     pub(crate) format: Option<String>,
-    /// The picture's size in pixels; the sheet is scaled evenly to fit
+    /// Picture size in pixels; the sheet is scaled uniformly to fit
     #[arg(long, value_name = "WxH", value_parser = parse_size)]
     pub(crate) size: Option<(u32, u32)>,
-    /// Draw on a coarse grid of so many pixels, shown enlarged with hard edges
+    /// Render on a coarse grid of W by H pixels, enlarged with hard edges
     #[arg(long, value_name = "WxH", value_parser = parse_size, conflicts_with = "bones")]
     pub(crate) grain: Option<(u32, u32)>,
-    /// With --grain: let pixels at edges be covered in part
+    /// With --grain: allow partly covered pixels at edges
     #[arg(long, requires = "grain")]
     pub(crate) partial: bool,
-    /// Do not smooth edges: each pixel is painted whole or not at all
+    /// Turn antialiasing off: each pixel is painted completely or not at all
     #[arg(long, conflicts_with = "grain")]
     pub(crate) no_antialias: bool,
-    /// Pixels to the inch of a picture; a sheet in pixels has 96 of them to the inch
+    /// Resolution in pixels per inch; a sheet measured in pixels has 96 per inch
     #[arg(long, value_name = "N", conflicts_with = "size", value_parser = parse_dpi)]
     pub(crate) dpi: Option<f64>,
-    /// Draw the construction over it, or only some of it: grid, vertices, handles, directions, bounds
+    /// Overlay the construction, or only some layers of it: grid, vertices, handles, directions, bounds
     #[arg(long, value_name = "LAYER,LAYER,..", num_args = 0..=1, require_equals = true, default_missing_value = "all", value_delimiter = ',')]
     pub(crate) bones: Option<Vec<String>>,
-    /// With --bones: also draw this many earlier moments, dimmed, and the tracks of the vertices
+    /// With --bones: also draw N earlier moments, dimmed, with the tracks of the vertices
     #[arg(long, value_name = "N", requires = "bones", value_parser = clap::value_parser!(u16).range(1..=100))]
     pub(crate) trail: Option<u16>,
-    /// Decimals of coordinates in SVG files [default: as many as show a millionth of the sheet]
+    /// Decimal places of coordinates in SVG files [default: enough to resolve a millionth of the sheet]
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u8).range(0..=12))]
     pub(crate) decimals: Option<u8>,
-    /// The most pixels a side that a picture may have
+    /// Maximum width and height of a picture in pixels
     #[arg(long, value_name = "PIXELS", default_value_t = MAX_SIDE)]
     pub(crate) max_side: u32,
 }
@@ -156,21 +156,21 @@ impl DrawOptions {
 
 /// How a clip of a score that moves is drawn.
 #[derive(Debug, Default, Args)]
-#[command(next_help_heading = "Clips of a score that moves")]
+#[command(next_help_heading = "Clips of an animated score")]
 pub(crate) struct ClipDrawOptions {
-    /// How many frames to draw, spread evenly over the loop; with a .png file each gets its own, as in flight-0001.png [default: 25 a second]
+    /// Number of frames, spaced evenly over the loop; a .png output becomes one file per frame, such as flight-0001.png [default: 25 per second]
     #[arg(long, value_name = "N", allow_negative_numbers = true, value_parser = parse_frames)]
     pub(crate) frames: Option<usize>,
-    /// Draw only the I-th of N parts of the frames, to share the work between machines; for .png files only
+    /// Draw only part I of N of the frames, to split the work across machines; .png output only
     #[arg(long, value_name = "I/N", value_parser = parse_part)]
     pub(crate) part: Option<(usize, usize)>,
-    /// Skip frames that an earlier run with the same options has already drawn; for .png files only
+    /// Skip frames already drawn by an earlier run with the same options; .png output only
     #[arg(long)]
     pub(crate) resume: bool,
-    /// The colours of a .gif file: one palette for the whole clip, or one for each frame
+    /// Palette of a .gif file: one for the whole clip, or one per frame
     #[arg(long, value_name = "FOR", default_value = "clip", value_parser = ["clip", "frame"])]
     pub(crate) palette: String,
-    /// How to imitate colours that a .gif file lacks: by a fixed pattern, by passing the error on to the next pixels, or not at all
+    /// Dithering of a .gif file: none, an ordered (fixed) pattern, or error diffusion
     #[arg(long, value_name = "HOW", default_value = "ordered", value_parser = PossibleValuesParser::new(Dither::NAMES))]
     pub(crate) dither: String,
 }
@@ -178,37 +178,37 @@ pub(crate) struct ClipDrawOptions {
 /// What is asked of a score's knobs.
 #[derive(Debug, Default, Args)]
 pub(crate) struct KnobOptions {
-    /// Set a knob of the score; can be given several times
+    /// Set a knob of the score; can be repeated
     #[arg(long = "set", value_name = "NAME=VALUE")]
     pub(crate) set: Vec<String>,
-    /// Give the score a picture under the name that it asks for; can be given several times. Other pictures are files below the score's folder
+    /// Provide a picture under the name that the score uses; can be repeated. Other pictures are loaded from the score's folder and below
     #[arg(long = "picture", value_name = "NAME=FILE")]
     pub(crate) pictures: Vec<String>,
     /// The folder that the score lies in, where it has one.
     #[arg(skip)]
     pub(crate) folder: Option<PathBuf>,
-    /// The seed of the score's dice: a whole number, or new to pick one and say which [default: the score's own, or 0]
+    /// Random seed: a whole number, or `new` to pick one and print it [default: the score's own, or 0]
     #[arg(long, value_name = "N", allow_negative_numbers = true)]
     pub(crate) seed: Option<String>,
-    /// The moment of a score that moves: 0 is the beginning of its loop, 0.5 half way, and 1 the beginning again [default: 0]
+    /// Position in the loop of an animated score: 0 is the beginning, 0.5 half way, 1 the beginning again [default: 0]
     #[arg(long, value_name = "T", allow_negative_numbers = true, value_parser = parse_phase)]
     pub(crate) phase: Option<f64>,
-    /// How long the loop of a score that moves is, in seconds [default: 4]
+    /// Length of an animated score's loop in seconds [default: 4]
     #[arg(long, value_name = "S", allow_negative_numbers = true, value_parser = parse_seconds)]
     pub(crate) seconds: Option<f64>,
-    /// The pointer's position, for a score that uses it, and whether it is down [default: 0,0]
+    /// Pointer position, and `down` if it is pressed, for a score that uses the pointer [default: 0,0]
     #[arg(long, value_name = "X,Y[,down]", allow_negative_numbers = true, value_parser = parse_pointer, conflicts_with = "track")]
     pub(crate) pointer: Option<Pointer>,
-    /// A recorded track of the pointer for a clip to follow: one line of JSON for each moment, {"seconds": 0.1, "at": [12, 40], "down": true}
+    /// Recorded pointer track for a clip to follow: one JSON object per line, {"seconds": 0.1, "at": [12, 40], "down": true}
     #[arg(long, value_name = "FILE")]
     pub(crate) track: Option<PathBuf>,
-    /// Marks for a score that uses them: numbered points, frame by frame, as JSON Lines or .csv; or - for standard input
+    /// Marks (numbered points, frame by frame) for a score that uses them: a JSON Lines or .csv file, or - for standard input
     #[arg(long, value_name = "FILE")]
     pub(crate) marks: Option<PathBuf>,
-    /// Keep lost marks where they were last seen
+    /// Keep lost marks at their last known position
     #[arg(long, requires = "marks")]
     pub(crate) marks_held: bool,
-    /// Smooth the marks over so many frames, to remove jitter
+    /// Smooth the marks over this many frames to remove jitter
     #[arg(long, value_name = "FRAMES", requires = "marks", value_parser = parse_width)]
     pub(crate) marks_smoothed: Option<f64>,
 }
@@ -219,18 +219,18 @@ Examples:
   chordane vary sail.chord -o sag.png --over sag=0..0.4:5            five steps of a knob
   chordane vary sail.chord -o all.png --over sag=0..0.4:5 --over tail=bows,plain
                                                                      two knobs, as a grid
-  chordane vary sail.chord -o both.png --over sag=0..0.4:5 --seeds 4  a knob across, seeds down
-  chordane vary swing.chord -o strip.png --phases 12                 twelve moments of a score that moves
+  chordane vary sail.chord -o both.png --over sag=0..0.4:5 --seeds 4  a knob in columns, seeds in rows
+  chordane vary swing.chord -o strip.png --phases 12                 twelve moments of an animated score
   chordane vary tag.chord -o sizes.png --sizes 320x200,1280x200,200x600
-  chordane vary sail.chord -o seeds.png --seeds 24 --keep 7,10..12   and these at full size
-Make a picture again, from its file alone:
-  chordane draw --again seeds-07.png -o sail.svg                     one that was kept
-  chordane draw --again seeds.png --tile 7 -o sail.svg               any of a contact sheet";
+  chordane vary sail.chord -o seeds.png --seeds 24 --keep 7,10..12   also write these at full size
+Redraw a picture from its file alone:
+  chordane draw --again seeds-07.png -o sail.svg                     one written by --keep
+  chordane draw --again seeds.png --tile 7 -o sail.svg               any picture of a contact sheet";
 
 #[derive(Debug, Args)]
 #[command(after_help = VARY_EXAMPLES)]
 pub(crate) struct VaryFileOptions {
-    /// The score: a .chord file, or - for standard input
+    /// Score: a .chord file, or - for standard input
     pub(crate) input: PathBuf,
     #[command(flatten)]
     pub(crate) vary: VaryOptions,
@@ -239,51 +239,51 @@ pub(crate) struct VaryFileOptions {
 }
 
 /// The most frames of one clip.
-pub(crate) const MOST_FRAMES: usize = 100_000_000;
+pub(crate) const MAX_FRAMES: usize = 100_000_000;
 
 /// The most pictures on one contact sheet.
-pub(crate) const MOST_PICTURES: usize = 1000;
+pub(crate) const MAX_PICTURES: usize = 1000;
 
 #[derive(Debug, Args)]
 pub(crate) struct VaryOptions {
-    /// The contact sheet to write, .svg or .png; can be given several times
+    /// Contact sheet to write: .svg or .png; can be repeated
     #[arg(short, long = "out", value_name = "OUT", required = true)]
     pub(crate) out: Vec<PathBuf>,
-    /// So many seeds, from 1 on, or from --seed on
-    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MOST_PICTURES as u64))]
+    /// Number of seeds, starting at 1 or at --seed
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MAX_PICTURES as u64))]
     pub(crate) seeds: Option<u64>,
-    /// A knob in even steps, or by a list of its values, points as (12,30),(40,50); given twice, the knobs make a grid
+    /// Vary a knob in even steps, or over a list of values, points as (12,30),(40,50); given twice, the two knobs make a grid
     #[arg(long, value_name = "NAME=LOW..HIGH:STEPS")]
     pub(crate) over: Vec<String>,
-    /// The sheet's size in pixels, for scores that ask for it with asked_size(..)
+    /// Sheet size in pixels, for scores that use asked_size(..)
     #[arg(long, value_name = "WxH,WxH,..", value_delimiter = ',', value_parser = parse_size)]
     pub(crate) sizes: Vec<(u32, u32)>,
-    /// How many moments of a score that moves, spread evenly over its loop
-    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MOST_PICTURES as u64))]
+    /// Number of moments of an animated score, spaced evenly over its loop
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..=MAX_PICTURES as u64))]
     pub(crate) phases: Option<u64>,
-    /// The pictures to write at full size too, beside the contact sheet: by numbers, from one to another, or all
+    /// Pictures to write at full size as well: numbers, ranges, or all
     #[arg(long, value_name = "N,N..M,all", value_delimiter = ',')]
     pub(crate) keep: Vec<String>,
-    /// Draw the construction over each picture, or only some of it, as in draw --bones
+    /// Overlay the construction on each picture, or only some layers of it, as in draw --bones
     #[arg(long, value_name = "LAYER,LAYER,..", num_args = 0..=1, require_equals = true, default_missing_value = "all", value_delimiter = ',')]
     pub(crate) bones: Option<Vec<String>>,
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
-    /// The most pixels a side that a picture may have
+    /// Maximum width and height of a picture in pixels
     #[arg(long, value_name = "PIXELS", default_value_t = MAX_SIDE)]
     pub(crate) max_side: u32,
 }
 
 const CHECK_EXAMPLES: &str = "\
 Examples:
-  chordane check sail.chord             figures and findings to read
-  chordane check sail.svg --json        the same for a program
-Ends with exit code 1 where a warning was found; hints alone end with 0.";
+  chordane check sail.chord             measurements and findings as text
+  chordane check sail.svg --json        the same as JSON
+The exit code is 1 if there is a warning; hints alone give 0.";
 
 #[derive(Debug, Args)]
 #[command(after_help = CHECK_EXAMPLES)]
 pub(crate) struct CheckFileOptions {
-    /// The score or drawing: a .chord or .svg file, or - for standard input
+    /// Score or SVG document: a .chord or .svg file, or - for standard input
     pub(crate) input: PathBuf,
     #[command(flatten)]
     pub(crate) check: CheckOptions,
@@ -295,7 +295,7 @@ pub(crate) struct CheckFileOptions {
 pub(crate) struct CheckOptions {
     #[command(flatten)]
     pub(crate) knobs: KnobOptions,
-    /// The sheet's size in pixels, for scores that ask for it with asked_size(..)
+    /// Sheet size in pixels, for scores that use asked_size(..)
     #[arg(long, value_name = "WxH", value_parser = parse_size)]
     pub(crate) size: Option<(u32, u32)>,
     /// Print one JSON object instead of a table
@@ -305,7 +305,7 @@ pub(crate) struct CheckOptions {
 
 const LIVE_EXAMPLES: &str = "\
 Examples:
-  chordane live sail.chord              open the address that is printed
+  chordane live sail.chord              then open the address it prints
   chordane live sail.chord --port 8000
   chordane live picture.svg
   chordane demo --tracker | chordane live kite.chord --marks -";
@@ -313,7 +313,7 @@ Examples:
 #[derive(Debug, Args)]
 #[command(after_help = LIVE_EXAMPLES)]
 pub(crate) struct LiveFileOptions {
-    /// The score or drawing: a .chord or .svg file. It is watched, and written when it is edited in the page
+    /// Score or SVG document: a .chord or .svg file. It is watched for changes, and edits in the page are written to it
     pub(crate) input: PathBuf,
     #[command(flatten)]
     pub(crate) live: LiveOptions,
@@ -332,25 +332,25 @@ pub(crate) struct LiveOptions {
 const TRACE_EXAMPLES: &str = "\
 Examples:
   chordane trace photo.png -o outline.svg
-  chordane trace photo.png -o outline.svg -o outline.chord    shapes, and a score of them
-  chordane trace photo.png -o outline.svg --auto              begin with proposed outlines
-Every step is kept beside the first output, in outline.svg.steps; the same call goes on where it ended.";
+  chordane trace photo.png -o outline.svg -o outline.chord    as SVG and as a score
+  chordane trace photo.png -o outline.svg --auto              start from detected outlines
+Every step is stored next to the first output, in outline.svg.steps; running the same command again continues from there.";
 
 #[derive(Debug, Args)]
 #[command(after_help = TRACE_EXAMPLES)]
 pub(crate) struct TraceOptions {
-    /// The picture, a .png or .jpg file
+    /// Image to trace: a .png or .jpg file
     pub(crate) image: PathBuf,
-    /// The file to write: shapes as .svg, a score as .chord, Rust as .rs, or path data as .txt; can be given several times
+    /// Output file: .svg for shapes, .chord for a score, .rs for Rust, .txt for path data; can be repeated
     #[arg(short, long = "out", value_name = "OUT", required = true)]
     pub(crate) out: Vec<PathBuf>,
-    /// Begin with proposed outlines of the flat-coloured areas of the picture
+    /// Start from outlines detected around the flat-coloured areas of the image
     #[arg(long)]
     pub(crate) auto: bool,
-    /// With --auto: how far in pixels a proposed outline may be from the rim that it follows
+    /// With --auto: maximum distance in pixels between a detected outline and the edge it follows
     #[arg(long, value_name = "PIXELS", requires = "auto", default_value_t = 0.75, value_parser = parse_within)]
     pub(crate) within: f64,
-    /// With --auto: write the proposed outlines, and open no page
+    /// With --auto: write the detected outlines without opening a page
     #[arg(long, requires = "auto")]
     pub(crate) no_page: bool,
     #[command(flatten)]
@@ -360,31 +360,31 @@ pub(crate) struct TraceOptions {
 /// Where a page is served.
 #[derive(Debug, Args)]
 pub(crate) struct PageOptions {
-    /// The port of the page, or 0 for any that is free [default: 4717, or the next that is free]
+    /// Port of the page, or 0 for any free port [default: 4717, or the next free one]
     #[arg(long, value_name = "PORT", value_parser = parse_port)]
     pub(crate) port: Option<u16>,
-    /// The address to listen on; any but a loopback address lets other machines reach the page [default: 127.0.0.1]
+    /// Address to listen on; any address but a loopback one lets other machines reach the page [default: 127.0.0.1]
     #[arg(long, value_name = "ADDRESS")]
     pub(crate) host: Option<IpAddr>,
 }
 
 /// What a script may use up. Raised where a large score needs more.
 #[derive(Debug, Args)]
-#[command(next_help_heading = "Limits of a score")]
+#[command(next_help_heading = "Limits")]
 pub(crate) struct LimitOptions {
-    /// The most steps
+    /// Maximum number of steps
     #[arg(long, value_name = "N", default_value_t = Limits::default().steps, value_parser = clap::value_parser!(u64).range(1..))]
     max_steps: u64,
-    /// The longest time
+    /// Maximum run time
     #[arg(long, value_name = "SECONDS", default_value_t = Limits::default().time.as_secs_f64(), value_parser = parse_seconds)]
     max_seconds: f64,
-    /// The most memory, in megabytes
+    /// Maximum memory in megabytes
     #[arg(long, value_name = "MB", default_value_t = Limits::default().memory >> 20)]
     max_memory: usize,
-    /// The most values in one list
+    /// Maximum number of values in one list
     #[arg(long, value_name = "N", default_value_t = Limits::default().list)]
     max_list: usize,
-    /// The most characters in one text
+    /// Maximum number of characters in one string
     #[arg(long, value_name = "N", default_value_t = Limits::default().text)]
     max_text: usize,
 }
@@ -405,22 +405,22 @@ impl LimitOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct WordsOptions {
-    /// The word to show, what it is about, or `language` for what is no word
+    /// Word to explain, terms to search for, or `language` for the syntax
     pub(crate) word: Vec<String>,
-    /// Print the page for the docs
+    /// Print the documentation page as Markdown
     #[arg(long)]
     pub(crate) markdown: bool,
 }
 
 #[derive(Debug, Args)]
 pub(crate) struct DemoOptions {
-    /// The folder to write into; it is made where it is missing
+    /// Output folder; created if it does not exist
     #[arg(long, value_name = "DIR", default_value = "chordane-demo")]
     pub(crate) out: PathBuf,
-    /// Instead, stream a simulated tracker's marks of a kite in wind to standard output, as JSON Lines, 30 frames a second
+    /// Instead, stream simulated tracker marks of a kite in the wind to standard output, as JSON Lines, 30 frames per second
     #[arg(long, conflicts_with = "out")]
     pub(crate) tracker: bool,
-    /// End the stream after so many frames
+    /// Stop the stream after N frames
     #[arg(long, value_name = "N", requires = "tracker")]
     pub(crate) frames: Option<usize>,
 }
@@ -433,7 +433,7 @@ pub(crate) struct CompletionsOptions {
 
 #[derive(Debug, Args)]
 pub(crate) struct ManOptions {
-    /// The folder to write a page for each command into
+    /// Folder to write one page per command to
     #[arg(long, value_name = "DIR")]
     pub(crate) out: Option<PathBuf>,
 }
@@ -463,18 +463,18 @@ pub(crate) struct OneScore {
 
 #[derive(Debug, Subcommand)]
 pub(crate) enum OneScoreAction {
-    /// Look the score over: figures of every path, and what looks wrong
+    /// Measure every path of the score and report likely mistakes
     Check(CheckOptions),
-    /// Draw the score many times, by seeds, knobs, sizes or moments, on one contact sheet
+    /// Draw a contact sheet of the score with varying seeds, knobs, sizes or phases
     Vary(VaryOptions),
-    /// Show the score in a browser page
+    /// Show the score in the browser
     Live(LiveOptions),
 }
 
 pub(crate) fn command_of_one_score(name: &'static str) -> clap::Command {
     OneScore::command()
         .name(name)
-        .about("Draws this score to one file or several, checks it, or shows it in a page")
+        .about("Draw this score to one or more files, check it, or show it in the browser")
 }
 
 /// The formats by their names, as the library's tables have them: those of pictures, then those of clips.
@@ -537,8 +537,8 @@ fn parse_pointer(text: &str) -> Result<Pointer, String> {
 }
 
 fn parse_frames(text: &str) -> Result<usize, String> {
-    let frames = text.parse::<usize>().ok().filter(|frames| (1..=MOST_FRAMES).contains(frames));
-    frames.ok_or_else(|| format!("give a whole number from 1 to {MOST_FRAMES}, as in 48"))
+    let frames = text.parse::<usize>().ok().filter(|frames| (1..=MAX_FRAMES).contains(frames));
+    frames.ok_or_else(|| format!("give a whole number from 1 to {MAX_FRAMES}, as in 48"))
 }
 
 fn parse_part(text: &str) -> Result<(usize, usize), String> {

@@ -161,7 +161,7 @@ pub(crate) fn say(line: &str) {
 }
 
 /// So many numbers are named of those that failed.
-const MOST_NUMBERS: usize = 20;
+const MAX_LISTED_NUMBERS: usize = 20;
 
 /// Reports what went wrong with some of many, each reason once, below where it first came up. Gives the numbers of those that failed, as a sentence has
 /// them; `None` where none did.
@@ -180,8 +180,8 @@ pub(crate) fn report_of_many<'f>(
         }
     }
     let count = numbers.len();
-    let more = if count > MOST_NUMBERS { ", .." } else { "" };
-    numbers.truncate(MOST_NUMBERS);
+    let more = if count > MAX_LISTED_NUMBERS { ", .." } else { "" };
+    numbers.truncate(MAX_LISTED_NUMBERS);
     (count > 0).then(|| (count, format!("{}{more}", numbers.join(", "))))
 }
 

@@ -11,19 +11,19 @@ use chordane::path::FillRule;
 use crate::output::terminal_width;
 
 /// So few paths are shown with all their figures, more in a table.
-const MOST_DETAILED: usize = 3;
+const MAX_DETAILED_PATHS: usize = 3;
 
 /// More paths or contours than these are only counted; `--json` has all.
-const MOST_SHOWN: usize = 20;
+const MAX_ROWS: usize = 20;
 
 /// After so many groups of findings the rest is only counted.
-const MOST_TOLD: usize = 60;
+const MAX_FINDING_GROUPS: usize = 60;
 
 /// So many places of one kind of finding on one path are named.
-const MOST_PLACES: usize = 8;
+const MAX_POSITIONS: usize = 8;
 
 /// Shown as zero: what is left of rounding.
-const NOTHING: f64 = 1e-9;
+const ZERO_THRESHOLD: f64 = 1e-9;
 
 /// A fill rule, for people and programs alike.
 pub(crate) fn fill_rule(rule: FillRule) -> &'static str {
@@ -52,7 +52,7 @@ pub(crate) fn text(report: &Report, notes: usize, untried: usize, coloured: bool
     // Findings come in the order of the paths; those of one kind on one path stand together.
     let one_kind = |a: &Finding, b: &Finding| (a.path, a.code, &a.mend) == (b.path, b.code, &b.mend);
     let groups: Vec<&[Finding]> = report.findings.chunk_by(one_kind).collect();
-    for group in groups.iter().take(MOST_TOLD) {
+    for group in groups.iter().take(MAX_FINDING_GROUPS) {
         let Some(first) = group.first() else { continue };
         let colour = if first.level == Level::Warning { "1;35" } else { "36" };
         let level = paint(colour, first.level.name());
@@ -69,10 +69,10 @@ pub(crate) fn text(report: &Report, notes: usize, untried: usize, coloured: bool
         told(&mut text, &format!("mend: {}", first.mend));
         text.push('\n');
     }
-    if groups.len() > MOST_TOLD {
-        let _ = writeln!(text, "and {} more; --json has them all\n", groups.len() - MOST_TOLD);
+    if groups.len() > MAX_FINDING_GROUPS {
+        let _ = writeln!(text, "and {} more; --json has them all\n", groups.len() - MAX_FINDING_GROUPS);
     }
-    if report.paths.len() <= MOST_DETAILED {
+    if report.paths.len() <= MAX_DETAILED_PATHS {
         for (number, figures) in report.paths.iter().enumerate() {
             let _ = writeln!(text, "{}", paint("1", &heading(number, figures)));
             details(&mut text, figures);
@@ -116,11 +116,11 @@ fn summary(report: &Report, notes: usize, untried: usize) -> String {
 /// The further places of one kind of finding on one path.
 fn also(group: &[Finding]) -> String {
     let rest = group.get(1..).unwrap_or_default();
-    let places: Vec<String> = rest.iter().take(MOST_PLACES).map(|finding| point(finding.at)).collect();
+    let places: Vec<String> = rest.iter().take(MAX_POSITIONS).map(|finding| point(finding.at)).collect();
     match rest.len() {
         0 => String::new(),
-        n if n > MOST_PLACES => {
-            format!("also at {} and at {} more places", places.join(", "), n - MOST_PLACES)
+        n if n > MAX_POSITIONS => {
+            format!("also at {} and at {} more places", places.join(", "), n - MAX_POSITIONS)
         }
         _ => format!("also at {}", places.join(", ")),
     }
@@ -142,7 +142,7 @@ fn table(text: &mut String, paths: &[PathFigures]) {
     let titles =
         ["path", "line", "name", "length", "area", "from", "wide", "high", "contours"].map(str::to_owned);
     let mut rows = vec![titles];
-    rows.extend(paths.iter().enumerate().take(MOST_SHOWN).map(|(i, figures)| row(i, figures)));
+    rows.extend(paths.iter().enumerate().take(MAX_ROWS).map(|(i, figures)| row(i, figures)));
     // A column of nothing but its title tells nothing.
     let shown =
         |column: usize| rows.iter().skip(1).any(|row| row.get(column).is_some_and(|cell| !cell.is_empty()));
@@ -161,8 +161,8 @@ fn table(text: &mut String, paths: &[PathFigures]) {
         }
         let _ = writeln!(text, "{}", line.trim_end());
     }
-    if paths.len() > MOST_SHOWN {
-        let _ = writeln!(text, "and {} more paths; --json has them all", paths.len() - MOST_SHOWN);
+    if paths.len() > MAX_ROWS {
+        let _ = writeln!(text, "and {} more paths; --json has them all", paths.len() - MAX_ROWS);
     }
 }
 
@@ -225,7 +225,7 @@ fn details(text: &mut String, figures: &PathFigures) {
         return;
     }
     let _ = writeln!(text, "  contour  segments       length  signed area  direction");
-    for (i, contour) in figures.contours.iter().enumerate().take(MOST_SHOWN) {
+    for (i, contour) in figures.contours.iter().enumerate().take(MAX_ROWS) {
         let ends = if contour.closed { "closed" } else { "open" };
         let _ = writeln!(
             text,
@@ -236,8 +236,8 @@ fn details(text: &mut String, figures: &PathFigures) {
             direction(contour.direction)
         );
     }
-    if figures.contours.len() > MOST_SHOWN {
-        let _ = writeln!(text, "  and {} more contours", figures.contours.len() - MOST_SHOWN);
+    if figures.contours.len() > MAX_ROWS {
+        let _ = writeln!(text, "  and {} more contours", figures.contours.len() - MAX_ROWS);
     }
 }
 
@@ -249,7 +249,7 @@ fn point(p: Point) -> String {
 fn number(value: f64) -> String {
     let size = value.abs();
     // What is left of rounding is nothing.
-    if size < NOTHING {
+    if size < ZERO_THRESHOLD {
         return "0".to_owned();
     }
     if !(1e-3..1e9).contains(&size) {

@@ -9,10 +9,10 @@ use chordane::number::{Angle, Point, deg, polar, pt, turns};
 use crate::failure::Failure;
 use crate::output::is_open;
 
-const FRAMES_A_SECOND: f64 = 30.0;
+const FPS: f64 = 30.0;
 
 /// How long the kite takes for a round of its eight.
-const SECONDS_A_ROUND: f64 = 6.0;
+const LOOP_SECONDS: f64 = 6.0;
 
 /// The kite's corners, its middle, and three bows of its tail, as it hangs still.
 const CORNERS: [Point; 8] = [
@@ -27,10 +27,10 @@ const CORNERS: [Point; 8] = [
 ];
 
 /// How far the points tremble, in pixels.
-const TREMBLE: f64 = 0.8;
+const JITTER: f64 = 0.8;
 
 /// One frame of so many does not see a point.
-const MISSED: f64 = 0.03;
+const DROPOUT_RATE: f64 = 0.03;
 
 /// Streams frames to standard output, for ever or so many of them; ends where nobody reads any more.
 pub(crate) fn stream(frames: Option<usize>) -> Result<(), Failure> {
@@ -38,7 +38,7 @@ pub(crate) fn stream(frames: Option<usize>) -> Result<(), Failure> {
     let begin = Instant::now();
     let mut out = io::stdout().lock();
     for frame in 0..frames.unwrap_or(usize::MAX) {
-        let due = Duration::from_secs_f64(frame as f64 / FRAMES_A_SECOND);
+        let due = Duration::from_secs_f64(frame as f64 / FPS);
         std::thread::sleep(due.saturating_sub(begin.elapsed()));
         match writeln!(out, "{}", line(frame)).and_then(|()| out.flush()) {
             Ok(()) => {}
@@ -51,8 +51,8 @@ pub(crate) fn stream(frames: Option<usize>) -> Result<(), Failure> {
 
 /// The line of a frame; the same for the same frame.
 fn line(frame: usize) -> String {
-    let seconds = frame as f64 / FRAMES_A_SECOND;
-    let phase = seconds / SECONDS_A_ROUND;
+    let seconds = frame as f64 / FPS;
+    let phase = seconds / LOOP_SECONDS;
     let at = pt(320.0, 170.0) + pt(150.0 * turns(phase).sin(), 52.0 * turns(2.0 * phase).sin());
     let heel = deg(26.0 * turns(phase).cos());
     let mut dice = Dice::new(frame as u64, "tracker");
@@ -61,8 +61,8 @@ fn line(frame: usize) -> String {
         let sway =
             if number > 4 { deg(10.0 * turns(phase * 3.0 - 0.1 * number as f64).sin()) } else { deg(0.0) };
         let own = polar(Angle::of(*corner) + heel + sway, corner.length());
-        let tremble = pt(dice.normal(0.0, TREMBLE), dice.normal(0.0, TREMBLE));
-        let missed = dice.between(0.0, 1.0) < MISSED;
+        let tremble = pt(dice.normal(0.0, JITTER), dice.normal(0.0, JITTER));
+        let missed = dice.between(0.0, 1.0) < DROPOUT_RATE;
         let seen = at + own + tremble;
         if missed { "null".to_owned() } else { format!("[{:.2},{:.2}]", seen.x, seen.y) }
     });

@@ -18,7 +18,7 @@ use crate::drawing::{bones, bytes_of, render, size_at, within};
 use crate::failure::Failure;
 use crate::input::{Input, Origin};
 use crate::knobs;
-use crate::options::{MOST_PICTURES, VaryFileOptions, VaryOptions};
+use crate::options::{MAX_PICTURES, VaryFileOptions, VaryOptions};
 use crate::output::{Target, numbered_file, progress, report_of_many, say, size, time};
 use crate::record::Record;
 
@@ -63,10 +63,10 @@ enum Made {
 
 /// So many items are held on to until they are drawn. Pictures beyond that are made again, so that what is held does not
 /// grow with their number.
-const MOST_HELD: usize = 200_000;
+const MAX_CACHED_ITEMS: usize = 200_000;
 
 /// So many pictures are drawn together.
-const TILES_A_ROUND: usize = 16;
+const TILE_BATCH: usize = 16;
 
 /// What makes the pictures of a contact sheet.
 struct Maker<'a> {
@@ -100,7 +100,7 @@ impl Maker<'_> {
             let made = match self.sheet(number) {
                 Ok(sheet) => {
                     let items = sheet.items().len();
-                    let room = held.fetch_add(items, Ordering::Relaxed) + items <= MOST_HELD;
+                    let room = held.fetch_add(items, Ordering::Relaxed) + items <= MAX_CACHED_ITEMS;
                     Made::Tile(ContactLayout::pixels(&sheet), room.then(|| Box::new(sheet)))
                 }
                 Err(failure) => Made::Failed(failure),
@@ -132,7 +132,7 @@ impl Maker<'_> {
             within(self.limits, memory, || pixels.draw(sheet)).map_err(|fault| failed(fault.into()))
         };
         let numbers: Vec<usize> = (0..made.len()).collect();
-        for round in numbers.chunks(TILES_A_ROUND) {
+        for round in numbers.chunks(TILE_BATCH) {
             let group = |number: &usize| {
                 let one = made.get(*number).map(|made| self.again(made, *number, &blank));
                 one.transpose().map(|sheet| sheet.and_then(|sheet| layout.tile(*number, &sheet)))
@@ -358,10 +358,10 @@ fn over_seeds(knobs: &[String], seeds: &[u64], settings: &Settings) -> Result<Pl
     };
     let range = Range::read(knob)?;
     let count = range.values.len() * seeds.len();
-    if count > MOST_PICTURES {
+    if count > MAX_PICTURES {
         return Err(Failure::call(
             format!("{count} pictures are too many"),
-            format!("give at most {MOST_PICTURES}"),
+            format!("give at most {MAX_PICTURES}"),
         ));
     }
     let row = |seed: &u64| {
@@ -402,10 +402,10 @@ fn over(knobs: &[String], settings: &Settings) -> Result<Plan, Failure> {
         }
     };
     let count = across.values.len() * down.map_or(1, |down| down.values.len());
-    if count > MOST_PICTURES {
+    if count > MAX_PICTURES {
         return Err(Failure::call(
             format!("{count} pictures are too many"),
-            format!("give at most {MOST_PICTURES}"),
+            format!("give at most {MAX_PICTURES}"),
         ));
     }
     let one = |value: &String, other: Option<&String>| {
@@ -456,7 +456,7 @@ impl Range {
         let name = name.trim().to_owned();
         let Some((low, rest)) = values.split_once("..") else {
             let values = listed(values);
-            if values.len() > MOST_PICTURES || values.iter().any(String::is_empty) {
+            if values.len() > MAX_PICTURES || values.iter().any(String::is_empty) {
                 return Err(wrong("has an empty value, or too many"));
             }
             return Ok(Self { name, values });
@@ -474,8 +474,8 @@ impl Range {
         }
         let steps: usize =
             steps.trim().parse().map_err(|_| wrong("has steps that are not a whole number"))?;
-        if !(1..=MOST_PICTURES).contains(&steps) {
-            return Err(wrong(&format!("has {steps} steps; 1 to {MOST_PICTURES} are allowed")));
+        if !(1..=MAX_PICTURES).contains(&steps) {
+            return Err(wrong(&format!("has {steps} steps; 1 to {MAX_PICTURES} are allowed")));
         }
         let value = |i: usize| {
             let each = low.iter().zip(&high).map(|(low, high)| stepped(*low, *high, i, steps));

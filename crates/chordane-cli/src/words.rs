@@ -14,10 +14,10 @@ use crate::output::{print, terminal_width};
 pub(crate) fn show(options: &WordsOptions, words: &Words) -> Result<(), Failure> {
     let asked = options.word.join(" ");
     let text = match asked.as_str() {
-        "language" if options.markdown => words::LANGUAGE.to_owned(),
+        "language" if options.markdown => words::LANGUAGE_MD.to_owned(),
         _ if options.markdown => words::markdown(),
         "" => all(words),
-        "language" => words::LANGUAGE.to_owned(),
+        "language" => words::LANGUAGE_MD.to_owned(),
         asked => found(asked, words)?,
     };
     print(text.as_bytes())

@@ -182,7 +182,7 @@ pub(crate) fn written(knob: &Knob, before: &str, numbers: &[Number], at: &Range<
         KnobKind::Number { .. } => {
             let value: f64 = value.parse().ok()?;
             let own = numbers.iter().find(|number| number.bytes == *at);
-            own.map_or_else(|| value.to_string(), |number| number.text(value, crate::numbers::MOST_DECIMALS))
+            own.map_or_else(|| value.to_string(), |number| number.text(value, crate::numbers::MAX_DECIMALS))
         }
         KnobKind::Switch { .. } => on_or_off(value)?.to_string(),
         KnobKind::Choice { .. } | KnobKind::Colour { .. } => quoted(value),

@@ -31,7 +31,7 @@ use crate::words::{self, Kind, Word};
 pub(crate) fn reader(limits: &Limits, budget: &Budget, gathered: &Arc<Mutex<Gathered>>) -> Engine {
     let mut engine = plain(limits);
     // Reading a text or a name takes the square of its length.
-    engine.set_max_string_size(limits.text.clamp(1, LONGEST_WORD));
+    engine.set_max_string_size(limits.text.clamp(1, MAX_TOKEN_LEN));
     let (budget, gathered) = (budget.clone(), Arc::clone(gathered));
     #[allow(deprecated, reason = "the engine's way to say that a call may change; its version is pinned")]
     engine.on_parse_token(move |token, place, _| {
@@ -57,21 +57,21 @@ fn plain(limits: &Limits) -> Engine {
     // The engine takes 0 for no limit.
     engine.set_max_operations(limits.steps.max(1));
     engine.set_max_call_levels(limits.depth);
-    engine.set_max_expr_depths(MOST_NESTED, MOST_NESTED_IN_FUNCTIONS);
-    engine.set_max_variables(MOST_NAMES);
-    engine.set_max_functions(MOST_NAMES);
+    engine.set_max_expr_depths(MAX_EXPR_DEPTH, MAX_EXPR_DEPTH_IN_FN);
+    engine.set_max_variables(MAX_NAMES);
+    engine.set_max_functions(MAX_NAMES);
     engine
 }
 
 /// How deep expressions may be nested, a chain of calls included. In functions it is less, since they may call one another.
-const MOST_NESTED: usize = 2000;
-const MOST_NESTED_IN_FUNCTIONS: usize = 400;
+const MAX_EXPR_DEPTH: usize = 2000;
+const MAX_EXPR_DEPTH_IN_FN: usize = 400;
 
 /// No text and no name that stands in a score is longer than this.
-pub(crate) const LONGEST_WORD: usize = 100_000;
+pub(crate) const MAX_TOKEN_LEN: usize = 100_000;
 
 /// How many names of values and of functions there may be at once.
-pub(crate) const MOST_NAMES: usize = 10_000;
+pub(crate) const MAX_NAMES: usize = 10_000;
 
 /// An engine for one run.
 pub(crate) fn engine(running: &Arc<Running>) -> Engine {
@@ -200,7 +200,7 @@ fn texts(module: &mut Module) {
     joined().set_into_module(module, |a: &str, b: bool| format!("{a}{b}"));
     joined().set_into_module(module, |a: bool, b: &str| format!("{a}{b}"));
     // What `print` gives is what the engine prints.
-    for count in 2..=MOST_PRINTED {
+    for count in 2..=MAX_PRINT_ARGS {
         raw(module, "print", vec![TypeId::of::<Dynamic>(); count], |values| {
             let texts: Vec<String> = values.iter().map(|value| shown(value)).collect();
             texts.join(" ")
@@ -243,23 +243,23 @@ fn raw(module: &mut Module, name: &str, kinds: Vec<TypeId>, text: fn(&[&mut Dyna
 }
 
 /// So many values are printed at once.
-const MOST_PRINTED: usize = 12;
+const MAX_PRINT_ARGS: usize = 12;
 
 /// No word takes more values than these, the one it is called on counted.
-const MOST_TAKEN: usize = 6;
+const MAX_ARITY: usize = 6;
 
 /// Registers the words of a name that take this many values, counting the one they are called on.
 fn register<W>(module: &mut Module, name: &'static str, arity: usize, forms: Vec<W>)
 where
     W: Deref<Target = Word> + Send + Sync + 'static,
 {
-    debug_assert!(arity <= MOST_TAKEN, "{name} takes {arity}");
+    debug_assert!(arity <= MAX_ARITY, "{name} takes {arity}");
     let moves = words::is_of_motion(name);
     let run = move |context: Option<NativeCallContext<'_>>, values: &mut [&mut Dynamic]| {
         let context = context.ok_or_else(|| CallError::new("this word runs in a score only"))?;
         let running = running_of(&context)?;
         let none = Dynamic::UNIT;
-        let mut given = [&none; MOST_TAKEN];
+        let mut given = [&none; MAX_ARITY];
         given.iter_mut().zip(values.iter()).for_each(|(given, value)| *given = value);
         let values = given.get(..arity).unwrap_or_default();
         let call = Call::new(name, &context, &running).on(values);
@@ -301,7 +301,7 @@ fn bytes_of(made: &Dynamic) -> usize {
 }
 
 /// What a share of a length is where no length is at hand.
-const EXTENT_ADVICE: &str =
+const EXTENT_FIX: &str =
     "a share is of a length: write that length times the share, as in cell.size().x * 0.25";
 
 /// Why no form of a word fits what it was called with.
@@ -314,7 +314,7 @@ fn unfitting<W: Deref<Target = Word>>(forms: &[W], values: &[&Dynamic]) -> CallE
         Some((what, kind, given)) => (
             format!("`{name}` wants {} for its {what}, and was given {given}", kind.described()),
             match given.as_str() {
-                "an extent" if kind == Kind::Number => Some(EXTENT_ADVICE),
+                "an extent" if kind == Kind::Number => Some(EXTENT_FIX),
                 _ => kind.mend(),
             },
         ),

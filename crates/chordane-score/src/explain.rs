@@ -5,7 +5,7 @@ use rhai::{EvalAltResult, LexError, ParseErrorType, Position};
 
 use crate::Limits;
 use crate::call_error::CallError;
-use crate::engine::{LONGEST_WORD, MOST_NAMES};
+use crate::engine::{MAX_NAMES, MAX_TOKEN_LEN};
 use crate::score_error::{DID_YOU_MEAN, NO_OPERATOR};
 use crate::values::{description, plain_type};
 use crate::words::{self, Words};
@@ -50,7 +50,7 @@ pub(crate) fn explain(error: &EvalAltResult, known: &ErrorContext<'_>) -> (CallE
             )
         }
         E::ErrorTooManyVariables(_) => (
-            format!("there are more than {MOST_NAMES} names of values at once"),
+            format!("there are more than {MAX_NAMES} names of values at once"),
             Some("keep values in a list".to_owned()),
         ),
         E::ErrorPropertyNotFound(name, _) | E::ErrorDotExpr(name, _) => {
@@ -69,7 +69,7 @@ pub(crate) fn explain(error: &EvalAltResult, known: &ErrorContext<'_>) -> (CallE
         E::ErrorMismatchDataType(wanted, given, _) => {
             plain(format!("{} is needed here, and this is {}", plain_type(wanted), plain_type(given)))
         }
-        E::ErrorFor(_) => (LOOP.to_owned(), Some(LOOP_ADVICE.to_owned())),
+        E::ErrorFor(_) => (LOOP.to_owned(), Some(LOOP_FIX.to_owned())),
         E::ErrorTooManyOperations(_) => {
             let told = CallError::new(format!("the score takes more than {} steps", known.limits.steps));
             return (told.set("steps", "look for a loop that never ends, or raise the limit"), place);
@@ -144,7 +144,7 @@ fn meant<'a>(name: &str, known: impl Iterator<Item = &'a str>) -> Option<String>
 }
 
 const LOOP: &str = "a loop goes over a range or a list, and this is neither";
-const LOOP_ADVICE: &str = "write for i in 0..5, or for one in list";
+const LOOP_FIX: &str = "write for i in 0..5, or for one in list";
 
 /// What to say of text that cannot be read.
 fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
@@ -155,7 +155,7 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
         P::Reserved(name) | P::ForbiddenVariable(name) => {
             told(format!("`{name}` is a name that the language keeps for itself"), "choose another name")
         }
-        P::MismatchedType(wanted, _) if wanted.contains("iterable") => told(LOOP.to_owned(), LOOP_ADVICE),
+        P::MismatchedType(wanted, _) if wanted.contains("iterable") => told(LOOP.to_owned(), LOOP_FIX),
         P::MismatchedType(wanted, given) => {
             let wanted = if wanted.contains("boolean") { "true or false" } else { plain_type(wanted) };
             let advice = "compare it, as in x > 0";
@@ -176,14 +176,14 @@ fn unreadable(kind: &ParseErrorType) -> (String, Option<String>) {
             told(format!("`{name}` was made with const and cannot be changed"), "make it with let")
         }
         P::LiteralTooLarge(..) => told(
-            format!("a text that stands in the score is longer than {LONGEST_WORD} characters"),
+            format!("a text that stands in the score is longer than {MAX_TOKEN_LEN} characters"),
             "split it into several",
         ),
         P::ExprTooDeep => {
             told("expressions are nested too deep".to_owned(), "keep parts of it in names: let part = ..")
         }
         P::TooManyFunctions => told(
-            format!("there are more than {MOST_NAMES} functions"),
+            format!("there are more than {MAX_NAMES} functions"),
             "write one function for what is similar",
         ),
         P::BadInput(bad) => unreadable_text(bad),

@@ -17,44 +17,44 @@ use rayon::prelude::*;
 
 use crate::clock::Instant;
 use crate::edits::edited;
-use crate::numbers::MOST_DECIMALS;
+use crate::numbers::MAX_DECIMALS;
 use crate::{Score, ScoreError, Script, Settings, Stage};
 
 /// A number is changed by this share of itself, or of 1 where it is smaller, to see what it moves.
-const A_LITTLE: f64 = 1e-4;
+const PERTURBATION: f64 = 1e-4;
 
 /// What moves by less than this for a change of 1 does not hang on a number.
-const NOTHING: f64 = 1e-7;
+const MIN_SENSITIVITY: f64 = 1e-7;
 
 /// Two numbers that move a place in directions with a smaller sine between them do not move it freely.
-const APART: f64 = 0.05;
+const MIN_DIRECTION_SINE: f64 = 0.05;
 
 /// So many of the nearest numbers are looked at in pairs.
-const MOST_PAIRED: usize = 24;
+const MAX_PAIRED_NUMBERS: usize = 24;
 
 /// The most grips of an item that can be moved by the numbers of its vertices.
-const MOST_TOGETHER: usize = 600;
+const MAX_TOGETHER: usize = 600;
 
 /// So many ways to hold a place are given.
-const MOST_HOLDS: usize = 24;
+const MAX_BINDINGS: usize = 24;
 
 /// Runs of the script for one step of a drag.
-const MOST_RUNS: usize = 16;
+const MAX_RUNS_PER_STEP: usize = 16;
 
 /// A place is near enough at this share of what cannot be seen.
-const NEAR_ENOUGH: f64 = 0.75;
+const STOP_FRACTION: f64 = 0.75;
 
 /// The share of the tolerance that rounding may use up. The rest is for the error of the linear estimate.
 const ROUNDED_BY: f64 = 0.6;
 
 /// So many decimals more than needed are tried where a place comes no nearer.
-const MOST_MORE: usize = 2;
+const MAX_EXTRA_DECIMALS: usize = 2;
 
 /// So many numbers are tried at once, on as many threads as there are.
-const AT_ONCE: usize = 4;
+const PARALLEL_RUNS: usize = 4;
 
 /// So much of what was learned is kept, in places that numbers move.
-const MOST_KEPT: usize = 8_000_000;
+const MAX_STORED_SENSITIVITIES: usize = 8_000_000;
 
 /// A script at some settings, and what is known of its numbers.
 ///
@@ -144,11 +144,11 @@ impl Holds {
         let begin = Instant::now();
         let untried: Vec<usize> =
             numbers.iter().copied().filter(|number| matches!(self.tried.get(*number), Some(None))).collect();
-        for some in untried.chunks(AT_ONCE) {
+        for some in untried.chunks(PARALLEL_RUNS) {
             if begin.elapsed() >= within {
                 return false;
             }
-            let enough = self.kept >= MOST_KEPT;
+            let enough = self.kept >= MAX_STORED_SENSITIVITIES;
             let budget = Budget::current();
             let moved_by = |number: &usize| match &budget {
                 _ if enough => Vec::new(),
@@ -178,7 +178,7 @@ impl Holds {
         let Some(value) = self.script.numbers().get(number).map(|number| number.value) else {
             return Vec::new();
         };
-        let step = A_LITTLE * value.abs().max(1.0);
+        let step = PERTURBATION * value.abs().max(1.0);
         let Some(grips) = run(&self.script, &self.settings, &[(number, value + step)]) else {
             return Vec::new();
         };
@@ -188,7 +188,7 @@ impl Holds {
         }
         let by = |(own, other): (&Grip, &Grip)| (other.at - own.at) / step;
         let all = self.grips.iter().zip(&grips).map(by).enumerate();
-        all.filter(|(_, by)| by.length() > NOTHING).map(|(at, by)| (at as u32, by)).collect()
+        all.filter(|(_, by)| by.length() > MIN_SENSITIVITY).map(|(at, by)| (at as u32, by)).collect()
     }
 
     /// How far the line of a number is from that of a place's item.
@@ -217,7 +217,7 @@ impl Holds {
     pub fn of(&self, grip: usize) -> Vec<Hold> {
         let mut numbers: Vec<usize> = (0..self.tried.len()).filter(|n| self.by(grip, *n).is_some()).collect();
         numbers.sort_by_key(|number| self.apart(grip, *number));
-        numbers.truncate(MOST_PAIRED);
+        numbers.truncate(MAX_PAIRED_NUMBERS);
         let carries: Vec<bool> = numbers.iter().map(|number| self.carries(grip, *number)).collect();
         let centre = self.grips.get(grip).is_some_and(|grip| grip.kind == GripKind::Centre);
         let counting = |number: usize| self.script.numbers().get(number).is_some_and(|number| number.counts);
@@ -230,7 +230,7 @@ impl Holds {
             holds.push((hold, along(i) != centre, self.apart(grip, *first)));
             for (j, second) in numbers.iter().enumerate().skip(i + 1) {
                 let (Some(a), Some(b)) = (self.by(grip, *first), self.by(grip, *second)) else { continue };
-                if a.perp_dot(b).abs() < APART * a.length() * b.length() {
+                if a.perp_dot(b).abs() < MIN_DIRECTION_SINE * a.length() * b.length() {
                     continue;
                 }
                 let mut both = moved.clone();
@@ -262,7 +262,7 @@ impl Holds {
             Hold { numbers, moved }
         });
         let holds = holds.into_iter().map(|(hold, ..)| hold);
-        whole.into_iter().chain(holds).take(MOST_HOLDS).collect()
+        whole.into_iter().chain(holds).take(MAX_BINDINGS).collect()
     }
 
     /// Where the handle of a point knob belongs: a grip, by its place in [`Holds::grips`], and a hold by the knob's two numbers, by its place in
@@ -295,7 +295,7 @@ impl Holds {
 
     /// Numbers that together move a whole item, by moving each of its vertices and control points alike: with each number, how much it changes for a
     /// move of 1 to the right and of 1 down. `None` if the numbers of the item cannot do that. Cost: quadratic in the item's grips, at most
-    /// `MOST_TOGETHER` of them.
+    /// `MAX_TOGETHER` of them.
     fn together(&self, grip: usize) -> Option<Vec<(usize, Point)>> {
         let item = self.grips.get(grip)?.item;
         let is_part = |own: &Grip| {
@@ -303,7 +303,7 @@ impl Holds {
         };
         let parts: Vec<usize> =
             (0..self.grips.len()).filter(|at| self.grips.get(*at).is_some_and(is_part)).collect();
-        if parts.len() > MOST_TOGETHER {
+        if parts.len() > MAX_TOGETHER {
             return None;
         }
         let mut shares: Vec<(usize, Point)> = Vec::new();
@@ -336,14 +336,13 @@ impl Holds {
                 shares.push((*number, Point::new(x.dot(by), y.dot(by))));
                 continue;
             }
-            let pairs = numbers
-                .iter()
-                .enumerate()
-                .flat_map(|(i, a)| numbers.iter().skip(i + 1).take(MOST_PAIRED).map(move |b| (*a, *b)));
+            let pairs = numbers.iter().enumerate().flat_map(|(i, a)| {
+                numbers.iter().skip(i + 1).take(MAX_PAIRED_NUMBERS).map(move |b| (*a, *b))
+            });
             let apart = |(a, b): &(usize, usize)| {
-                by(*a).perp_dot(by(*b)).abs() >= APART * by(*a).length() * by(*b).length()
+                by(*a).perp_dot(by(*b)).abs() >= MIN_DIRECTION_SINE * by(*a).length() * by(*b).length()
             };
-            let (first, second) = pairs.take(MOST_PAIRED * MOST_PAIRED).find(apart)?;
+            let (first, second) = pairs.take(MAX_PAIRED_NUMBERS * MAX_PAIRED_NUMBERS).find(apart)?;
             let (a, b) = (by(first), by(second));
             let det = a.perp_dot(b);
             shares.push((first, Point::new(x.perp_dot(b), y.perp_dot(b)) / det));
@@ -424,13 +423,13 @@ impl<H: Borrow<Holds>> Drag<H> {
         let within = within.max(1e-9);
         let (mut refused, mut runs, mut more) = (None, 0, 0);
         // After a move, anything within the tolerance is near enough.
-        let near_enough = |runs: usize| if runs == 0 { NEAR_ENOUGH * within } else { within };
-        while runs < MOST_RUNS && self.at.distance(wanted) > near_enough(runs) {
+        let near_enough = |runs: usize| if runs == 0 { STOP_FRACTION * within } else { within };
+        while runs < MAX_RUNS_PER_STEP && self.at.distance(wanted) > near_enough(runs) {
             let Some(step) = self.step(wanted - self.at, within) else { break };
             let mut share = 1.0;
             let before = self.at.distance(wanted);
             let mut nearer = false;
-            while runs < MOST_RUNS && share > 0.05 {
+            while runs < MAX_RUNS_PER_STEP && share > 0.05 {
                 runs += 1;
                 let values: Vec<f64> = self.values.iter().zip(&step).map(|(v, s)| v + s * share).collect();
                 let (text, values) = self.written(&values, within, more);
@@ -447,7 +446,7 @@ impl<H: Borrow<Holds>> Drag<H> {
             }
             if !nearer {
                 // It may be that the decimals do not suffice.
-                if self.at.distance(wanted) <= within || more == MOST_MORE || refused.is_some() {
+                if self.at.distance(wanted) <= within || more == MAX_EXTRA_DECIMALS || refused.is_some() {
                     break;
                 }
                 more += 1;
@@ -504,7 +503,7 @@ impl<H: Borrow<Holds>> Drag<H> {
         let written = rounded(fewer);
         let text = |(number, value): (&usize, &f64)| {
             let number = all.get(*number)?;
-            Some((number.bytes.clone(), number.rounded(*value, MOST_DECIMALS)))
+            Some((number.bytes.clone(), number.rounded(*value, MAX_DECIMALS)))
         };
         let texts: Vec<(Range<usize>, String)> = self.numbers.iter().zip(&written).filter_map(text).collect();
         (edited(self.holds().script.source(), texts), written)
@@ -516,7 +515,7 @@ impl<H: Borrow<Holds>> Drag<H> {
         let column = self.columns.get(at).map_or(0.0, |column| column.length());
         let moves = if self.together { 1.0 / column } else { column };
         let decimals = (0.71 * moves / within).log10().ceil();
-        if decimals.is_finite() { decimals.clamp(0.0, MOST_DECIMALS as f64) as usize } else { 0 }
+        if decimals.is_finite() { decimals.clamp(0.0, MAX_DECIMALS as f64) as usize } else { 0 }
     }
 
     /// A value rounded to decimals. For numbers that move an item together the change is rounded, so that the item keeps its shape.
@@ -527,7 +526,7 @@ impl<H: Borrow<Holds>> Drag<H> {
             return value.round();
         }
         let to = |value: f64, decimals: usize| {
-            format!("{value:.*}", decimals.min(MOST_DECIMALS)).parse().unwrap_or(value)
+            format!("{value:.*}", decimals.min(MAX_DECIMALS)).parse().unwrap_or(value)
         };
         if self.together {
             return to(number.value + to(value - number.value, decimals), decimals.max(number.decimals));

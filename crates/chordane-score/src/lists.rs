@@ -17,7 +17,7 @@ use crate::values::{any_number, description};
 type Made<T> = Result<T, Box<EvalAltResult>>;
 
 /// Lists and maps may be nested so deep.
-const MOST_DEEP: usize = 500;
+const MAX_NESTING: usize = 500;
 
 /// Registers what lists and ranges do, and how texts grow.
 pub(crate) fn lists(module: &mut Module) {
@@ -289,8 +289,8 @@ fn place(at: i64, length: usize) -> usize {
 
 /// What was taken out, unless lists and maps stand in one another too deep in it.
 fn shallow(value: Dynamic) -> Made<Dynamic> {
-    if deeper_than(&value, MOST_DEEP) {
-        let told = format!("lists and maps are nested more than {MOST_DEEP} deep");
+    if deeper_than(&value, MAX_NESTING) {
+        let told = format!("lists and maps are nested more than {MAX_NESTING} deep");
         return Err(CallError::new(told).advise("put the values side by side in one list").into());
     }
     Ok(value)

@@ -10,13 +10,14 @@ use crate::stage::Traced;
 use crate::{Runner, ScoreError, Settings};
 
 /// So many moments are looked at, and every other one of them is checked.
-const MOMENTS: usize = 24;
+const LOOP_SAMPLES: usize = 24;
 
 /// So near to its end a loop is looked at, to compare that with its beginning.
-const HAIR: f64 = 1e-4;
+const SEAM_EPSILON: f64 = 1e-4;
 
 /// Codes that only count where they hold at every moment: what moves may well be off the sheet for a while.
-const FOR_GOOD: &[Code] = &[Code::OffSheet, Code::Unpainted, Code::Speck, Code::Covered, Code::CutStroke];
+const WHOLE_LOOP_CODES: &[Code] =
+    &[Code::OffSheet, Code::Unpainted, Code::Speck, Code::Covered, Code::CutStroke];
 
 /// What a finding is about: findings of several moments are the same where this is.
 type Key = (Code, Option<usize>, Option<usize>);
@@ -55,12 +56,12 @@ impl Runner<'_> {
         let at = |phase: f64| move |error: ScoreError| LoopError { phase, error };
         let of_fault =
             |phase: f64| move |fault: Fault| LoopError { phase, error: ScoreError::new(fault.to_string()) };
-        let mut moments = Vec::with_capacity(MOMENTS);
-        for moment in 0..MOMENTS {
-            let own = settings.clone().frame(moment, MOMENTS);
+        let mut moments = Vec::with_capacity(LOOP_SAMPLES);
+        for moment in 0..LOOP_SAMPLES {
+            let own = settings.clone().frame(moment, LOOP_SAMPLES);
             moments.push(self.run(&own).into_lenient_sheet().map_err(at(own.moment.phase))?);
         }
-        let end = 1.0 - HAIR;
+        let end = 1.0 - SEAM_EPSILON;
         let (first, last) =
             (self.traced(&settings.clone().phase(0.0)), self.traced(&settings.clone().phase(end)));
         let last_sheet = last.0.map_err(at(end))?;
@@ -68,7 +69,7 @@ impl Runner<'_> {
         let mut counts: BTreeMap<Key, (usize, Finding)> = BTreeMap::new();
         let mut checked = 0;
         for (moment, sheet) in moments.iter().enumerate().step_by(2) {
-            let phase = moment as f64 / MOMENTS as f64;
+            let phase = moment as f64 / LOOP_SAMPLES as f64;
             let report = check(sheet).map_err(of_fault(phase))?;
             checked += 1;
             let mut seen = Vec::new();
@@ -85,7 +86,7 @@ impl Runner<'_> {
         }
         let holds = |code: Code, path: Option<usize>, contour: Option<usize>| {
             let count = counts.get(&(code, path, contour)).map_or(0, |(count, _)| *count);
-            if FOR_GOOD.contains(&code) { count == checked } else { 2 * count >= checked }
+            if WHOLE_LOOP_CODES.contains(&code) { count == checked } else { 2 * count >= checked }
         };
         let Some(mut report) = whole else { unreachable!("the first moment was checked") };
         report.findings.retain(|finding| holds(finding.code, finding.path, finding.contour));

@@ -33,7 +33,7 @@ pub struct Number {
 }
 
 /// No number is written with more decimals than this.
-pub(crate) const MOST_DECIMALS: usize = 9;
+pub(crate) const MAX_DECIMALS: usize = 9;
 
 impl Number {
     /// The number as another value is written in its place: with so many decimals as it has, or more where they are asked for, and without zeros
@@ -50,7 +50,7 @@ impl Number {
 
     /// Writes a value with `decimals` decimals, without trailing zeros beyond the first `least` decimals.
     fn text_with(&self, value: f64, decimals: usize, least: usize) -> String {
-        let mut text = format!("{value:.*}", decimals.min(MOST_DECIMALS));
+        let mut text = format!("{value:.*}", decimals.min(MAX_DECIMALS));
         let own = text.find('.').map_or(0, |point| point + 1 + least);
         while text.len() > own && text.contains('.') && text.ends_with('0') {
             text.pop();

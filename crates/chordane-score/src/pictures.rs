@@ -11,7 +11,7 @@ use chordane::sheet::Picture;
 use crate::ScoreError;
 
 /// No file of a picture is read beyond this.
-const MOST_BYTES: u64 = 64 << 20;
+const MAX_PICTURE_BYTES: u64 = 64 << 20;
 
 /// Where the pictures of a score are: in files below its own folder, or handed in by name. Those that were read are kept, and shared by
 /// copies.
@@ -150,7 +150,7 @@ impl Pictures {
         }
         let mut bytes = Vec::new();
         std::fs::File::open(file)
-            .and_then(|file| file.take(MOST_BYTES + 1).read_to_end(&mut bytes))
+            .and_then(|file| file.take(MAX_PICTURE_BYTES + 1).read_to_end(&mut bytes))
             .map_err(|error| told(error.to_string()))?;
         let picture = read(&bytes).map_err(told)?;
         if let Ok(mut read) = self.read.lock() {

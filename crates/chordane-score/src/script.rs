@@ -11,9 +11,9 @@ use crate::budget::{Memory, Work};
 use crate::call_error::CallError;
 use crate::declarations::{self, Declaration, Gathered, Known};
 use crate::edits::edited;
-use crate::engine::{LONGEST_WORD, MOST_NAMES, engine, reader};
+use crate::engine::{MAX_NAMES, MAX_TOKEN_LEN, engine, reader};
 use crate::explain::{ErrorContext, explain};
-use crate::numbers::{MOST_DECIMALS, Number};
+use crate::numbers::{MAX_DECIMALS, Number};
 use crate::outer::{self, outer_names};
 use crate::running::Running;
 use crate::unkept::unkept;
@@ -196,7 +196,7 @@ impl Script {
     pub fn with_numbers(&self, values: &[(usize, f64)]) -> String {
         let edit = |(at, value): &(usize, f64)| {
             let number = self.0.known.numbers.get(*at)?;
-            Some((number.bytes.clone(), number.text(*value, MOST_DECIMALS)))
+            Some((number.bytes.clone(), number.text(*value, MAX_DECIMALS)))
         };
         edited(&self.0.source, values.iter().filter_map(edit))
     }
@@ -343,10 +343,10 @@ fn why_nothing(source: &str) -> &'static str {
 /// A text that can be read in a moment: of so many lines as the engine can tell apart, and with so many names as it finds quickly.
 fn fits(source: &str) -> Result<(), ScoreError> {
     let counted = [
-        ("lines", source.lines().count(), MOST_LINES, "write what repeats as a loop"),
-        ("names made by let and const", names_made(source), MOST_NAMES, "keep values in a list"),
-        ("characters in one word", longest_word(source), LONGEST_WORD, "split it into several"),
-        ("bytes", source.len(), MOST_BYTES, "draw a large picture as an SVG document instead"),
+        ("lines", source.lines().count(), MAX_LINES, "write what repeats as a loop"),
+        ("names made by let and const", names_made(source), MAX_NAMES, "keep values in a list"),
+        ("characters in one word", longest_word(source), MAX_TOKEN_LEN, "split it into several"),
+        ("bytes", source.len(), MAX_SOURCE_BYTES, "draw a large picture as an SVG document instead"),
     ];
     for (what, count, most, advice) in counted {
         if count > most {
@@ -366,8 +366,8 @@ fn names_made(source: &str) -> usize {
     words.filter(|word| matches!(*word, "let" | "const")).count()
 }
 
-const MOST_LINES: usize = 65_000;
-const MOST_BYTES: usize = 16 << 20;
+const MAX_LINES: usize = 65_000;
+const MAX_SOURCE_BYTES: usize = 16 << 20;
 
 fn mistake(
     name: &str,

@@ -17,7 +17,7 @@ use crate::settings::Settings;
 use crate::{GivenValue, ScoreError};
 
 /// More lines than these are not kept of what a score prints.
-const MOST_PRINTED: usize = 10_000;
+const MAX_PRINTED_LINES: usize = 10_000;
 
 /// What a score is given when it runs, and what it asked for: its knobs, remarks, and what it printed.
 ///
@@ -58,10 +58,10 @@ pub(crate) struct Traced {
 }
 
 /// So many marks are listed in a message.
-const MOST_LISTED: usize = 12;
+const MAX_LISTED_MARKS: usize = 12;
 
 /// So much is kept of what words gave.
-const MOST_TRACED: usize = 10_000;
+const MAX_TRACED_CALLS: usize = 10_000;
 
 impl Stage {
     /// A stage for one run with these settings.
@@ -178,8 +178,8 @@ impl Stage {
         let frame = self.marks()?;
         frame.at(number).ok_or_else(|| {
             let seen: Vec<String> =
-                frame.points().take(MOST_LISTED).map(|(number, _)| number.to_string()).collect();
-            let more = if frame.points().len() > MOST_LISTED { ", .." } else { "" };
+                frame.points().take(MAX_LISTED_MARKS).map(|(number, _)| number.to_string()).collect();
+            let more = if frame.points().len() > MAX_LISTED_MARKS { ", .." } else { "" };
             let message =
                 format!("mark {number} is missing at this moment (seen: {}{more})", seen.join(", "));
             ScoreError::new(message).set("marks held", "keep lost marks where they were")
@@ -211,7 +211,7 @@ impl Stage {
 
     /// Keeps what a word gave, where that is asked for.
     pub(crate) fn gave(&mut self, traced: impl FnOnce() -> Traced) {
-        if let Some(trace) = self.trace.as_mut().filter(|trace| trace.len() < MOST_TRACED) {
+        if let Some(trace) = self.trace.as_mut().filter(|trace| trace.len() < MAX_TRACED_CALLS) {
             trace.push(traced());
         }
     }
@@ -240,7 +240,7 @@ impl Stage {
 
     /// Prints a line for who runs the score: it stands in [`Stage::printed`].
     pub fn print(&mut self, line: &str) {
-        if self.printed.len() < MOST_PRINTED {
+        if self.printed.len() < MAX_PRINTED_LINES {
             self.printed.push(line.to_owned());
         }
     }

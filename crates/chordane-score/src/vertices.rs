@@ -7,7 +7,7 @@ use crate::edits::edited;
 use crate::{Hold, Holds};
 
 /// So many ways to hold a vertex are looked at for the place in the text where it stands.
-const MOST_LOOKED_AT: usize = 6;
+const MAX_BINDINGS_TRIED: usize = 6;
 
 impl Holds {
     /// The script's text without a vertex: the element of a list, or the call of a pen, that it is written as. `None` where it is written as neither, so that
@@ -108,7 +108,8 @@ impl Holds {
         let script = self.script();
         let text = script.source();
         let mut all = Vec::new();
-        for hold in self.of(grip).into_iter().filter(|hold| hold.numbers.len() == 2).take(MOST_LOOKED_AT) {
+        for hold in self.of(grip).into_iter().filter(|hold| hold.numbers.len() == 2).take(MAX_BINDINGS_TRIED)
+        {
             let begin = |number: &usize| script.numbers().get(*number).map(|number| number.bytes.start);
             let places: Vec<usize> = hold.numbers.iter().filter_map(begin).collect();
             // Those inside of others come first.

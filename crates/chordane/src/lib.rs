@@ -1,4 +1,4 @@
-//! Shapes out of numbers: place vertices, join them with straight sides, arcs and curves, paint them, and look.
+//! Build vector shapes from numbers: place vertices, join them with straight segments, arcs and curves, paint the result and export it.
 //!
 //! ```
 //! use chordane::prelude::*;
@@ -19,9 +19,9 @@
 //! # Ok::<(), Box<dyn std::error::Error>>(())
 //! ```
 //!
-//! # The street
+//! # Modules
 //!
-//! Data goes one way, and a module uses what stands before it: [`ground`] (faults), [`number`] (angles and points), [`path`] (the
+//! Data flows one way; a module uses only the modules listed before it: [`ground`] (faults), [`number`] (angles and points), [`path`] (the
 //! [`Pen`](path::Pen) makes a [`Path`](path::Path) of contours), [`shape`] (ready ones), [`measure`], [`chance`] (dice), [`reshape`]
 //! (a path in, a path out), [`combine`] (union, intersection, difference), [`sheet`](mod@sheet) (a path with a style is an
 //! [`Item`](sheet::Item), a [`Sheet`](sheet::Sheet) holds them), [`scene`] (what is where on a sheet), [`check`] (findings), [`raster`] (pixels),
@@ -37,7 +37,7 @@
 //!   [`turns`](number::turns).
 //! - Lengths are sheet units. A tolerance is a length too: no point of the result is farther than that from the
 //!   true curve.
-//! - Values do not change once they are made: every call gives a new one.
+//! - Values are immutable: every call returns a new one.
 //! - Nothing panics. What is merely empty gives an empty path. What cannot be (a number that is not finite, a
 //!   colour text that names no colour) is a [`Fault`]: fluent calls remember the first one, and everything that leaves the
 //!   library gives it back as an error; so does [`Path::sound`](path::Path::sound).

@@ -1,6 +1,6 @@
 //! The words that people write: `use chordane::prelude::*;`.
 //!
-//! What only comes back from a call (figures, findings, errors, hits) and seldom has to be named stands in its module. So do
+//! Types that calls return but programs rarely name (figures, findings, errors, hits) stay in their modules. So do
 //! [`Arc`](crate::path::Arc) and [`Cell`](crate::number::Cell), whose names the standard library has too; [`Path`] is the one
 //! that a program of shapes cannot do without.
 

@@ -7,17 +7,17 @@ use std::time::{Duration, Instant};
 use super::text::merged;
 
 /// So many texts are remembered for edits that come late.
-const MOST_OLD: usize = 200;
+const MAX_OLD_TEXTS: usize = 200;
 
 /// So many changes can be taken back.
-const MOST_CHANGES: usize = 2000;
+const MAX_UNDO_STEPS: usize = 2000;
 
 /// Of long texts fewer are kept: so many bytes, but at least so many texts.
-const MOST_BYTES: usize = 256 << 20;
-const FEWEST: usize = 16;
+const MAX_HISTORY_BYTES: usize = 256 << 20;
+const MIN_TEXTS: usize = 16;
 
 /// Typing, and moves by keys, with shorter pauses than this are one change.
-const TYPING_REST: Duration = Duration::from_millis(1200);
+const TYPING_PAUSE: Duration = Duration::from_millis(1200);
 
 /// All that a change can change.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -106,12 +106,12 @@ impl Desk {
         }
         let now = Instant::now();
         let goes_on = self.gesture.take().is_some_and(|(before, at)| {
-            let rested = matches!(gesture, Gesture::Typing(_) | Gesture::Steps) && now - at > TYPING_REST;
+            let rested = matches!(gesture, Gesture::Typing(_) | Gesture::Steps) && now - at > TYPING_PAUSE;
             before == gesture && gesture != Gesture::Single && !rested
         });
         if !goes_on {
             self.done.push(Change { what: what.to_owned(), before: self.state.clone() });
-            let most = fewer(MOST_CHANGES, &self.state.text);
+            let most = fewer(MAX_UNDO_STEPS, &self.state.text);
             let more = self.done.len().saturating_sub(most);
             self.done.drain(..more);
         }
@@ -141,7 +141,7 @@ impl Desk {
         if state.text != self.state.text {
             self.version += 1;
             self.old.push_back((self.version, Arc::clone(&state.text)));
-            let more = self.old.len().saturating_sub(fewer(MOST_OLD, &state.text));
+            let more = self.old.len().saturating_sub(fewer(MAX_OLD_TEXTS, &state.text));
             self.old.drain(..more);
         }
         self.state = state;
@@ -191,7 +191,7 @@ impl Desk {
 
 /// How many texts of such a length are kept.
 fn fewer(most: usize, text: &str) -> usize {
-    most.min(MOST_BYTES / text.len().max(1)).max(FEWEST)
+    most.min(MAX_HISTORY_BYTES / text.len().max(1)).max(MIN_TEXTS)
 }
 
 #[cfg(test)]

@@ -20,7 +20,7 @@ use crate::options::{DrawOptions, parse_size};
 use crate::web::Outlet;
 
 /// The most frames in an exported clip.
-const MOST_FRAMES: usize = 2000;
+const MAX_FRAMES: usize = 2000;
 
 /// A format that a page offers.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
@@ -35,8 +35,8 @@ impl ExportFormat {
     pub(crate) fn all() -> Vec<Self> {
         let one = |format: Format, most| Self { ending: format.ending(), most };
         let stills = Format::stills().map(|format| one(format, None));
-        let clips = Format::clips().map(|format| one(format, Some(MOST_FRAMES)));
-        stills.chain(clips).chain([one(Format::Svg, Some(moving_svg::MOST_FRAMES))]).collect()
+        let clips = Format::clips().map(|format| one(format, Some(MAX_FRAMES)));
+        stills.chain(clips).chain([one(Format::Svg, Some(moving_svg::MAX_SVG_FRAMES))]).collect()
     }
 }
 
@@ -70,7 +70,7 @@ impl Export {
             Some(format) => Kept::Still(format),
             None => return Err(format!("{file} is of no format that can be exported")),
         };
-        let most = if kept == Kept::MovingSvg { moving_svg::MOST_FRAMES } else { MOST_FRAMES };
+        let most = if kept == Kept::MovingSvg { moving_svg::MAX_SVG_FRAMES } else { MAX_FRAMES };
         let frames = field("frames").unwrap_or("1");
         let frames = frames.parse().ok().filter(|frames| (1..=most).contains(frames));
         let told = field("frames").unwrap_or_default();

@@ -11,14 +11,14 @@ use super::runs::Ready;
 use crate::check::looked_over;
 
 /// So many findings are shown.
-const MOST: usize = 100;
+const MAX_FINDINGS: usize = 100;
 
 /// So many of them are tried to be mended.
-const MOST_MENDED: usize = 6;
+const MAX_AUTO_FIXES: usize = 6;
 
 /// What is tried for each.
-const FOR_KNOBS: Duration = Duration::from_secs(2);
-const FOR_A_MEND: Duration = Duration::from_millis(400);
+const KNOB_TIME: Duration = Duration::from_secs(2);
+const FIX_TIME: Duration = Duration::from_millis(400);
 
 /// A finding, and the text without it where a click can mend it.
 pub(crate) type Mendable = (FindingTold, Option<String>);
@@ -29,13 +29,13 @@ pub(crate) fn of(ready: &mut Ready<'_>, text: &Arc<str>, settings: &Settings) ->
     let script = ready.subject().script(text);
     let (runner, _) = ready.runner(text).ok()?;
     let run = runner.run(settings);
-    let (report, _) = looked_over(runner, &run, true, limits, FOR_KNOBS).ok()?;
+    let (report, _) = looked_over(runner, &run, true, limits, KNOB_TIME).ok()?;
     let mut findings = report.findings;
     findings.sort_by_key(|finding| finding.level.name() != "warning");
-    findings.truncate(MOST);
+    findings.truncate(MAX_FINDINGS);
     let told = |(at, finding): (usize, &Finding)| {
-        let script = script.as_ref().filter(|_| at < MOST_MENDED);
-        let after = script.and_then(|script| mended(script, settings, finding, FOR_A_MEND));
+        let script = script.as_ref().filter(|_| at < MAX_AUTO_FIXES);
+        let after = script.and_then(|script| mended(script, settings, finding, FIX_TIME));
         let told = FindingTold {
             code: finding.code.name(),
             level: finding.level.name(),

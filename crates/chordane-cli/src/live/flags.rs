@@ -21,7 +21,7 @@ struct Inside {
 }
 
 /// A run that takes no longer than this is not worth calling off for another.
-const SHORT: Duration = Duration::from_millis(250);
+const MIN_CANCEL_AGE: Duration = Duration::from_millis(250);
 
 impl Flags {
     /// Does some work that can be called off.
@@ -67,7 +67,7 @@ impl Flags {
 
     /// Calls the run off if it lasts, since another text is there.
     pub(crate) fn supersede(&self) {
-        if self.lasts().is_some_and(|lasts| lasts > SHORT) {
+        if self.lasts().is_some_and(|lasts| lasts > MIN_CANCEL_AGE) {
             self.stop();
         }
     }

@@ -23,7 +23,7 @@ use crate::input::Input;
 use crate::web::{Answer, Host, LIVE, Outlet, token};
 
 /// A run that goes on for longer than this is told.
-const SLOW: Duration = Duration::from_millis(400);
+const SLOW_RUN: Duration = Duration::from_millis(400);
 
 /// The time between two progress messages.
 const TELL_EXPORTS: Duration = Duration::from_millis(150);
@@ -110,11 +110,11 @@ impl Host for Desktop {
         tokio::spawn(Arc::clone(&self).tell_exports());
         loop {
             self.flags.begun().await;
-            let mut wait = SLOW;
+            let mut wait = SLOW_RUN;
             loop {
                 tokio::time::sleep(wait).await;
                 match self.flags.lasts() {
-                    Some(lasts) if lasts >= SLOW => {
+                    Some(lasts) if lasts >= SLOW_RUN => {
                         let seconds = (lasts.as_secs_f64() * 10.0).floor() / 10.0;
                         self.show.send_modify(|shown| shown.slow = seconds);
                         wait = Duration::from_secs(1);

@@ -12,22 +12,22 @@ use super::runs::Ran;
 use super::text::units;
 
 /// So many places that move along are shown.
-const MOST_MOVED: usize = 300;
+const MAX_MOVED_SHOWN: usize = 300;
 
 /// The most grips at one position that can be told apart.
-const MOST_NEAR: usize = 8;
+const MAX_NEAR: usize = 8;
 
 /// The most holds that are offered for each grip beneath another.
-const MOST_BENEATH: usize = 2;
+const MAX_BENEATH: usize = 2;
 
 /// So many items of one line are shown.
-const MOST_OF_A_LINE: usize = 60;
+const MAX_ITEMS_PER_LINE: usize = 60;
 
 /// An item with more segments than this is told without its area, which takes long to find.
-const MOST_MEASURED: usize = 5000;
+const MAX_MEASURED_SEGMENTS: usize = 5000;
 
 /// An outline of more segments than this is not shown again over the picture.
-const MOST_OUTLINED: usize = 50_000;
+const MAX_OUTLINE_SEGMENTS: usize = 50_000;
 
 /// What lies under a place.
 pub(crate) fn item_at(ran: &Ran, at: Point, reach: f64) -> Option<ItemTold> {
@@ -52,7 +52,7 @@ fn item_told(ran: &Ran, placed: &Placed<'_>, at: Point) -> ItemTold {
         number: placed.number,
         name: placed.item.name().map(|name| visible(name).into_owned()),
         line: placed.line(),
-        outline: if segments <= MOST_OUTLINED { path.data_rounded(3) } else { String::new() },
+        outline: if segments <= MAX_OUTLINE_SEGMENTS { path.data_rounded(3) } else { String::new() },
         own: (own.is_finite() && own.distance(at) > 1e-9).then_some(own.to_array()),
         figures: figures(&path, segments),
     }
@@ -61,9 +61,11 @@ fn item_told(ran: &Ran, placed: &Placed<'_>, at: Point) -> ItemTold {
 /// The outlines of the items that a line of the text makes.
 pub(crate) fn of_line(ran: &Ran, line: usize) -> Vec<String> {
     let to_told = ran.view.inverse();
-    let own = ran.sheet.items().filter(|placed| placed.line() == Some(line)).take(MOST_OF_A_LINE);
+    let own = ran.sheet.items().filter(|placed| placed.line() == Some(line)).take(MAX_ITEMS_PER_LINE);
     own.map(|placed| placed.path().transformed(&to_told))
-        .filter(|path| path.contours().iter().map(Contour::vertex_count).sum::<usize>() <= MOST_OUTLINED)
+        .filter(|path| {
+            path.contours().iter().map(Contour::vertex_count).sum::<usize>() <= MAX_OUTLINE_SEGMENTS
+        })
         .map(|path| path.data_rounded(3))
         .collect()
 }
@@ -87,7 +89,7 @@ fn figures(path: &Path, segments: usize) -> String {
     if let Some(bounds) = path.bounds() {
         parts.push(format!("{} × {}", short(bounds.size().x, 5), short(bounds.size().y, 5)));
     }
-    if segments <= MOST_MEASURED {
+    if segments <= MAX_MEASURED_SEGMENTS {
         if let Ok(length) = path.length() {
             parts.push(format!("length {}", short(length, 5)));
         }
@@ -114,7 +116,7 @@ pub(crate) fn grips_near(grips: &[Grip], at: Point, reach: f64) -> Vec<usize> {
         // What is drawn later lies on top.
         key(a).partial_cmp(&key(b)).unwrap_or(std::cmp::Ordering::Equal).then(b.item.cmp(&a.item))
     });
-    near.into_iter().map(|(at, _)| at).take(MOST_NEAR).collect()
+    near.into_iter().map(|(at, _)| at).take(MAX_NEAR).collect()
 }
 
 /// The holds of all grips at a position: those of the topmost grip first, and grips that cannot be moved last.
@@ -122,7 +124,7 @@ pub(crate) fn ways(holds: &Holds, near: &[usize]) -> Vec<(usize, Option<Hold>)> 
     let (mut movable, mut stuck) = (Vec::new(), Vec::new());
     for grip in near {
         // The best holds are enough for a grip beneath another.
-        let most = if movable.is_empty() { usize::MAX } else { MOST_BENEATH };
+        let most = if movable.is_empty() { usize::MAX } else { MAX_BENEATH };
         let of: Vec<Hold> = holds.of(*grip).into_iter().take(most).collect();
         if of.is_empty() {
             stuck.push((*grip, None));
@@ -175,7 +177,7 @@ pub(crate) fn told(
         at: at(own.at),
         what: words_for(own.kind),
         numbers: hold.as_ref().map(places).unwrap_or_default(),
-        moved: others.iter().take(MOST_MOVED).map(|grip| at(grip.at)).collect(),
+        moved: others.iter().take(MAX_MOVED_SHOWN).map(|grip| at(grip.at)).collect(),
         moved_count: others.len(),
         way,
         ways: ways.iter().filter(|(_, hold)| hold.is_some()).count(),

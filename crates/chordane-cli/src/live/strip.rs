@@ -9,10 +9,10 @@ use chordane::write::Format;
 use super::message::SeedTold;
 
 /// So many seeds are kept.
-const LONG: usize = 12;
+const CAPACITY: usize = 12;
 
 /// The longer side of a small picture, in pixels: twice of what it is shown at.
-const SIDE: f64 = 144.0;
+const THUMBNAIL_SIDE: f64 = 144.0;
 
 /// The seeds that were looked at last, the newest last.
 #[derive(Clone, Debug, Default)]
@@ -29,14 +29,14 @@ impl Strip {
 
     /// Puts a seed on the strip.
     pub(crate) fn add(&mut self, seed: u64, sheet: &Sheet) {
-        let scale = SIDE / sheet.size.max_element();
+        let scale = THUMBNAIL_SIDE / sheet.size.max_element();
         let side = |length: f64| (length * scale).round().max(1.0) as u32;
         let options = WriteOptions::sized(side(sheet.size.x), side(sheet.size.y));
         let bytes = sheet.written(Format::Png, &options).unwrap_or_default();
         let picture = format!("data:image/png;base64,{}", STANDARD.encode(bytes));
         self.seeds.retain(|one| one.seed != seed);
         self.seeds.push(SeedTold { seed, picture });
-        if self.seeds.len() > LONG {
+        if self.seeds.len() > CAPACITY {
             self.seeds.remove(0);
         }
     }
@@ -49,7 +49,7 @@ impl Strip {
     pub(crate) fn another(&mut self, present: u64) -> u64 {
         self.rolled = self.rolled.max(present);
         loop {
-            self.rolled = if self.rolled >= MOST { 1 } else { self.rolled + 1 };
+            self.rolled = if self.rolled >= MAX_SEED { 1 } else { self.rolled + 1 };
             if !self.knows(self.rolled) {
                 return self.rolled;
             }
@@ -58,7 +58,7 @@ impl Strip {
 }
 
 /// Seeds that a page can count with exactly.
-const MOST: u64 = 9_007_199_254_740_991;
+const MAX_SEED: u64 = 9_007_199_254_740_991;
 
 #[cfg(test)]
 mod tests {

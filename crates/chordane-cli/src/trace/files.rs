@@ -8,7 +8,7 @@ use chordane_score::drafts;
 use crate::failure::Failure;
 
 /// What can be written, by the endings of names.
-const ENDINGS: &str = ".svg, .chord, .rs or .txt";
+const EXTENSIONS: &str = ".svg, .chord, .rs or .txt";
 
 /// Whether the name of an output says what it is to hold.
 pub(crate) fn is_known(out: &Path) -> Result<(), Failure> {
@@ -30,7 +30,7 @@ pub(crate) fn bytes(draft: &Draft, [width, height]: [u32; 2], out: &Path) -> Res
         "txt" => Ok(draft.data().into_bytes()),
         _ => Err(Failure::call(
             format!("cannot tell from the name {} what to write", out.display()),
-            format!("end the name in {ENDINGS}: shapes, a score, Rust, or path data"),
+            format!("end the name in {EXTENSIONS}: shapes, a score, Rust, or path data"),
         )),
     }
 }

@@ -18,7 +18,7 @@ use guard::Guard;
 
 /// The port where none is asked for, or the next ones that are free.
 const PORT: u16 = 4717;
-const PORTS: u16 = 20;
+const PORT_TRIES: u16 = 20;
 
 /// A port that is open, and the token of this run.
 #[derive(Debug)]
@@ -90,7 +90,7 @@ fn listen(options: &PageOptions) -> Result<std::net::TcpListener, Failure> {
             _ => cannot_listen(&error.to_string()),
         })?,
         None => {
-            let first = (PORT..PORT + PORTS).find_map(|port| open(port).ok());
+            let first = (PORT..PORT + PORT_TRIES).find_map(|port| open(port).ok());
             first.map_or_else(|| open(0), Ok).map_err(|error| cannot_listen(&error.to_string()))?
         }
     };

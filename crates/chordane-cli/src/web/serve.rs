@@ -27,16 +27,16 @@ use super::assets::asset;
 use super::guard::{Guard, policy, token};
 
 /// No message of a page is longer than this.
-const LONGEST: usize = 9 << 20;
+const MAX_MESSAGE_BYTES: usize = 9 << 20;
 
 /// A page that sends more than so many messages in a second is let go.
-const MOST_A_SECOND: u32 = 2000;
+const MAX_MESSAGES_PER_SECOND: u32 = 2000;
 
 /// The way to one page, for answers as JSON.
 pub(crate) type Answer = mpsc::UnboundedSender<String>;
 
 /// The most open connections, well below common limits of file descriptors.
-const MOST_CONNECTIONS: usize = 200;
+const MAX_CONNECTIONS: usize = 200;
 
 /// The time within which the head of a request must arrive.
 const HALF_SENT: Duration = Duration::from_secs(10);
@@ -45,7 +45,7 @@ const HALF_SENT: Duration = Duration::from_secs(10);
 const ACCEPT_AGAIN: Duration = Duration::from_millis(50);
 
 /// The most pieces of a file that wait to be sent.
-const MOST_PIECES: usize = 16;
+const MAX_PIECES: usize = 16;
 
 /// A writer whose bytes are sent as the answer to a request. Writing fails once the client is gone.
 #[derive(Clone, Debug)]
@@ -54,7 +54,7 @@ pub(crate) struct Outlet(mpsc::Sender<Bytes>);
 impl Outlet {
     /// An outlet, and the receiver of its pieces.
     pub(crate) fn pair() -> (Self, mpsc::Receiver<Bytes>) {
-        let (to, pieces) = mpsc::channel(MOST_PIECES);
+        let (to, pieces) = mpsc::channel(MAX_PIECES);
         (Self(to), pieces)
     }
 
@@ -143,7 +143,7 @@ pub(crate) async fn serve<H: Host>(
     guard: Guard,
     host: Arc<H>,
 ) -> std::io::Result<()> {
-    let room = Arc::new(Semaphore::new(MOST_CONNECTIONS));
+    let room = Arc::new(Semaphore::new(MAX_CONNECTIONS));
     let pages = Arc::new(AtomicU64::new(1));
     let served = Served { host: host.clone(), guard: guard.into(), pages, room: Arc::clone(&room) };
     let router = Router::new()
@@ -320,7 +320,7 @@ async fn socket<H: Host>(
     let Ok(place) = Arc::clone(&served.room).try_acquire_owned() else {
         return (StatusCode::SERVICE_UNAVAILABLE, "too many pages of this program are open").into_response();
     };
-    upgrade.max_message_size(LONGEST).on_upgrade(move |socket| async move {
+    upgrade.max_message_size(MAX_MESSAGE_BYTES).on_upgrade(move |socket| async move {
         talk(served, socket).await;
         drop(place);
     })
@@ -401,6 +401,6 @@ impl Rate {
         let this_second = self.0.filter(|(since, _)| now - *since < Duration::from_secs(1));
         let (since, count) = this_second.unwrap_or((now, 0));
         self.0 = Some((since, count + 1));
-        count < MOST_A_SECOND
+        count < MAX_MESSAGES_PER_SECOND
     }
 }

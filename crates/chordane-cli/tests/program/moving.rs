@@ -3,7 +3,7 @@
 use predicates::str::contains;
 
 use crate::browser::pixels;
-use crate::sheets::{HEIGHT, MOST_MEAN, MOST_MEAN_BLURRED, MOST_OFF, WIDTH, off_by, seen};
+use crate::sheets::{HEIGHT, MAX_MEAN, MAX_MEAN_BLURRED, MAX_OFF, WIDTH, off_by, seen};
 use crate::support::{chordane, loft};
 
 /// What every score begins with.
@@ -125,13 +125,13 @@ fn the_browser_plays_what_moves_as_we_draw_it() {
             let _ = std::fs::copy(entry.path(), std::path::Path::new(&kept).join(entry.file_name()));
         }
     }
-    let most = |name: &str| if name.starts_with("blurred") { MOST_MEAN_BLURRED } else { MOST_MEAN };
+    let most = |name: &str| if name.starts_with("blurred") { MAX_MEAN_BLURRED } else { MAX_MEAN };
     told.sort_by(|a, b| a.0.total_cmp(&b.0));
     for (mean, share, name) in &told {
         println!("{name}: {mean:.3} of 255 on the average, {:.3} % off by more than 24", share * 100.0);
     }
     let wrong: Vec<_> =
-        told.iter().filter(|(mean, share, name)| *mean >= most(name) || *share >= MOST_OFF).collect();
+        told.iter().filter(|(mean, share, name)| *mean >= most(name) || *share >= MAX_OFF).collect();
     assert!(wrong.is_empty(), "{wrong:?}");
     assert_eq!(told.len(), SCORES.len() * MOMENTS);
 }

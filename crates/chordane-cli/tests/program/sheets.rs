@@ -18,9 +18,9 @@ const EXACT: (u32, usize) = (8, 5);
 
 /// How far a picture may be off on the average, of 255, and which share of its pixels by more than 24. What the browser blurs it blurs by three boxes,
 /// which is up to one part in a hundred of a step off the Gaussian curve that we draw.
-pub(crate) const MOST_MEAN: f64 = 0.3;
-pub(crate) const MOST_MEAN_BLURRED: f64 = 0.7;
-pub(crate) const MOST_OFF: f64 = 0.002;
+pub(crate) const MAX_MEAN: f64 = 0.3;
+pub(crate) const MAX_MEAN_BLURRED: f64 = 0.7;
+pub(crate) const MAX_OFF: f64 = 0.002;
 
 /// A sheet: its name, and what is drawn on it, as a score.
 type Scored = (&'static str, &'static str);
@@ -226,9 +226,9 @@ fn the_browser_shows_every_kind_of_sheet_as_we_draw_it() {
     let blurred = |name: &str| {
         ["blur", "glow", "shadow", "mask-soft", "document-filters"].iter().any(|word| name.starts_with(word))
     };
-    let most = |name: &str| if blurred(name) { MOST_MEAN_BLURRED } else { MOST_MEAN };
-    let badness = |(mean, share, name): &(f64, f64, String)| mean / most(name) + share / MOST_OFF;
-    let is_off = |(mean, share, name): &(f64, f64, String)| *mean >= most(name) || *share >= MOST_OFF;
+    let most = |name: &str| if blurred(name) { MAX_MEAN_BLURRED } else { MAX_MEAN };
+    let badness = |(mean, share, name): &(f64, f64, String)| mean / most(name) + share / MAX_OFF;
+    let is_off = |(mean, share, name): &(f64, f64, String)| *mean >= most(name) || *share >= MAX_OFF;
     let (coarse, mut told): (Vec<_>, Vec<_>) = looked_at(&names, QUICK).into_iter().partition(is_off);
     let coarse: Vec<String> = coarse.into_iter().map(|(.., name)| name).collect();
     told.extend(looked_at(&coarse, EXACT));

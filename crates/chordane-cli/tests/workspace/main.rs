@@ -85,7 +85,7 @@ fn the_page_of_words_is_up_to_date() {
 #[test]
 fn the_page_of_the_language_is_up_to_date() {
     assert!(
-        read("docs/language.md") == chordane_score::words::LANGUAGE,
+        read("docs/language.md") == chordane_score::words::LANGUAGE_MD,
         "docs/language.md is out of date: cargo run -q -p chordane-cli -- words language --markdown > docs/language.md"
     );
 }

@@ -12,7 +12,7 @@ use crate::call_error::CallError;
 pub(super) fn section() -> Section {
     Section {
         title: "Cells and triangles",
-        about: "A cell is a box that a shape is made to fit; an extent is a share of it plus a fixed length: `part(0.7) + 12`. In `at`, plain numbers are shares.",
+        about: "A cell is a rectangle that shapes are fitted to. An extent is a fraction of a cell plus a fixed length: `part(0.7) + 12`. In `at`, plain numbers are fractions.",
         words: words(),
     }
 }
@@ -21,7 +21,7 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "cell(corner, width, height)",
-            "A cell by its top left corner, its width and its height.",
+            "A cell given by its top left corner, its width and its height.",
             "cell(pt(0, 0), 200, 100).at(0.5, 1)",
             |corner: Point, width: f64, height: f64| cell(corner, width, height),
         ),
@@ -30,34 +30,34 @@ fn words() -> Vec<Word> {
         }),
         word(
             "part(share)",
-            "A share of a length that is not known yet. Lengths can be added to it.",
+            "A fraction of a length that is known only later. Fixed lengths can be added to it.",
             "cell(pt(0, 0), 200, 100).at(part(1) - 12, 0.5)",
             |share: f64| part(share),
         ),
         word(
             ".at(across, down)",
-            "A place in the cell: shares from 0 to 1 across and down, or extents.",
+            "A point in the cell: fractions from 0 to 1 across and down, or extents.",
             "cell(pt(0, 0), 200, 100).at(0, 1)",
             |cell: Cell, across: Along, down: Along| cell.at(across, down),
         ),
-        word(".centre()", "The middle of the cell.", "cell(pt(0, 0), 200, 100).centre()", |cell: Cell| {
+        word(".centre()", "The centre of the cell.", "cell(pt(0, 0), 200, 100).centre()", |cell: Cell| {
             cell.centre()
         }),
         word(
             ".size()",
-            "Width and height of the cell.",
+            "The width and height of the cell.",
             "cell(pt(0, 0), 200, 100).size().x",
             |cell: Cell| cell.size(),
         ),
         word(
             ".inset(by)",
-            "The cell with a margin taken off inside: a length, or an extent.",
+            "The cell reduced by a margin on every side: a length or an extent.",
             "cell(pt(0, 0), 200, 100).inset(10)",
             |call: &Call<'_>, cell: Cell, by: Extent| inset(call, &cell, [by; 4]),
         ),
         word(
             ".inset(beside, above)",
-            "One margin for left and right, another for top and bottom.",
+            "The cell reduced by one margin left and right and another at top and bottom.",
             "cell(pt(0, 0), 200, 100).inset(part(0.1), 10)",
             |call: &Call<'_>, cell: Cell, beside: Extent, above: Extent| {
                 inset(call, &cell, [above, beside, above, beside])
@@ -65,7 +65,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".inset(top, right, bottom, left)",
-            "A margin for each side.",
+            "The cell reduced by a separate margin on each side.",
             "cell(pt(0, 0), 200, 100).inset(10, 0, 10, part(0.5))",
             |call: &Call<'_>, cell: Cell, top: Extent, right: Extent, bottom: Extent, left: Extent| {
                 inset(call, &cell, [top, right, bottom, left])
@@ -73,7 +73,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".grid(columns, rows)",
-            "The cell cut into columns and rows of even size, row by row.",
+            "Divides the cell into equal columns and rows; returns the cells row by row.",
             "cell(pt(0, 0), 200, 100).grid(4, 2).map(|c| circle(c.centre(), 20))",
             |call: &Call<'_>, cell: Cell, columns: usize, rows: usize| {
                 call.room_for(columns.saturating_mul(rows))?;
@@ -82,13 +82,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".split_across(widths)",
-            "The cell cut into columns of these widths; what is left over is one more.",
+            "Divides the cell into columns of these widths; the remainder becomes one more column.",
             "cell(pt(0, 0), 200, 100).split_across([part(0.2), 30])",
             |cell: Cell, widths: Vec<Extent>| cell.split_across(widths).collect::<Vec<_>>(),
         ),
         word(
             ".split_down(heights)",
-            "The cell cut into rows of these heights; what is left over is one more.",
+            "Divides the cell into rows of these heights; the remainder becomes one more row.",
             "cell(pt(0, 0), 200, 100).split_down([part(0.5)])",
             |cell: Cell, heights: Vec<Extent>| cell.split_down(heights).collect::<Vec<_>>(),
         ),
@@ -100,13 +100,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".rounded(radius)",
-            "The cell as a rectangle with rounded corners; a radius that does not fit shrinks.",
+            "The cell as a rectangle with rounded corners; a radius that is too large is reduced to fit.",
             "cell(pt(0, 0), 200, 100).rounded(12)",
             |cell: Cell, radius: f64| cell.rounded(radius),
         ),
         word(
             ".rounded(top_left, top_right, bottom_right, bottom_left)",
-            "The cell as a rectangle with a radius for each corner; radii that do not fit shrink together.",
+            "The cell as a rectangle with a radius for each corner; radii that are too large are reduced together.",
             "cell(pt(0, 0), 200, 100).rounded(40, 0, 40, 0)",
             |cell: Cell, a: f64, b: f64, c: f64, d: f64| cell.rounded([a, b, c, d]),
         ),
@@ -120,25 +120,25 @@ fn words() -> Vec<Word> {
         ),
         word(
             "triangle_by_sides(a, b, c)",
-            "A triangle by its three sides.",
+            "A triangle with three given sides.",
             "triangle_by_sides(70, 80, 90).centred([0, 0])",
             |a: f64, b: f64, c: f64| Triangle::by_sides(a, b, c),
         ),
         word(
             "triangle_by_two_sides(a, b, between)",
-            "A triangle by two sides and the angle between them.",
+            "A triangle with two given sides and the angle between them.",
             "triangle_by_two_sides(70, 80, deg(60)).area()",
             |a: f64, b: f64, between: Angle| Triangle::by_two_sides(a, b, between),
         ),
         word(
             "triangle_by_angles(at_a, at_b, c)",
-            "A triangle by a side and the two angles at its ends.",
+            "A triangle with a given side and the two angles at its ends.",
             "triangle_by_angles(deg(50), deg(60), 90).sides()",
             |at_a: Angle, at_b: Angle, c: f64| Triangle::by_angles(at_a, at_b, c),
         ),
         word(
             "triangle_by_legs(level, upright)",
-            "A triangle with a right angle between two legs.",
+            "A right triangle with two given legs.",
             "triangle_by_legs(40, 30).placed([0, 0], deg(0))",
             |level: f64, upright: f64| Triangle::by_legs(level, upright),
         ),
@@ -150,19 +150,19 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".angles()",
-            "The angles A, B and C, each across from its side.",
+            "The angles A, B and C, each opposite its side.",
             "triangle_by_legs(40, 30).angles()[0]",
             |triangle: Triangle| triangle.angles().to_vec(),
         ),
         word(
             ".turns()",
-            "By how much a pen that walks round it turns at A, B and C.",
+            "The exterior angles at A, B and C: how far a pen turns there on its way round.",
             "start(pt(0, 0)).ahead(40).turn(triangle_by_legs(40, 30).turns()[2]).ahead(30).close()",
             |triangle: Triangle| triangle.turns().to_vec(),
         ),
         word(
             ".heights()",
-            "The heights over the sides a, b and c.",
+            "The heights onto the sides a, b and c.",
             "triangle_by_sides(70, 80, 90).heights()[2]",
             |triangle: Triangle| triangle.heights().to_vec(),
         ),
@@ -175,13 +175,13 @@ fn words() -> Vec<Word> {
         word(".area()", "The area.", "triangle_by_legs(40, 30).area()", |triangle: Triangle| triangle.area()),
         word(
             ".incircle()",
-            "The circle that touches all sides.",
+            "The inscribed circle, which touches all three sides.",
             "triangle_by_sides(70, 80, 90).incircle()",
             |triangle: Triangle| circle(triangle.incentre(), triangle.inradius()),
         ),
         word(
             ".circumcircle()",
-            "The circle through all vertices.",
+            "The circumscribed circle, through all three vertices.",
             "triangle_by_sides(70, 80, 90).circumcircle()",
             |triangle: Triangle| circle(triangle.circumcentre(), triangle.circumradius()),
         ),
@@ -199,19 +199,19 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".centred(at)",
-            "The same with the middle of its box at a point.",
+            "The triangle as a path, with the centre of its bounding box at a point.",
             "triangle_by_sides(70, 80, 90).centred([100, 100])",
             |triangle: Triangle, at: Point| triangle.centred(at),
         ),
         word(
             ".placed(corner, along)",
-            "Turned so that C, where legs meet, is at a point and the side b leads away from it in a direction.",
+            "The triangle as a path, turned so that C (where legs meet) is at a point and side b points away from it at an angle.",
             "triangle_by_legs(40, 30).placed([10, 10], deg(90))",
             |triangle: Triangle, corner: Point, along: Angle| triangle.placed(corner, along),
         ),
         word(
             ".honeycomb(columns, rows)",
-            "Cells of a honeycomb, as large as fit; each bounds a hexagon.",
+            "The cells of a honeycomb inside this cell, as large as fit; each is the bounding box of a regular hexagon.",
             r##"cell(pt(0, 0), 300, 200).honeycomb(4, 3)"##,
             |call: &Call<'_>, cell: Cell, columns: usize, rows: usize| {
                 call.room_for(columns.saturating_mul(rows))?;
@@ -220,7 +220,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".hexagon()",
-            "The hexagon that stands on a corner and fills the cell.",
+            "The hexagon with a vertex at the top that fills the cell.",
             r##"cell(pt(0, 0), 52, 60).hexagon()"##,
             |cell: Cell| cell.hexagon(),
         ),

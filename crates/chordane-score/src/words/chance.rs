@@ -19,13 +19,13 @@ pub(super) fn section() -> Section {
 }
 
 /// Whole numbers are exact up to this.
-const MOST_SEED: f64 = 9_007_199_254_740_992.0;
+const MAX_SEED: f64 = 9_007_199_254_740_992.0;
 
 fn words() -> Vec<Word> {
     vec![
         word(
             "dice(name)",
-            "The dice of a name, from the seed.",
+            "Named dice (a seeded random number generator).",
             r#"dice("tail").between(10, 20)"#,
             |call: &Call<'_>, name: String| call.stage(|stage| stage.dice(&name)),
         ),
@@ -35,7 +35,7 @@ fn words() -> Vec<Word> {
             r#"seed(7);
 dice("tail").between(10, 20)"#,
             |call: &Call<'_>, number: f64| {
-                let whole = number.fract() == 0.0 && (0.0..=MOST_SEED).contains(&number);
+                let whole = number.fract() == 0.0 && (0.0..=MAX_SEED).contains(&number);
                 if !whole {
                     let told =
                         format!("the seed must be a whole number from 0 up, got {}", plain_number(number));
@@ -46,13 +46,13 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".between(low, high)",
-            "A number from one up to another, evenly.",
+            "A uniformly distributed number from `low` to `high`.",
             r#"dice("tail").between(10, 20)"#,
             |dice: Builder<Dice>, low: f64, high: f64| dice.with(|dice| dice.between(low, high)),
         ),
         word(
             ".whole(low, high)",
-            "A whole number from one to another, both included.",
+            "A random whole number from `low` to `high`, both included.",
             r#"dice("tail").whole(1, 6)"#,
             |dice: Builder<Dice>, low: f64, high: f64| {
                 Tidy(dice.with(|dice| dice.whole(low.ceil() as i64, high.floor() as i64)) as f64)
@@ -60,7 +60,7 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".pick(list)",
-            "One of a list.",
+            "A random element of a list.",
             r##"dice("cloth").pick(["#c8553d", "#2f6f73"])"##,
             |dice: Builder<Dice>, list: Array| {
                 let empty = || CallError::new("the list is empty: there is nothing to pick");
@@ -69,7 +69,7 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".weighted(list, weights)",
-            "One of a list, each as likely as its weight.",
+            "A random element of a list, each with a probability proportional to its weight.",
             r##"dice("cloth").weighted(["#c8553d", "#2f6f73"], [3, 1])"##,
             |dice: Builder<Dice>, list: Array, weights: Vec<f64>| {
                 if list.len() != weights.len() {
@@ -83,7 +83,7 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".shuffle(list)",
-            "The list in another order, each order as likely.",
+            "The list in random order; every order is equally likely.",
             r#"dice("order").shuffle([1, 2, 3, 4])"#,
             |dice: Builder<Dice>, mut list: Array| {
                 dice.with(|dice| dice.shuffle(&mut list));
@@ -92,19 +92,19 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".take(list, n)",
-            "So many different ones of a list, in a random order; all of them where there are fewer.",
+            "`n` different elements of a list in random order; all of them if there are fewer.",
             r#"dice("order").take([1, 2, 3, 4], 2)"#,
             |dice: Builder<Dice>, list: Array, n: usize| dice.with(|dice| dice.take(&list, n)),
         ),
         word(
             ".normal(mean, spread)",
-            "A number that clusters round a mean: two thirds lie within the spread of it.",
+            "A normally distributed number; `spread` is the standard deviation.",
             r#"dice("tail").normal(100, 15)"#,
             |dice: Builder<Dice>, mean: f64, spread: f64| dice.with(|dice| dice.normal(mean, spread)),
         ),
         word(
             ".inside(path)",
-            "A point within a path, every spot as likely.",
+            "A random point inside a path, uniformly distributed.",
             r##"dice("dot").inside(circle(pt(0, 0), 40))"##,
             |dice: Builder<Dice>, path: Path| {
                 let none = || CallError::new("the path has no inside: there is no point to give");
@@ -113,7 +113,7 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".scatter(path, n)",
-            "So many points within a path, each for itself.",
+            "`n` independent random points inside a path.",
             r##"dice("dots").scatter(circle(pt(0, 0), 40), 50)"##,
             |call: &Call<'_>, dice: Builder<Dice>, path: Path, n: usize| {
                 call.room_for(n)?;
@@ -122,7 +122,7 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".scatter_apart(path, distance)",
-            "As many points within a path as keep a distance from one another: even, but without a pattern.",
+            "As many random points inside a path as fit at this minimum distance from one another: evenly spread, but without a pattern (blue noise).",
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6)"##,
             |dice: Builder<Dice>, path: Path, distance: f64| {
                 above_zero(distance)?;
@@ -131,7 +131,7 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".scatter_apart(path, distance, n)",
-            "At most so many points within a path that keep a distance from one another.",
+            "At most `n` random points inside a path at this minimum distance from one another.",
             r##"dice("dots").scatter_apart(circle(pt(0, 0), 40), 6, 12)"##,
             |dice: Builder<Dice>, path: Path, distance: f64, n: usize| {
                 above_zero(distance)?;
@@ -143,25 +143,25 @@ dice("tail").between(10, 20)"#,
         ),
         word(
             ".wander(x)",
-            "A number from -1 to 1 that wanders smoothly with x: about one hill or dale for each unit.",
+            "Smooth noise from -1 to 1 along x, with about one peak or trough per unit.",
             r##"dice("gust").wander(0.4)"##,
             |dice: Builder<Dice>, x: f64| dice.with(|dice| dice.wander(x)),
         ),
         word(
             ".wander(x, y)",
-            "A number from -1 to 1 that wanders smoothly over a plane.",
+            "Smooth two-dimensional noise from -1 to 1.",
             r##"dice("gust").wander(0.4, 2.7)"##,
             |dice: Builder<Dice>, x: f64, y: f64| dice.with(|dice| dice.wander_over(x, y)),
         ),
         word(
             ".wander_loop(phase, busy)",
-            "A number from -1 to 1 that wanders smoothly and comes round: a phase of 1 gives what 0 gave. Busy is about how many hills and dales.",
+            "Smooth noise from -1 to 1 that loops: a phase of 1 gives the same as 0. `busy` is roughly the number of peaks and troughs.",
             r##"dice("gust").wander_loop(0.25, 5)"##,
             |dice: Builder<Dice>, phase: f64, busy: f64| dice.with(|dice| dice.wander_loop(phase, busy)),
         ),
         word(
             ".keep_if(tries, make, keep)",
-            "Makes something from the dice again and again until `keep` says yes, at most `tries` times.",
+            "Calls `make` with the dice until `keep` returns true for the result, at most `tries` times.",
             r##"dice("patch").keep_if(200, |dice| closed(dice.scatter(rectangle(pt(0, 0), 90, 90), 5)), |patch| !patch.crosses_itself() && patch.vertex_gap() > 20)"##,
             |call: &Call<'_>, dice: Builder<Dice>, tries: u64, make: FnPtr, keep: FnPtr| {
                 keep_if(call, &dice, tries, &make, &keep)

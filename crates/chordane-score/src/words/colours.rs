@@ -29,37 +29,37 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "rgb(red, green, blue)",
-            "A colour of red, green and blue, each from 0 to 255.",
+            "A colour from red, green and blue, each from 0 to 255.",
             "rgb(200, 85, 61)",
             |red: f64, green: f64, blue: f64| rgb(red, green, blue),
         ),
         word(
             "hsl(hue, saturation, lightness)",
-            "A colour of a hue as an angle, and saturation and lightness from 0 to 100.",
+            "A colour from a hue angle, and saturation and lightness from 0 to 100.",
             "around(6).map(|hue| hsl(hue, 60, 50))",
             |hue: Angle, saturation: f64, lightness: f64| hsl(hue, saturation, lightness),
         ),
         word(
             "hwb(hue, whiteness, blackness)",
-            "A colour of a hue as an angle, and whiteness and blackness from 0 to 100.",
+            "A colour from a hue angle, and whiteness and blackness from 0 to 100.",
             "hwb(deg(20), 20, 30)",
             |hue: Angle, whiteness: f64, blackness: f64| hwb(hue, whiteness, blackness),
         ),
         word(
             "lab(lightness, a, b)",
-            "A colour of lightness from 0 to 100 and two axes from about -125 to 125: green to red, blue to yellow.",
+            "A CIE Lab colour: lightness from 0 to 100 and two axes from about -125 to 125, green to red and blue to yellow.",
             "lab(50, 40, 30)",
             |lightness: f64, a: f64, b: f64| lab(lightness, a, b),
         ),
         word(
             "lch(lightness, chroma, hue)",
-            "A colour of lightness from 0 to 100, chroma from 0 to about 150, and a hue as an angle.",
+            "A CIE LCh colour: lightness from 0 to 100, chroma from 0 to about 150, and a hue angle.",
             "lch(50, 60, deg(40))",
             |lightness: f64, chroma: f64, hue: Angle| lch(lightness, chroma, hue),
         ),
         word(
             "oklab(lightness, a, b)",
-            "A colour of lightness from 0 to 1 and two axes from about -0.4 to 0.4: green to red, blue to yellow.",
+            "An Oklab colour: lightness from 0 to 1 and two axes from about -0.4 to 0.4, green to red and blue to yellow.",
             "oklab(0.6, 0.1, 0.08)",
             |lightness: f64, a: f64, b: f64| oklab(lightness, a, b),
         ),
@@ -72,7 +72,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "mix(first, second, share)",
-            "The colour at a share of the way from one to another, evenly as the eye sees it.",
+            "The mix of two colours at a fraction from 0 to 1, perceptually even (in Oklab).",
             r##"mix("gold", "navy", 0.5)"##,
             |first: Tint, second: Tint, share: f64| {
                 Ok::<_, CallError>(mix(first.of("mix")?, second.of("mix")?, share))
@@ -80,7 +80,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "mix_in(space, first, second, share)",
-            "The same in another space: `srgb`, `srgb-linear`, `hsl`, `hwb`, `lab`, `lch`, `oklab` or `oklch`. Hues go the shorter way round.",
+            "The mix of two colours in a named colour space: `srgb`, `srgb-linear`, `hsl`, `hwb`, `lab`, `lch`, `oklab` or `oklch`. Hues take the shorter way round.",
             r##"mix_in("oklch", "gold", "navy", 0.5)"##,
             |space: String, first: Tint, second: Tint, share: f64| {
                 let (first, second) = (first.of("mix_in")?, second.of("mix_in")?);
@@ -89,7 +89,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "palette(colours, n)",
-            "n colours evenly between given ones, the first and the last of which are among them.",
+            "`n` evenly spaced colours interpolated through the given ones, including the first and the last.",
             r##"palette(["#c8553d", "#f4efe6", "#2f6f73"], 7)"##,
             |colours: Vec<Tint>, n: usize| {
                 let colours =
@@ -99,25 +99,25 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".lighter(share)",
-            "Nearer to white by a share of the way, of the same hue.",
+            "Lightens by a fraction of the way to white, keeping the hue.",
             r##""teal".lighter(0.3)"##,
             |on: Tint, share: f64| Ok::<_, CallError>(on.of("lighter")?.lighter(share)),
         ),
         word(
             ".darker(share)",
-            "Nearer to black by a share of the way, of the same hue.",
+            "Darkens by a fraction of the way to black, keeping the hue.",
             r##""teal".darker(0.3)"##,
             |on: Tint, share: f64| Ok::<_, CallError>(on.of("darker")?.darker(share)),
         ),
         word(
             ".hue_turned(angle)",
-            "Of another hue: from red by way of yellow and green to blue; a half turn gives the complement.",
+            "Rotates the hue, from red through yellow and green to blue; half a turn gives the complement.",
             r##""teal".hue_turned(deg(180))"##,
             |on: Tint, by: Angle| Ok::<_, CallError>(on.of("hue_turned")?.hue_turned(by)),
         ),
         word(
             ".faded(share)",
-            "With its opacity multiplied by a share from 0 to 1.",
+            "Multiplies the opacity by a factor from 0 to 1.",
             r##""teal".faded(0.5)"##,
             |on: Tint, share: f64| Ok::<_, CallError>(on.of("faded")?.faded(share)),
         ),
@@ -189,7 +189,7 @@ fn words() -> Vec<Word> {
         }),
         word(
             ".hex()",
-            "The colour as a text: `#rrggbb`, or `#rrggbbaa` where it is not opaque.",
+            "The colour as a string: `#rrggbb`, or `#rrggbbaa` if it is not opaque.",
             r##"mix("gold", "navy", 0.5).hex()"##,
             |on: Tint| Ok::<_, CallError>(on.of("hex")?.hex()),
         ),

@@ -9,7 +9,7 @@ use crate::call_error::CallError;
 pub(super) fn section() -> Section {
     Section {
         title: "Combining shapes",
-        about: "What shapes cover together, share, or leave of one another. Curves stay curves; the result has no crossings.",
+        about: "Boolean operations on shapes: union, intersection, difference and exclusive or. Curves stay curves; the result has no self-intersections.",
         words: words(),
     }
 }
@@ -18,31 +18,31 @@ fn words() -> Vec<Word> {
     vec![
         word(
             ".union(other)",
-            "What this path or the other encloses.",
+            "The union: the area enclosed by either path.",
             r##"circle(pt(0, 0), 40).union(rectangle(pt(0, -20), 80, 40))"##,
             |path: Path, other: Path| path.union(other),
         ),
         word(
             ".intersection(other)",
-            "What both paths enclose.",
+            "The intersection: the area enclosed by both paths.",
             r##"circle(pt(0, 0), 40).intersection(circle(pt(40, 0), 40))"##,
             |path: Path, other: Path| path.intersection(other),
         ),
         word(
             ".difference(other)",
-            "What this path encloses and the other does not.",
+            "The difference: the area enclosed by this path but not by the other.",
             r##"circle(pt(0, 0), 40).difference(star(pt(0, 0), 5, 30, 14))"##,
             |path: Path, other: Path| path.difference(other),
         ),
         word(
             ".xor(other)",
-            "What exactly one of the two encloses.",
+            "The exclusive or: the area enclosed by exactly one of the two paths.",
             r##"circle(pt(0, 0), 40).xor(circle(pt(40, 0), 40))"##,
             |path: Path, other: Path| path.xor(other),
         ),
         word(
             "union_all(paths)",
-            "What any of many paths encloses, in one go.",
+            "The union of a list of paths, computed in one step.",
             r##"union_all([circle(pt(0, 0), 30), circle(pt(40, 0), 30), rectangle(pt(0, 0), 40, 60)])"##,
             |paths: Vec<Node>| {
                 let one = |node: Node| match node {
@@ -72,7 +72,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".morphed(to, share)",
-            "The path a share of the way to another one: corners go to corners, holes grow from a point.",
+            "The path morphed a fraction of the way to another one: corners go to corners, holes grow from a point.",
             r##"polygon(pt(0, 0), 4, 50).morphed(star(pt(0, 0), 5, 60, 25), 0.5)"##,
             |path: Path, to: Path, share: f64| path.morphed(&to, share),
         ),

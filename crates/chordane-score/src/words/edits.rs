@@ -10,7 +10,7 @@ use crate::values::Builder;
 pub(super) fn section() -> Section {
     Section {
         title: "Vertices and nibs",
-        about: "A vertex is known by its tag, or by its number in its contour, counted from 0 as the bones show it. A vertex moves with its handles.",
+        about: "A vertex is identified by its tag, or by its index within its contour, counted from 0 as `--bones` shows it. Moving a vertex moves its handles too.",
         words: words(),
     }
 }
@@ -19,13 +19,13 @@ fn words() -> Vec<Word> {
     vec![
         word(
             ".tagged(tag)",
-            "Tags the vertex that the pen stands on, so that `shifted` finds it again.",
+            "Tags the vertex at the pen's position, so that `shifted` can refer to it.",
             r#"start(pt(0, 0)).line([40, 30]).tagged("tip").line([0, 60]).close().shifted("tip", [10, 0])"#,
             |pen: Builder<Pen>, tag: String| pen.draw(|pen| pen.tagged(&tag)),
         ),
         word(
             ".tagged(tag, vertices)",
-            "Tags several vertices of the first contour, by their numbers.",
+            "Tags vertices of the first contour by their indices.",
             r#"polygon(pt(0, 0), 6, 40).tagged("right", [0, 1]).shifted("right", [12, 0])"#,
             |path: Path, tag: String, vertices: Vec<f64>| {
                 if let Some(bad) = vertices.iter().find(|n| n.trunc() != **n || **n < 0.0) {
@@ -44,61 +44,61 @@ fn words() -> Vec<Word> {
         ),
         word(
             "tagged(tag, vertices)",
-            "A list of vertices of a smooth curve that all carry a tag.",
+            "A list of smooth-curve vertices that all have the same tag.",
             r#"through([[0, 0]] + tagged("belly", [[40, 20], [40, 40]]) + [[0, 60]]).close().shifted("belly", [10, 0])"#,
             |tag: String, vertices: Vec<Vertex>| tagged(&tag, vertices).into_iter().collect::<Vec<_>>(),
         ),
         word(
             ".shifted(tag, step)",
-            "All vertices of a tag moved by a step, with their handles.",
+            "Moves all vertices with a tag, and their handles, by a vector.",
             r#"start(pt(0, 0)).line([40, 30]).tagged("tip").line([0, 60]).close().shifted("tip", [10, 0])"#,
             |path: Path, tag: String, step: Point| path.shifted(&tag, step),
         ),
         word(
             ".replaced(vertex, with)",
-            "A vertex of the first contour moved to a point, with its handles.",
+            "Moves a vertex of the first contour, with its handles, to a point.",
             "polygon(pt(0, 0), 4, 40).replaced(0, [60, 0])",
             |path: Path, vertex: usize, with: Point| path.replaced(vertex, with),
         ),
         word(
             ".replaced(contour, vertex, with)",
-            "A vertex of any contour moved to a point.",
+            "Moves a vertex of any contour, with its handles, to a point.",
             "ring(pt(0, 0), 40, 20).replaced(1, 2, [-5, 0])",
             |path: Path, contour: usize, vertex: usize, with: Point| path.replaced((contour, vertex), with),
         ),
         word(
             ".inserted(vertex, point)",
-            "A new vertex of the first contour that gets this number; a curve is split and goes through it.",
+            "Inserts a vertex into the first contour at this index; a curve there is split so that it passes through the point.",
             "polygon(pt(0, 0), 4, 40).inserted(1, [30, 30])",
             |path: Path, vertex: usize, point: Point| path.inserted(vertex, point),
         ),
         word(
             ".inserted(contour, vertex, point)",
-            "A new vertex of any contour.",
+            "Inserts a vertex into any contour at this index.",
             "ring(pt(0, 0), 40, 20).inserted(1, 1, [5, 5])",
             |path: Path, contour: usize, vertex: usize, point: Point| path.inserted((contour, vertex), point),
         ),
         word(
             ".removed(vertex)",
-            "Without a vertex of the first contour; its neighbours are joined.",
+            "Removes a vertex of the first contour and joins its neighbours.",
             "polygon(pt(0, 0), 6, 40).removed(2)",
             |path: Path, vertex: usize| path.removed(vertex),
         ),
         word(
             ".removed(contour, vertex)",
-            "Without a vertex of any contour.",
+            "Removes a vertex of any contour and joins its neighbours.",
             "ring(pt(0, 0), 40, 20).removed(1, 2)",
             |path: Path, contour: usize, vertex: usize| path.removed((contour, vertex)),
         ),
         word(
             ".nibbed(across, down)",
-            "The area that a broad nib paints along the path: upright strokes `across` wide, level ones `down` high.",
+            "The area that a broad nib covers along the path: vertical strokes are `across` wide, horizontal ones `down` high.",
             "open([[0, 60], [0, 0], [40, 0]]).nibbed(12, 4)",
             |path: Path, across: f64, down: f64| nibbed(&path, across, down, |nib| nib),
         ),
         word(
             ".nibbed(across, down, slant)",
-            "The same with the nib turned, clockwise as seen.",
+            "The area that a broad nib covers along the path, with the nib turned by an angle, clockwise on screen.",
             "flowing([[0, 0], [40, 30], [80, 0]]).open().nibbed(12, 3, deg(-40))",
             |path: Path, across: f64, down: f64, slant: Angle| {
                 nibbed(&path, across, down, |nib| Nib { slant, ..nib })
@@ -106,7 +106,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".nibbed(across, down, slant, cap, join)",
-            "The same with caps and joins of these names.",
+            "The area that a turned broad nib covers along the path, with the named cap and join.",
             r#"open([[0, 60], [0, 0], [40, 0]]).nibbed(12, 4, deg(0), "round", "round")"#,
             |call: &Call<'_>, path: Path, across: f64, down: f64, slant: Angle, cap: String, join: String| {
                 let (cap, join) = (call.choice(&cap)?, call.choice(&join)?);

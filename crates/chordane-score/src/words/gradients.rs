@@ -19,7 +19,7 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "linear_gradient(from, to)",
-            "A gradient from one point to another, the same all along each line across.",
+            "A linear gradient from one point to another.",
             r##"circle(pt(0, 0), 40).fill(linear_gradient(pt(0, -40), pt(0, 40)).colours(["gold", "teal"]))"##,
             |from: Point, to: Point| linear_gradient(from, to),
         ),
@@ -31,13 +31,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             "sweep_gradient(centre, start)",
-            "A gradient once round a centre, clockwise as seen, from a direction back to it. Without a seam where the first colour is also the last.",
+            "A conic gradient: one turn about a centre, clockwise on screen, from a start angle. There is no seam if the first and last colours are equal.",
             r##"circle(pt(0, 0), 40).fill(sweep_gradient(pt(0, 0), deg(-90)).colours(["gold", "teal", "gold"]))"##,
             |centre: Point, start: Angle| sweep_gradient(centre, start),
         ),
         word(
             ".colours(colours)",
-            "Colours evenly along the way, the first at its beginning and the last at its end.",
+            "Evenly spaced colours, the first at the start of the gradient and the last at its end.",
             r##"circle(pt(0, 0), 40).fill(linear_gradient([-40, 0], [40, 0]).colours(["gold", "white", "teal"]))"##,
             |gradient: Gradient, colours: Vec<Tint>| {
                 let colours =
@@ -47,7 +47,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".stop(share, colour)",
-            "One more colour, at a share of the way from 0 to 1. Two at the same share make a hard edge.",
+            "Adds a colour stop at a fraction from 0 to 1. Two stops at the same fraction make a hard edge.",
             r##"circle(pt(0, 0), 40).fill(linear_gradient([-40, 0], [40, 0]).stop(0.2, "gold").stop(0.6, "teal"))"##,
             |gradient: Gradient, share: f64, colour: Tint| {
                 Ok::<_, CallError>(gradient.stop(share, colour.of("stop")?))
@@ -55,7 +55,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".focus(point)",
-            "Where a radial gradient begins, if not in its centre. From a point beyond its circle it is a cone, and nothing is painted outside that.",
+            "The focal point of a radial gradient, if it is not the centre. From a point beyond its circle it is a cone, and nothing is painted outside that.",
             r##"circle(pt(0, 0), 40).fill(radial_gradient(pt(0, 0), 40).colours(["white", "teal"]).focus([-15, -15]))"##,
             |gradient: Gradient, at: Point| gradient.focus(at),
         ),
@@ -67,31 +67,31 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".spread(name)",
-            "What comes before the beginning and after the end: `pad` (the first and the last colour, by default), `repeat` or `reflect`.",
+            "How the gradient continues beyond its ends: `pad` (with the first and last colour, the default), `repeat` or `reflect`.",
             r##"circle(pt(0, 0), 40).fill(linear_gradient([0, 0], [9, 9]).colours(["gold", "teal"]).spread("reflect"))"##,
             |gradient: Gradient, name: String| gradient.spread(name.as_str()),
         ),
         word(
             ".mixed(space)",
-            "The space in which colours are mixed: `srgb` (by default), `srgb-linear`, `oklab`, `oklch`, `lab`, `lch`, `hsl` or `hwb`.",
+            "The colour space of interpolation: `srgb` (the default), `srgb-linear`, `oklab`, `oklch`, `lab`, `lch`, `hsl` or `hwb`.",
             r##"circle(pt(0, 0), 40).fill(linear_gradient([-40, 0], [40, 0]).colours(["gold", "navy"]).mixed("oklab"))"##,
             |gradient: Gradient, space: String| gradient.mixed(space.as_str()),
         ),
         word(
             ".measured(name)",
-            "What its coordinates are measured in: those of the path (`item`, by default), shares of the path's bounds (`box`), or those of the `sheet`.",
+            "The coordinate system of the gradient: that of the path (`item`, the default), fractions of the path's bounds (`box`), or that of the `sheet`.",
             r##"circle(pt(50, 50), 40).fill(linear_gradient([0, 0], [1, 1]).colours(["gold", "teal"]).measured("box"))"##,
             |gradient: Gradient, name: String| gradient.measured(name.as_str()),
         ),
         word(
             ".reversed()",
-            "The same the other way round.",
+            "The gradient with its colours in reverse order.",
             r##"circle(pt(0, 0), 40).fill(linear_gradient([-40, 0], [40, 0]).colours(["gold", "teal"]).reversed())"##,
             |gradient: Gradient| gradient.reversed(),
         ),
         word(
             ".at(share)",
-            "The colour of a gradient at a share of the way.",
+            "The colour of a gradient at a fraction from 0 to 1.",
             r##"linear_gradient([0, 0], [1, 0]).colours(["gold", "teal"]).at(0.3)"##,
             |gradient: Gradient, share: f64| gradient.at(share),
         ),

@@ -23,7 +23,7 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "knob(name, start, low, high)",
-            "A number within a range.",
+            "A number knob with a start value and a range.",
             r#"let sag = knob("sag", 0.3, 0, 1);
 start(pt(0, 0)).quad([50, 60 * sag], [100, 0]).open()"#,
             |call: &Call<'_>, name: String, start: f64, low: f64, high: f64| {
@@ -32,7 +32,7 @@ start(pt(0, 0)).quad([50, 60 * sag], [100, 0]).open()"#,
         ),
         word(
             "knob(name, start, choices)",
-            "One of several names.",
+            "A choice knob: one of several names.",
             r#"knob("tail", "bows", ["bows", "plain"])"#,
             |call: &Call<'_>, name: String, start: String, choices: Vec<String>| {
                 declared(call, &name, |stage, name| stage.one_of(name, &start, choices))
@@ -40,7 +40,7 @@ start(pt(0, 0)).quad([50, 60 * sag], [100, 0]).open()"#,
         ),
         word(
             "knob(name, start)",
-            "On or off: true or false.",
+            "A switch knob: true or false.",
             r#"knob("dots", true)"#,
             |call: &Call<'_>, name: String, start: bool| {
                 declared(call, &name, |stage, name| stage.on_or_off(name, start))
@@ -48,7 +48,7 @@ start(pt(0, 0)).quad([50, 60 * sag], [100, 0]).open()"#,
         ),
         word(
             "knob(name, start)",
-            "A CSS colour.",
+            "A colour knob, given as a CSS colour.",
             r##"circle(pt(0, 0), 20).fill(knob("cloth", "#c8553d"))"##,
             |call: &Call<'_>, name: String, start: String| {
                 declared(call, &name, |stage, name| stage.css_colour(name, &start))

@@ -33,45 +33,45 @@ fn words() -> Vec<Word> {
     vec![
         word(
             ".clipped(by)",
-            "Shows a path, an item or a group only where another path would be filled; the other path moves with it.",
+            "Clips a path, an item or a group to the filled area of another path. The clip moves with it.",
             r##"polygon(pt(0, 0), 4, 40).fill("teal").clipped(circle(pt(0, 0), 30))"##,
             |thing: Thing, by: Path| layered(thing, |node| node.clipped(by)),
         ),
         word(
             ".masked(by)",
-            "Shows it as far as another drawing is bright: white shows, black and nothing hide. The mask moves with it.",
+            "Masks it by the luminance of another drawing: white shows, black or empty hides. The mask moves with it.",
             r##"let fade = radial_gradient(pt(0, 0), 40).colours(["white", "black"]);
 polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##,
             |thing: Thing, by: Node| layered(thing, |node| node.masked(by)),
         ),
         word(
             ".masked_by(by, kind)",
-            "The same by `luminance`, how bright the mask is, or by `alpha`, how opaque it is.",
+            "Masks it by another drawing's `luminance` (brightness) or `alpha` (opacity).",
             r##"polygon(pt(0, 0), 4, 40).fill("teal").masked_by(circle(pt(0, 0), 30).fill("navy"), "alpha")"##,
             |thing: Thing, by: Node, kind: String| layered(thing, |node| node.masked_by(by, kind.as_str())),
         ),
         word(
             ".blend(mode)",
-            "How its colours are mixed with those below: `multiply`, `screen`, `overlay`, `darken`, `lighten`, `color-dodge`, `color-burn`, `hard-light`, \
+            "The blend mode with what is below: `multiply`, `screen`, `overlay`, `darken`, `lighten`, `color-dodge`, `color-burn`, `hard-light`, \
             `soft-light`, `difference`, `exclusion`, `hue`, `saturation`, `color`, `luminosity` or `normal`.",
             r##"group().add(circle(pt(-10, 0), 20).fill("gold")).add(circle(pt(10, 0), 20).fill("teal").blend("multiply"))"##,
             |thing: Thing, mode: String| layered(thing, |node| node.blend(mode.as_str())),
         ),
         word(
             ".isolated()",
-            "A group in which blend modes mix only with what is in it.",
+            "Isolates a group: blend modes inside it mix only with the group's own contents.",
             r##"group().add(circle(pt(0, 0), 20).fill("teal").blend("multiply")).isolated()"##,
             |group: Group| group.isolated(),
         ),
         word(
             ".blurred(radius)",
-            "Blurred by a Gaussian curve whose standard deviation is the radius; what is seen reaches about three times as far.",
+            "Applies a Gaussian blur with the radius as its standard deviation; it is visible to about three times that distance.",
             r##"circle(pt(0, 0), 20).fill("teal").blurred(4)"##,
             |thing: Thing, radius: f64| layered(thing, |node| node.blurred(radius)),
         ),
         word(
             ".shadow(step, radius, colour)",
-            "Its shape in one colour, moved by a step and blurred by a radius, lies under it.",
+            "Adds a shadow underneath: its shape in one colour, offset by a vector and blurred by a radius.",
             r##"circle(pt(0, 0), 20).fill("white").shadow([4, 6], 3, "rgb(32 48 60 / 60%)")"##,
             |thing: Thing, step: Point, radius: f64, colour: Tint| {
                 let colour = colour.of("shadow")?;
@@ -80,7 +80,7 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
         ),
         word(
             ".glow(radius, colour)",
-            "Its shape in one colour, blurred by a radius, lies under it. Several glows of different radii shine more than one.",
+            "Adds a glow underneath: its shape in one colour, blurred by a radius. Several glows of different radii look brighter than one.",
             r##"circle(pt(0, 0), 9).fill("#fff6d8").glow(4, "gold").glow(12, "#c8553d")"##,
             |thing: Thing, radius: f64, colour: Tint| {
                 let colour = colour.of("glow")?;
@@ -89,7 +89,7 @@ polygon(pt(0, 0), 4, 40).fill("teal").masked(circle(pt(0, 0), 40).fill(fade))"##
         ),
         word(
             ".order(number)",
-            "Its place among its siblings: larger numbers lie over smaller ones, equal ones as they are added. 0 at first.",
+            "The stacking order among siblings: larger numbers lie above smaller ones; equal numbers keep the order in which they were added. The default is 0.",
             r##"group().add(circle(pt(0, 0), 9).fill("gold").order(1)).add(circle(pt(0, 0), 20).fill("teal"))"##,
             |thing: Thing, number: f64| layered(thing, |node| node.order(number)),
         ),

@@ -21,13 +21,13 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "mark(number)",
-            "Where a mark is at this moment.",
+            "The position of a mark at this moment.",
             r##"circle(mark(0), 9).fill("teal")"##,
             |call: &Call<'_>, number: usize| call.stage(|stage| stage.mark(number)).map_err(CallError::from),
         ),
         word(
             "mark_numbers()",
-            "The numbers of the marks that are seen at this moment, in order.",
+            "The numbers of the marks present at this moment, in order.",
             r##"mark_numbers().map(|k| circle(mark(k), 4).fill("teal"))"##,
             |call: &Call<'_>| {
                 let numbers = |frame: &MarkFrame| frame.points().map(|(number, _)| number as f64).collect();
@@ -36,13 +36,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             "marks_closed(numbers)",
-            "The closed path through some marks, in the order in which they are listed; those that are not seen are left out.",
+            "The closed path through the listed marks, in that order; missing marks are left out.",
             r##"marks_closed([0, 1, 2, 3]).fill("#c8553d")"##,
             |call: &Call<'_>, numbers: Vec<f64>| listed(call, &numbers, true),
         ),
         word(
             "marks_open(numbers)",
-            "The open path through some marks, in the order in which they are listed; those that are not seen are left out.",
+            "The open path through the listed marks, in that order; missing marks are left out.",
             r##"marks_open([2, 5, 6]).stroke("#20303c", 2)"##,
             |call: &Call<'_>, numbers: Vec<f64>| listed(call, &numbers, false),
         ),

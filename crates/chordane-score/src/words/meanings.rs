@@ -1,7 +1,7 @@
 //! What people look for by another name: what it is called in mathematics, in other trades, or in plain speech.
 
 /// Other names, and what is written here instead.
-const MEANINGS: &[(&[&str], &str)] = &[
+const SYNONYMS: &[(&[&str], &str)] = &[
     (&["rect", "square", "box", "oblong"], "rectangle(corner, width, height)"),
     (&["disc", "disk", "round"], "circle(centre, radius)"),
     (&["oval"], "ellipse(centre, radius_x, radius_y)"),
@@ -40,7 +40,7 @@ const MEANINGS: &[(&[&str], &str)] = &[
     (&["blend_mode", "mix_blend_mode", "composite"], ".blend(mode)"),
     (&["z_index", "depth", "bring_to_front", "send_to_back", "to_front", "to_back"], ".order(number)"),
     (&["colour", "color", "fill_colour", "fill_color"], ".fill(\"#c8553d\")"),
-    (&["hue", "hsb", "hsv"], "hsl(hue, saturation, lightness); .hsl() of a colour gives them back"),
+    (&["hue", "hsb", "hsv"], "hsl(hue, saturation, lightness); colour.hsl() reads them back"),
     (&["rgba", "hsla"], "rgb(200, 85, 61).faded(0.5), or a text: \"rgb(200 85 61 / 50%)\""),
     (&["lerp_colour", "lerp_color", "blend_colour", "color_mix"], "mix(first, second, share)"),
     (&["lighten", "brighter", "tint"], ".lighter(share)"),
@@ -90,5 +90,5 @@ const MEANINGS: &[(&[&str], &str)] = &[
 /// ```
 #[must_use]
 pub fn by_meaning(name: &str) -> Option<&'static str> {
-    MEANINGS.iter().find(|(names, _)| names.contains(&name)).map(|(_, write)| *write)
+    SYNONYMS.iter().find(|(names, _)| names.contains(&name)).map(|(_, write)| *write)
 }

@@ -16,37 +16,37 @@ fn words() -> Vec<Word> {
     vec![
         word(
             ".inside(spot)",
-            "Whether a path or an item encloses a spot where it stands, or anything in a group does: true or false.",
+            "True if a path or an item encloses a point, or if anything in a group does.",
             "circle(pt(0, 0), 40).inside([10, 10])",
             |thing: Thing, spot: Point| placed(thing).iter().any(|path| path.inside(spot)),
         ),
         word(
             ".vertices()",
-            "The vertices of all contours in order, as the bones number them.",
+            "The vertices of all contours in order, numbered as `--bones` shows them.",
             "closed(circle(pt(0, 0), 40).vertices())",
             |path: Path| path.contours().iter().flat_map(numbered).collect::<Vec<_>>(),
         ),
         word(
             ".crosses_itself()",
-            "Whether the path crosses itself or runs along itself; touching is not crossing.",
+            "True if the path crosses itself or overlaps itself along a stretch; touching does not count.",
             r##"star_polygon(pt(0, 0), 5, 2, 40).crosses_itself()"##,
             |path: Path| path.crosses_itself(),
         ),
         word(
             ".vertex_gap()",
-            "The least distance between two vertices; 0 where there are fewer than two.",
+            "The smallest distance between any two vertices; 0 if there are fewer than two.",
             r##"rectangle(pt(0, 0), 30, 8).vertex_gap()"##,
             |path: Path| path.vertex_gap().map(|gap| gap.unwrap_or(0.0)),
         ),
         word(
             ".signed_area()",
-            "The area inside, holes that run the other way taken off; positive when clockwise as seen.",
+            "The enclosed area, minus holes that run the other way; positive when clockwise on screen.",
             "circle(pt(0, 0), 10).signed_area()",
             |path: Path| path.signed_area(),
         ),
         word(
             ".area()",
-            "The area that a path, an item or a group encloses under its fill rule, each spot once.",
+            "The area that a path, an item or a group encloses under its fill rule; overlaps count once.",
             "circle(pt(0, 0), 10).and(circle(pt(5, 0), 10)).area()",
             |thing: Thing| match &placed(thing)[..] {
                 [only] => only.area(),
@@ -55,7 +55,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".centroid()",
-            "The middle of what is painted: where a sheet cut to this shape would balance.",
+            "The centroid of the filled area: the point at which a flat cut-out of it would balance.",
             "pie(pt(0, 0), 40, deg(0), deg(90)).centroid()",
             |path: Path| {
                 path.centroid()?.ok_or_else(|| CallError::new("the path paints nothing: it has no middle"))
@@ -92,7 +92,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".nearest_along(spot)",
-            "The distance along the path to the place nearest to a spot.",
+            "The distance along the path to its point nearest to a given point.",
             "let hoop = circle(pt(0, 0), 10);\nhoop.point_along(hoop.nearest_along([30, 20]))",
             |path: Path, spot: Point| {
                 let distance = path.survey()?.nearest(spot).map(|station| station.distance());
@@ -101,37 +101,37 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".on_stroke(spot, width)",
-            "Whether a round pen of a width that draws the path touches a spot: true or false.",
+            "True if a stroke of this width along the path, with round caps and joins, covers a point.",
             "circle(pt(0, 0), 40).on_stroke([41, 0], 4)",
             |path: Path, spot: Point, width: f64| path.on_stroke(spot, width),
         ),
         word(
             ".crossings()",
-            "The points at which the path crosses or touches itself; where a shared stretch begins.",
+            "The points at which the path crosses or touches itself; for an overlap, the point where it begins.",
             "closed([[0, 0], [40, 40], [40, 0], [0, 40]]).crossings()",
             |path: Path| path.crossings().map(places),
         ),
         word(
             ".crossings_with(other)",
-            "The points at which the path crosses or touches another.",
+            "The points at which the path crosses or touches another path.",
             "circle(pt(0, 0), 40).crossings_with(open([[-50, 0], [50, 10]]))",
             |path: Path, other: Path| path.crossings_with(&other).map(places),
         ),
         word(
             ".centre()",
-            "The middle of the box round a path, an item or a group.",
+            "The centre of the bounding box of a path, an item or a group.",
             "star(pt(10, 20), 5, 50, 20).centre()",
             |thing: Thing| bounds(thing).map(|bounds| bounds.centre()),
         ),
         word(
             ".size()",
-            "Width and height of the box round a path, an item or a group.",
+            "The width and height of the bounding box of a path, an item or a group.",
             "star(pt(10, 20), 5, 50, 20).size().x",
             |thing: Thing| bounds(thing).map(|bounds| bounds.size()),
         ),
         word(
             ".bounds()",
-            "The box round a path, an item or a group, as a cell; the width of strokes is not counted.",
+            "The bounding box of a path, an item or a group, as a cell; stroke width is not included.",
             "star(pt(10, 20), 5, 50, 20).bounds().inset(-5)",
             bounds,
         ),

@@ -43,9 +43,9 @@ pub use page::markdown;
 /// The page on the language itself, for the docs: numbers, texts, lists, functions, and what else is no word.
 ///
 /// ```
-/// assert!(chordane_score::words::LANGUAGE.contains("## Functions"));
+/// assert!(chordane_score::words::LANGUAGE_MD.contains("## Functions"));
 /// ```
-pub const LANGUAGE: &str = include_str!("language.md");
+pub const LANGUAGE_MD: &str = include_str!("language.md");
 
 /// Every word there is, section by section. The table is made when it is first asked for.
 ///

@@ -31,30 +31,30 @@ fn words() -> Vec<Word> {
             "rad(PI / 2)",
             |radians: f64| rad(radians),
         ),
-        word("turns(turns)", "An angle in turns: `turns(1)` goes once round.", "turns(1/4)", |count: f64| {
+        word("turns(turns)", "An angle in turns: `turns(1)` is a full turn.", "turns(1/4)", |count: f64| {
             turns(count)
         }),
         word(
             "pt(x, y)",
-            "A point; `[x, y]` is the same wherever a point is taken.",
+            "A point. A pair `[x, y]` works too wherever a point is expected.",
             "pt(3, 4).length()",
             |x: f64, y: f64| pt(x, y),
         ),
         word(
             "polar(angle, distance)",
-            "The point at a distance from the origin in the direction of an angle. Add a centre to move it.",
+            "The point at a given distance from the origin in the direction of an angle. Add a centre to offset it.",
             "pt(100, 50) + polar(deg(30), 80)",
             |angle: Angle, distance: f64| polar(angle, distance),
         ),
         word(
             "around(n)",
-            "n angles that divide a full turn evenly, from 0, never the first one twice.",
+            "`n` evenly spaced angles of a full turn, starting at 0; the first is not repeated at the end.",
             "around(6).map(|a| polar(a, 80))",
             |n: usize| around(n).collect::<Vec<_>>(),
         ),
         word(
             "between(from, to, n)",
-            "n angles from one to another, evenly spaced, both ends included.",
+            "`n` evenly spaced angles from one angle to another, both ends included.",
             "between(deg(-30), deg(30), 5)",
             |from: Angle, to: Angle, n: usize| between(from, to, n).collect::<Vec<_>>(),
         ),
@@ -82,7 +82,7 @@ fn words() -> Vec<Word> {
         word(".turns()", "The size of an angle in turns.", "deg(180).turns()", |angle: Angle| angle.turns()),
         word(
             ".wrapped()",
-            "The same direction as an angle from 0 up to, not including, a full turn.",
+            "The equivalent angle in the range from 0 (included) to a full turn (excluded).",
             "deg(370).wrapped()",
             |angle: Angle| angle.wrapped(),
         ),
@@ -98,42 +98,47 @@ fn words() -> Vec<Word> {
             "pt(0, 10).angle()",
             |point: Point| Angle::of(point),
         ),
-        word("sqrt(number)", "The square root of a number from 0 up.", "sqrt(2)", |number: f64| {
-            if number < 0.0 {
-                return Err(CallError::new(format!(
-                    "`sqrt`: the number {} is negative; give 0 or more",
-                    plain_number(number)
-                )));
-            }
-            Ok(number.sqrt())
-        }),
+        word(
+            "sqrt(number)",
+            "The square root of a number, which must be 0 or more.",
+            "sqrt(2)",
+            |number: f64| {
+                if number < 0.0 {
+                    return Err(CallError::new(format!(
+                        "`sqrt`: the number {} is negative; give 0 or more",
+                        plain_number(number)
+                    )));
+                }
+                Ok(number.sqrt())
+            },
+        ),
         word(
             "asin(number)",
-            "The angle from -90 to 90 degrees whose sine is a number from -1 to 1.",
+            "The arc sine: the angle from -90 to 90 degrees whose sine is the given number (-1 to 1).",
             "asin(0.5)",
             |number: f64| within_one("asin", number).map(|number| rad(number.asin())),
         ),
         word(
             "acos(number)",
-            "The angle from 0 to 180 degrees whose cosine is a number from -1 to 1.",
+            "The arc cosine: the angle from 0 to 180 degrees whose cosine is the given number (-1 to 1).",
             "acos(0.5)",
             |number: f64| within_one("acos", number).map(|number| rad(number.acos())),
         ),
         word(
             "atan(y, x)",
-            "The direction from the origin to x and y, y first, from -180 to 180 degrees; zero for the origin itself. `pt(x, y).angle()` is the same.",
+            "The direction from the origin to the point (x, y), from -180 to 180 degrees; note that y comes first. Zero for the origin itself. Same as `pt(x, y).angle()`.",
             "atan(30, 40)",
             |y: f64, x: f64| Angle::of((x, y)),
         ),
         word(
             "atan(slope)",
-            "The angle from -90 to 90 degrees whose tangent is a number.",
+            "The arc tangent: the angle from -90 to 90 degrees whose tangent is the given number.",
             "atan(1)",
             |slope: f64| rad(slope.atan()),
         ),
         word(
             "pow(base, exponent)",
-            "A number to a power; `base ** exponent` is the same. Where that is no number it is a mistake.",
+            "A number raised to a power, the same as `base ** exponent`. A result that is not a finite number is an error.",
             "pow(2, 0.5)",
             |base: f64, exponent: f64| {
                 let power = base.powf(exponent);
@@ -146,7 +151,7 @@ fn words() -> Vec<Word> {
                 power.is_finite().then_some(Tidy(power)).ok_or_else(told)
             },
         ),
-        word("exp(number)", "e, which is 2.718.., to a power.", "exp(1)", |number: f64| {
+        word("exp(number)", "e (2.718..) raised to a power.", "exp(1)", |number: f64| {
             let told = || {
                 CallError::new(format!(
                     "`exp`: e to the power of {} is too large; give at most 709",
@@ -155,15 +160,12 @@ fn words() -> Vec<Word> {
             };
             Some(number.exp()).filter(|power| power.is_finite()).ok_or_else(told)
         }),
-        word(
-            "log(number)",
-            "The natural logarithm of a number above 0: the power of e that gives it.",
-            "log(10)",
-            |number: f64| positive("log", "number", number).map(f64::ln),
-        ),
+        word("log(number)", "The natural logarithm of a number above 0.", "log(10)", |number: f64| {
+            positive("log", "number", number).map(f64::ln)
+        }),
         word(
             "log(number, base)",
-            "The logarithm of a number above 0: the power of the base that gives it.",
+            "The logarithm, to a given base, of a number above 0.",
             "log(8, 2)",
             |number: f64, base: f64| {
                 let told = || CallError::new("`log`: no power of 1 gives another number; give another base");
@@ -171,42 +173,40 @@ fn words() -> Vec<Word> {
                 (base != 1.0).then(|| Tidy(number.log(base))).ok_or_else(told)
             },
         ),
-        word("abs(number)", "A number without its sign.", "abs(-3.5)", |number: f64| Tidy(number.abs())),
+        word("abs(number)", "The absolute value of a number.", "abs(-3.5)", |number: f64| Tidy(number.abs())),
         word("min(a, b)", "The smaller of two numbers.", "min(3, 2.5)", |a: f64, b: f64| Tidy(a.min(b))),
         word("max(a, b)", "The larger of two numbers.", "max(3, 2.5)", |a: f64, b: f64| Tidy(a.max(b))),
         word(
             "clamp(value, low, high)",
-            "The number itself, or the end of the range that it is beyond.",
+            "The value limited to the range from `low` to `high`.",
             "clamp(130, 0, 100)",
             |value: f64, low: f64, high: f64| value.min(high).max(low),
         ),
         word(
             "rescale(value, from, to)",
-            "A number of one range turned into the same place of another: `[0, 1]` is a range.",
+            "Maps a number linearly from one range to another; a range is written `[0, 1]`.",
             "rescale(5, [0, 10], [100, 300])",
             |value: f64, from: Point, to: Point| rescale(value, (from.x, from.y), (to.x, to.y)),
         ),
         word(
             "smoothstep(low, high, value)",
-            "0 up to one number, 1 from another on, and a smooth curve between them.",
+            "0 below `low`, 1 above `high`, and a smooth S-curve between them.",
             "smoothstep(0, 10, 4)",
             |low: f64, high: f64, value: f64| smoothstep(low, high, value),
         ),
-        word("floor(number)", "The whole number at or below a number.", "floor(3.7)", |number: f64| {
+        word("floor(number)", "Rounds down to a whole number.", "floor(3.7)", |number: f64| {
             Tidy(number.floor())
         }),
-        word("ceil(number)", "The whole number at or above a number.", "ceil(3.2)", |number: f64| {
-            Tidy(number.ceil())
-        }),
+        word("ceil(number)", "Rounds up to a whole number.", "ceil(3.2)", |number: f64| Tidy(number.ceil())),
         word(
             "round(number)",
-            "The nearest whole number; halves go away from zero.",
+            "Rounds to the nearest whole number; halves round away from zero.",
             "round(2.5)",
             |number: f64| Tidy(number.round()),
         ),
         word(
             "golden_places(n, spacing)",
-            "Points that fill a disc evenly round the origin, each a golden angle on from the one before.",
+            "`n` points that fill a disc about the origin evenly, each turned by the golden angle from the one before (a sunflower pattern).",
             r##"golden_places(90, 5)"##,
             |n: usize, spacing: f64| golden_places(n, spacing).collect::<Vec<_>>(),
         ),

@@ -10,7 +10,7 @@ use crate::values::Builder;
 pub(super) fn section() -> Section {
     Section {
         title: "The pen",
-        about: "A pen is a builder: every call draws on and gives the pen back, so `pen.line(p)` alone is enough in a loop. `close()` and `open()` make a path of it.",
+        about: "A pen is a builder: each call continues the path and returns the same pen, so a bare `pen.line(p)` is enough in a loop. `close()` or `open()` finishes the path.",
         words: words(),
     }
 }
@@ -19,61 +19,61 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "start(point)",
-            "Sets a pen down at a point, to begin a path. It heads along +x.",
+            "Puts a pen down at a point to begin a path. Its heading is along +x.",
             "start(pt(0, 0)).line([40, 0]).line([20, 30]).close()",
             |point: Point| start(point),
         ),
         word(
             ".start(point)",
-            "A pen that begins the next contour of a path.",
+            "Begins another contour of a path and returns the pen for it.",
             "circle(pt(0, 0), 9).start(pt(20, 0)).line(pt(30, 0)).open()",
             |path: Path, point: Point| path.start(point),
         ),
         word(
             ".start(point)",
-            "Ends the contour open and begins the next one of the same path.",
+            "Leaves the current contour open and begins the next contour of the same path.",
             "start(pt(0, 0)).line(pt(9, 0)).start(pt(0, 5)).line(pt(9, 5)).open()",
             |pen: Builder<Pen>, point: Point| pen.draw(|pen| pen.start(point)),
         ),
         word(
             ".line(to)",
-            "A straight side to a point.",
+            "Draws a straight segment to a point.",
             "start(pt(0, 0)).line(pt(40, 0)).open()",
             |pen: Builder<Pen>, to: Point| pen.draw(|pen| pen.line(to)),
         ),
         word(
             ".line_by(step)",
-            "A straight side by a step from where the pen stands.",
+            "Draws a straight segment to a point relative to the pen's position.",
             "start(pt(5, 5)).line_by([40, 0]).line_by([0, 10]).open()",
             |pen: Builder<Pen>, step: Point| pen.draw(|pen| pen.line_by(step)),
         ),
         word(
             ".ray(angle, distance)",
-            "A straight side in the direction of an angle on the sheet, however the pen is heading.",
+            "Draws a straight segment at an absolute angle, whatever the pen's heading.",
             "start(pt(0, 0)).ray(deg(30), 80).open()",
             |pen: Builder<Pen>, angle: Angle, distance: f64| pen.draw(|pen| pen.ray(angle, distance)),
         ),
         word(
             ".turn(by)",
-            "Turns the heading, clockwise as seen; draws nothing.",
+            "Turns the heading, clockwise on screen; draws nothing.",
             "start(pt(0, 0)).ahead(10).turn(deg(90)).ahead(10).open()",
             |pen: Builder<Pen>, by: Angle| pen.draw(|pen| pen.turn(by)),
         ),
         word(
             ".heading(to)",
-            "Sets the heading to an angle on the sheet; draws nothing.",
+            "Sets the heading to an absolute angle; draws nothing.",
             "start(pt(0, 0)).heading(deg(-90)).ahead(50).open()",
             |pen: Builder<Pen>, to: Angle| pen.draw(|pen| pen.heading(to)),
         ),
         word(
             ".step_by(ahead, aside)",
-            "A straight side so far ahead and so far to the right of the heading, which stays as it is.",
+            "Draws a straight segment to a point that lies `ahead` along the heading and `aside` to its right; the heading does not change.",
             "start(pt(0, 0)).step_by(30, 10).step_by(30, -10).open()",
             |pen: Builder<Pen>, ahead: f64, aside: f64| pen.draw(|pen| pen.step_by(ahead, aside)),
         ),
         word(
             ".ahead(distance)",
-            "A straight side along the heading, which is the direction in which the last segment arrived.",
+            "Draws a straight segment along the heading, which is the end direction of the previous segment.",
             r##"let pen = start(pt(0, 0));
 for i in 0..5 { pen.ahead(40).turn(deg(144)); }
 pen.close()"##,
@@ -81,13 +81,13 @@ pen.close()"##,
         ),
         word(
             ".quad(control, to)",
-            "A quadratic curve: toward the control point, then to the end.",
+            "Draws a quadratic curve to a point, with one control point.",
             "start(pt(0, 0)).quad(pt(20, -30), pt(40, 0)).open()",
             |pen: Builder<Pen>, control: Point, to: Point| pen.draw(|pen| pen.quad(control, to)),
         ),
         word(
             ".cubic(control1, control2, to)",
-            "A cubic curve: leaving toward the first control point, arriving from the second.",
+            "Draws a cubic curve to a point; it leaves toward the first control point and arrives from the second.",
             "start(pt(0, 0)).cubic(pt(0, 30), pt(40, -30), pt(40, 0)).open()",
             |pen: Builder<Pen>, control1: Point, control2: Point, to: Point| {
                 pen.draw(|pen| pen.cubic(control1, control2, to))
@@ -95,31 +95,31 @@ pen.close()"##,
         ),
         word(
             ".arc_about(centre, sweep)",
-            "An arc round a centre, from where the pen stands, over an angle; positive is clockwise as seen.",
+            "Draws an arc about a centre, from the pen's position, through a sweep angle; a positive sweep is clockwise on screen.",
             "start(pt(50, 0)).arc_about(pt(0, 0), deg(120)).open()",
             |pen: Builder<Pen>, centre: Point, sweep: Angle| pen.draw(|pen| pen.arc_about(centre, sweep)),
         ),
         word(
             ".arc_via(via, end)",
-            "An arc of a circle through a point to an end. Three points on a line give straight sides.",
+            "Draws a circular arc through a point to an end point. Three collinear points give straight segments.",
             "start(pt(-40, 0)).arc_via(pt(0, -30), pt(40, 0)).open()",
             |pen: Builder<Pen>, via: Point, end: Point| pen.draw(|pen| pen.arc_via(via, end)),
         ),
         word(
             ".bow(end, rise)",
-            "An arc to an end whose middle rises over the chord: to the left as travelled when positive, so from left to right over the top.",
+            "Draws a circular arc to an end point, given how far its middle rises above the chord. A positive rise is to the left of the direction of travel, so an arc from left to right curves over the top.",
             "start(pt(-40, 0)).bow(pt(40, 0), 20).open()",
             |pen: Builder<Pen>, end: Point, rise: f64| pen.draw(|pen| pen.bow(end, rise)),
         ),
         word(
             ".arc_on(end)",
-            "An arc to an end that leaves along the present heading, so that it joins smoothly.",
+            "Draws a circular arc to an end point that starts along the current heading, so it joins smoothly.",
             "start(pt(0, 0)).line(pt(40, 0)).arc_on(pt(40, 30)).open()",
             |pen: Builder<Pen>, end: Point| pen.draw(|pen| pen.arc_on(end)),
         ),
         word(
             ".fillet(corner, end, radius)",
-            "A rounded corner on the way to an end. A radius that does not fit shrinks until it does.",
+            "Draws to an end point by way of a corner rounded with a radius. A radius that is too large is reduced to fit.",
             "start(pt(0, 0)).fillet(pt(40, 0), pt(40, 30), 12).open()",
             |pen: Builder<Pen>, corner: Point, end: Point, radius: f64| {
                 pen.draw(|pen| pen.fillet(corner, end, radius))
@@ -127,7 +127,7 @@ pen.close()"##,
         ),
         word(
             ".arc_radii(end, radii, tilt, way)",
-            "An arc of an ellipse to an end, by its radii, the direction of the first, and its way: `short clockwise`, `short anticlockwise`, `long clockwise` or `long anticlockwise`.",
+            "Draws an elliptical arc to an end point, given its two radii, the angle of the first one, and the direction: `short clockwise`, `short anticlockwise`, `long clockwise` or `long anticlockwise`.",
             r##"start(pt(0, 0)).arc_radii(pt(40, 20), [30, 20], deg(0), "long clockwise").open()"##,
             |call: &Call<'_>, pen: Builder<Pen>, end: Point, radii: Point, tilt: Angle, way: String| {
                 let way = call.choice::<ArcWay>(&way)?;
@@ -136,25 +136,25 @@ pen.close()"##,
         ),
         word(
             ".close()",
-            "Ends the contour with a straight side back to its start, joined there. Do not repeat the first vertex.",
+            "Closes the contour with a straight segment back to its start and returns the path. Do not repeat the first vertex.",
             "start(pt(0, 0)).line(pt(40, 0)).line(pt(20, 30)).close()",
             |pen: Pen| pen.close(),
         ),
         word(
             ".open()",
-            "Ends the contour where the pen stands.",
+            "Ends the contour at the pen's position, without closing it, and returns the path.",
             "start(pt(0, 0)).line(pt(40, 0)).line(pt(20, 30)).open()",
             |pen: Pen| pen.open(),
         ),
         word(
             ".position()",
-            "Where the pen stands.",
+            "The pen's position.",
             "start(pt(3, 4)).line_by([10, 0]).position()",
             |pen: Pen| pen.position(),
         ),
         word(
             ".direction()",
-            "The direction in which the pen is heading.",
+            "The pen's heading.",
             "start(pt(0, 0)).line(pt(0, 9)).direction()",
             |pen: Pen| pen.direction(),
         ),

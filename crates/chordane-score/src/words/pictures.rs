@@ -28,7 +28,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "picture(colours, columns)",
-            "A picture of pixels, one for each colour, so many in a row.",
+            "A picture made of pixels, one per colour, in rows of `columns` pixels.",
             r##"circle(pt(0, 0), 40).fill(picture(["gold", "teal", "teal", "gold"], 2).sampled("nearest"))"##,
             |colours: Vec<Tint>, columns: usize| {
                 let pixels = colours.iter().map(|one| one.of("picture")).collect::<Result<Vec<_>, _>>()?;
@@ -48,19 +48,19 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".fitted(way)",
-            "How a picture fits the bounds of what it paints, or its cell: `cover` (at first), `contain` or `stretch`.",
+            "How the picture fits the bounds of the shape it paints, or its cell: `cover` (the default), `contain` or `stretch`.",
             r##"circle(pt(0, 0), 40).fill(picture(["gold", "teal"], 2).fitted("stretch"))"##,
             |picture: Picture, way: String| picture.fitted(way.as_str()),
         ),
         word(
             ".sampled(way)",
-            "How a picture looks enlarged: `smooth` (at first), or `nearest`, with its pixels as squares.",
+            "How the picture is resampled when enlarged: `smooth` (the default), or `nearest`, which keeps pixels as squares.",
             r##"circle(pt(0, 0), 40).fill(picture(["gold", "teal"], 2).sampled("nearest"))"##,
             |picture: Picture, way: String| picture.sampled(way.as_str()),
         ),
         word(
             ".over(cell)",
-            "A picture as paint that lies over a cell, whatever the bounds of what it paints.",
+            "Places the picture, as paint, over a cell instead of over the bounds of the shape it paints.",
             r##"circle(pt(0, 0), 40).fill(picture(["gold", "teal"], 2).over(cell(pt(-60, -40), 120, 80)))"##,
             |picture: Picture, cell: Cell| picture.over(cell),
         ),
@@ -72,13 +72,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".size()",
-            "The width and height of a picture in its own pixels.",
+            "The width and height of a picture in pixels.",
             r##"picture(["gold", "teal"], 2).size().x"##,
             |picture: Picture| pt(f64::from(picture.width()), f64::from(picture.height())),
         ),
         word(
             "pattern(cell, node)",
-            "A drawing that is repeated, cell beside cell; what reaches over the cell is cut off.",
+            "A pattern that repeats a drawing cell by cell; parts outside the cell are clipped.",
             r##"circle(pt(0, 0), 40).fill(pattern(cell(pt(0, 0), 10, 10), circle(pt(5, 5), 3).fill("teal")))"##,
             |cell: Cell, node: Node| {
                 sheet(1.0, 1.0).add(node.clone()).sound()?;
@@ -87,7 +87,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "pattern(sheet)",
-            "A whole sheet that is repeated, its ground and all.",
+            "A pattern that repeats a whole sheet, including its background.",
             r##"circle(pt(0, 0), 40).fill(pattern(sheet(10, 10).ground("gold").add(circle(pt(5, 5), 3).fill("teal"))))"##,
             |tile: Sheet| {
                 tile.sound()?;
@@ -96,25 +96,25 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".moved(step)",
-            "A pattern moved by a step.",
+            "Translates a pattern by a vector.",
             r##"circle(pt(0, 0), 40).fill(pattern(cell(pt(0, 0), 9, 9), circle(pt(4, 4), 3).fill("teal")).moved([2, 2]))"##,
             |pattern: Pattern, step: Point| pattern.moved(step),
         ),
         word(
             ".rotated(angle)",
-            "A pattern turned about the origin; a positive angle turns clockwise.",
+            "Rotates a pattern about the origin; positive angles turn clockwise on screen.",
             r##"circle(pt(0, 0), 40).fill(pattern(cell(pt(0, 0), 8, 8), rectangle(pt(0, 0), 8, 4).fill("teal")).rotated(deg(30)))"##,
             |pattern: Pattern, angle: Angle| pattern.rotated(angle),
         ),
         word(
             ".scaled(factor)",
-            "A pattern scaled evenly from the origin.",
+            "Scales a pattern uniformly about the origin.",
             r##"circle(pt(0, 0), 40).fill(pattern(cell(pt(0, 0), 8, 8), rectangle(pt(0, 0), 8, 4).fill("teal")).scaled(0.5))"##,
             |pattern: Pattern, factor: f64| pattern.scaled(factor),
         ),
         word(
             "by_vertex(colours)",
-            "A paint with a colour for each vertex of a path, in order, begun again where there are fewer; between them they go over into one another.",
+            "Paint with one colour per vertex of a path, in order; a shorter list is repeated. Between vertices the colours blend into one another.",
             r##"polygon(pt(0, 0), 5, 40).fill(by_vertex(["gold", "teal", "navy", "white", "#c8553d"]))"##,
             |colours: Vec<Tint>| {
                 let colours =
@@ -124,7 +124,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "along(gradient)",
-            "A paint with the colours of a gradient along the length of a line, from its start to its end: for strokes.",
+            "Stroke paint that runs a gradient along the length of the line, from its start to its end.",
             r##"spiral(pt(0, 0), 5, 40, 2).stroke(along(linear_gradient([0, 0], [1, 0]).colours(["gold", "navy"])), 6)"##,
             |gradient: Gradient| along(gradient),
         ),

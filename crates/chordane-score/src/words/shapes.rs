@@ -13,7 +13,7 @@ use crate::values::shown;
 pub(super) fn section() -> Section {
     Section {
         title: "Shapes",
-        about: "Each gives a path, most of them of one closed contour. A size of zero gives an empty path; a negative one is a mistake.",
+        about: "Each returns a path, usually with one closed contour. A size of zero gives an empty path; a negative size is an error.",
         words: words(),
     }
 }
@@ -22,25 +22,25 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "circle(centre, radius)",
-            "A circle. Starts at the right, clockwise as seen.",
+            "A circle. It starts at its rightmost point and runs clockwise on screen.",
             "circle(pt(0, 0), 40)",
             |centre: Point, radius: f64| circle(centre, radius),
         ),
         word(
             "ellipse(centre, radius_x, radius_y)",
-            "An ellipse with its axes along x and y. Starts at the right, clockwise as seen.",
+            "An ellipse with its axes along x and y. It starts at its rightmost point and runs clockwise on screen.",
             "ellipse(pt(0, 0), 60, 25)",
             |centre: Point, radius_x: f64, radius_y: f64| ellipse(centre, radius_x, radius_y),
         ),
         word(
             "arc(centre, radius, start, sweep)",
-            "An open arc of a circle, from an angle over a sweep, clockwise as seen.",
+            "An open circular arc from a start angle through a sweep, clockwise on screen.",
             "arc(pt(0, 0), 40, deg(-90), deg(120))",
             |centre: Point, radius: f64, start: Angle, sweep: Angle| arc(centre, radius, start, sweep),
         ),
         word(
             "elliptic_arc(centre, radius_x, radius_y, start, sweep)",
-            "An open arc of an ellipse, from an angle over a sweep as seen from its centre, clockwise as seen. For angles before squashing: squashed_arc.",
+            "An open elliptical arc from a start angle through a sweep, both measured at its centre, clockwise on screen. `squashed_arc` takes the angles of the circle before scaling.",
             "elliptic_arc(pt(0, 0), 60, 25, deg(-90), deg(135))",
             |centre: Point, radius_x: f64, radius_y: f64, start: Angle, sweep: Angle| {
                 elliptic_arc(centre, radius_x, radius_y, start, sweep)
@@ -48,7 +48,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "squashed_arc(centre, radius_x, radius_y, start, sweep)",
-            "An open arc of a circle, squashed into an ellipse: the angles are those on the circle.",
+            "An open circular arc scaled into an ellipse; the angles are those on the circle before scaling.",
             "squashed_arc(pt(0, 0), 60, 25, deg(-90), deg(135))",
             |centre: Point, radius_x: f64, radius_y: f64, start: Angle, sweep: Angle| {
                 squashed_arc(centre, radius_x, radius_y, start, sweep)
@@ -56,13 +56,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             "pie(centre, radius, start, sweep)",
-            "A slice of a disc: an arc and two sides to the centre.",
+            "A sector (slice) of a disc: an arc and two sides to the centre.",
             "pie(pt(0, 0), 40, deg(-90), deg(120))",
             |centre: Point, radius: f64, start: Angle, sweep: Angle| pie(centre, radius, start, sweep),
         ),
         word(
             "chord_cut(centre, radius, start, sweep)",
-            "The part of a disc that a chord cuts off.",
+            "A circular segment: the part of a disc cut off by a chord.",
             "chord_cut(pt(0, 0), 40, deg(-90), deg(120))",
             |centre: Point, radius: f64, start: Angle, sweep: Angle| chord_cut(centre, radius, start, sweep),
         ),
@@ -74,7 +74,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "ring_part(centre, outer, inner, start, sweep)",
-            "A part of a ring, from an angle over a sweep.",
+            "Part of a ring, from a start angle through a sweep, clockwise on screen.",
             "ring_part(pt(0, 0), 40, 28, deg(180), deg(180))",
             |centre: Point, outer: f64, inner: f64, start: Angle, sweep: Angle| {
                 ring_part(centre, outer, inner, start, sweep)
@@ -82,13 +82,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             "polygon(centre, sides, radius)",
-            "A regular polygon with its corners at a distance from the centre, the first one straight above it.",
+            "A regular polygon with its vertices at a radius from the centre; the first one is at the top.",
             "polygon(pt(0, 0), 6, 50)",
             |centre: Point, sides: usize, radius: f64| polygon(centre, sides, radius),
         ),
         word(
             "star(centre, tips, outer, inner)",
-            "A star: tips at the outer distance from the centre, valleys between them at the inner one, the first tip straight above.",
+            "A star with its tips at the outer radius and the valleys between them at the inner radius; the first tip is at the top.",
             "star(pt(0, 0), 5, 50, 20)",
             |centre: Point, tips: usize, outer: f64, inner: f64| star(centre, tips, outer, inner),
         ),
@@ -106,7 +106,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "rounded_rectangle(corner, width, height, radius)",
-            "A rectangle with rounded corners; radii that do not fit shrink until they do.",
+            "A rectangle with rounded corners; a radius that is too large is reduced to fit.",
             "rounded_rectangle(pt(0, 0), 80, 30, 8)",
             |corner: Point, width: f64, height: f64, radius: f64| {
                 rounded_rectangle(corner, width, height, radius)
@@ -123,19 +123,19 @@ fn words() -> Vec<Word> {
         ),
         word(
             "polygon_about(centre, sides, radius)",
-            "A regular polygon whose sides touch the circle of the radius, the first corner straight above.",
+            "A regular polygon circumscribed about a circle of this radius; the first vertex is at the top.",
             r##"polygon_about(pt(0, 0), 6, 50)"##,
             |centre: Point, sides: usize, radius: f64| polygon_about(centre, sides, radius),
         ),
         word(
             "polygon_of_side(centre, sides, length)",
-            "A regular polygon by the length of its sides, the first corner straight above.",
+            "A regular polygon with sides of this length; the first vertex is at the top.",
             r##"polygon_of_side(pt(0, 0), 6, 40)"##,
             |centre: Point, sides: usize, length: f64| polygon_of_side(centre, sides, length),
         ),
         word(
             "rounded_polygon(centre, sides, radius, rounding)",
-            "A regular polygon with rounded corners; a rounding that does not fit shrinks.",
+            "A regular polygon with rounded corners; a rounding radius that is too large is reduced to fit.",
             r##"rounded_polygon(pt(0, 0), 6, 50, 8)"##,
             |centre: Point, sides: usize, radius: f64, rounding: f64| {
                 rounded_polygon(centre, sides, radius, rounding)
@@ -143,7 +143,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "wheel_polygon(centre, sides, radius, pinch)",
-            "A polygon with round sides from two turning circles: a pinch of 0 is a circle, 1 has cusps for corners, more makes loops.",
+            "A polygon with curved sides, traced by two rotating radii: a pinch of 0 gives a circle, 1 gives cusps at the corners, more gives loops.",
             r##"wheel_polygon(pt(0, 0), 3, 50, 0.5)"##,
             |centre: Point, sides: usize, radius: f64, pinch: f64| {
                 wheel_polygon(centre, sides, radius, pinch)
@@ -151,7 +151,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "rounded_star(centre, tips, outer, inner, tip_rounding, valley_rounding)",
-            "A star with rounded tips and valleys; roundings that do not fit shrink.",
+            "A star with rounded tips and valleys; rounding radii that are too large are reduced to fit.",
             r##"rounded_star(pt(0, 0), 5, 50, 20, 4, 3)"##,
             |centre: Point, tips: usize, outer: f64, inner: f64, tip_rounding: f64, valley_rounding: f64| {
                 rounded_star(centre, tips, outer, inner, tip_rounding, valley_rounding)
@@ -159,7 +159,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "star_polygon(centre, points, step, radius)",
-            "Points evenly on a circle, each joined to one so many steps on; as many contours as it takes.",
+            "Evenly spaced points on a circle, each joined to the one `step` points further on; as many contours as needed.",
             r##"star_polygon(pt(0, 0), 7, 3, 50)"##,
             |centre: Point, points: usize, step: usize, radius: f64| {
                 star_polygon(centre, points, step, radius)
@@ -167,25 +167,25 @@ fn words() -> Vec<Word> {
         ),
         word(
             "gear(centre, teeth, outer, inner)",
-            "A disc with even teeth, the first one straight above.",
+            "A disc with evenly spaced teeth, the first one at the top.",
             r##"gear(pt(0, 0), 16, 50, 42)"##,
             |centre: Point, teeth: usize, outer: f64, inner: f64| gear(centre, teeth, outer, inner),
         ),
         word(
             "scallop(centre, bumps, radius, depth)",
-            "A disc with a rim of round bumps that rise by the depth, or cut in where it is negative.",
+            "A disc with a scalloped edge: round bumps of this depth, or notches if it is negative.",
             r##"scallop(pt(0, 0), 12, 44, 6)"##,
             |centre: Point, bumps: usize, radius: f64, depth: f64| scallop(centre, bumps, radius, depth),
         ),
         word(
             "blob(centre, radii)",
-            "A soft closed curve through places evenly round the centre, at these distances from it.",
+            "A smooth closed curve through points at evenly spaced angles about the centre, at these distances from it.",
             r##"blob(pt(0, 0), [40, 52, 38, 47, 44])"##,
             |centre: Point, radii: Vec<f64>| blob(centre, radii),
         ),
         word(
             "band(one, other)",
-            "The band between two curves: along one, across, and back along the other.",
+            "The area between two curves: along one, straight across, and back along the other.",
             r##"band(start([0, 0]).bow([90, 0], 20).open(), start([0, 30]).line([90, 30]).open())"##,
             |one: Path, other: Path| band(&one, &other),
         ),
@@ -197,7 +197,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "superellipse(centre, radius_x, radius_y, exponent)",
-            "Between a star (below 1), a rhomb (1), an ellipse (2) and a rectangle (much more).",
+            "A superellipse: a four-cusped star for exponents below 1, a rhombus at 1, an ellipse at 2, nearly a rectangle for large ones.",
             r##"superellipse(pt(0, 0), 60, 40, 4)"##,
             |centre: Point, radius_x: f64, radius_y: f64, exponent: f64| {
                 superellipse(centre, radius_x, radius_y, exponent)
@@ -205,7 +205,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "lissajous(centre, radius_x, radius_y, across, down, phase)",
-            "A closed curve that swings so often across and down; the phase is how far ahead it begins across.",
+            "A Lissajous figure with `across` oscillations horizontally and `down` vertically; `phase` is the lead of the horizontal oscillation.",
             r##"lissajous(pt(0, 0), 60, 40, 3, 2, deg(90))"##,
             |centre: Point, radius_x: f64, radius_y: f64, across: usize, down: usize, phase: Angle| {
                 lissajous(centre, radius_x, radius_y, across, down, phase)
@@ -213,19 +213,19 @@ fn words() -> Vec<Word> {
         ),
         word(
             "spiral(centre, inner, outer, turns)",
-            "A spiral of even spacing, clockwise as seen; negative turns run the other way.",
+            "An Archimedean spiral (evenly spaced turns), clockwise on screen; negative turns run the other way.",
             r##"spiral(pt(0, 0), 5, 50, 4)"##,
             |centre: Point, inner: f64, outer: f64, turns: f64| spiral(centre, inner, outer, turns),
         ),
         word(
             "growing_spiral(centre, inner, outer, turns)",
-            "A spiral that grows by the same factor in each turn.",
+            "A logarithmic spiral: it grows by the same factor with each turn.",
             r##"growing_spiral(pt(0, 0), 3, 50, 3)"##,
             |centre: Point, inner: f64, outer: f64, turns: f64| growing_spiral(centre, inner, outer, turns),
         ),
         word(
             "sided_spiral(centre, sides, inner, outer, turns)",
-            "A spiral of straight sides, so many to a turn.",
+            "A spiral of straight sides, with `sides` of them per turn.",
             r##"sided_spiral(pt(0, 0), 4, 5, 50, 4)"##,
             |centre: Point, sides: usize, inner: f64, outer: f64, turns: f64| {
                 sided_spiral(centre, sides, inner, outer, turns)
@@ -233,13 +233,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             "cycloid(start, radius, pen, turns)",
-            "The way of a pen in a wheel that rolls along a line to the right; pen is its distance from the hub.",
+            "The path of a pen on a wheel that rolls to the right along a line; `pen` is its distance from the hub.",
             r##"cycloid(pt(0, 0), 10, 10, 3)"##,
             |start: Point, radius: f64, pen: f64, turns: f64| cycloid(start, radius, pen, turns),
         ),
         word(
             "plot(start, end, tolerance, f)",
-            "The graph of a function over a range, in sides that stay within the tolerance of it.",
+            "The graph of a function over a range, as straight segments within a tolerance of it.",
             r##"plot(-90, 90, 0.1, |x| 20 * sin(rad(x / 20)))"##,
             |call: &Call<'_>, start: f64, end: f64, tolerance: f64, f: FnPtr| {
                 plot(start, end, tolerance, |x| call.ask(&f, (x,)))
@@ -247,13 +247,13 @@ fn words() -> Vec<Word> {
         ),
         word(
             "trail(n, f)",
-            "The way of a point that a function gives for shares from 0 to 1, in so many even steps.",
+            "The curve traced by a function of a parameter from 0 to 1, in `n` equal steps.",
             r##"trail(90, |share| polar(turns(share), 40)).close()"##,
             |call: &Call<'_>, n: usize, f: FnPtr| trail(n, |share| call.ask(&f, (share,))),
         ),
         word(
             "traced_trail(tolerance, f)",
-            "The way of a point that a function gives for shares from 0 to 1, in as many sides as stay within the tolerance of it.",
+            "The curve traced by a function of a parameter from 0 to 1, with as many straight segments as the tolerance needs.",
             r##"traced_trail(0.1, |share| polar(turns(3 * share), 40 * share))"##,
             |call: &Call<'_>, tolerance: f64, f: FnPtr| {
                 traced_trail(tolerance, |share| call.ask(&f, (share,)))
@@ -261,7 +261,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "lettering(text, baseline, height)",
-            "A text or a number as open strokes, for labels: Latin letters with their accents, Greek, digits, arrows and signs; it says which others it lacks.",
+            "A string or a number as open single-line strokes, for labels. Covers Latin letters with accents, Greek, digits, arrows and symbols; characters it lacks are reported.",
             r##"lettering("sail 7", pt(0, 0), 9).stroke("#20303c", 1).cap("round")"##,
             |call: &Call<'_>, text: Dynamic, baseline: Point, height: f64| {
                 let text = shown(&text);
@@ -277,7 +277,7 @@ fn words() -> Vec<Word> {
         ),
         word(
             "lettering_width(text, height)",
-            "How wide a text is as lettering of a height.",
+            "The width of a string as lettering of this height.",
             r##"lettering_width("sail 7", 9)"##,
             |text: Dynamic, height: f64| lettering_width(&shown(&text), height),
         ),

@@ -11,7 +11,7 @@ use crate::values::{Builder, Holder};
 pub(super) fn section() -> Section {
     Section {
         title: "Groups and the sheet",
-        about: "Groups and sheets are builders: `sheet.add(item)` alone is enough in a loop.",
+        about: "Groups and sheets are builders: a bare `sheet.add(item)` is enough in a loop.",
         words: words(),
     }
 }
@@ -20,13 +20,13 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "group()",
-            "A group of nothing yet. What is added to it moves and fades together.",
+            "An empty group. Everything added to it moves and fades as one.",
             r##"group().add(circle(pt(0, 0), 9).fill("teal")).moved([50, 50])"##,
             group,
         ),
         word(
             "paper(cell, step)",
-            "Squared paper to lie under a drawing: a line at every multiple of a step both ways, with numbers that are the coordinates.",
+            "Graph paper to put under a drawing: grid lines at every multiple of a spacing, labelled with their coordinates.",
             "paper(cell(pt(-160, -100), 320, 200), 20)",
             |cell: Cell, step: f64| {
                 let squares = paper(&cell, step);
@@ -36,19 +36,19 @@ fn words() -> Vec<Word> {
         ),
         word(
             "ring_of(node, n, radius)",
-            "Copies evenly on a ring round the origin, each turned with it, the first straight above.",
+            "`n` copies spaced evenly on a ring about the origin, each turned with the ring; the first is at the top.",
             r##"ring_of(circle(pt(0, 0), 6).fill("teal"), 12, 50)"##,
             |node: Node, n: usize, radius: f64| ring_of(node, n, radius),
         ),
         word(
             "copies_at(node, points)",
-            "Copies with their origin at each of some points.",
+            "A copy at each of the given points, with its origin on the point.",
             r##"copies_at(circle(pt(0, 0), 2).fill("teal"), golden_places(90, 5))"##,
             |node: Node, points: Vec<Point>| copies_at(node, points),
         ),
         word(
             "woven(nodes)",
-            "A ring of overlapping things, in order: each lies over the one before it, and the first over the last, without a seam.",
+            "A ring of overlapping shapes: each lies over the one before it in the list, and the first over the last, so there is no seam.",
             r##"let hoops = [];
 for angle in around(9) { hoops.push(ring(polar(angle, 40), 26, 18).fill("teal").stroke("white", 2)); }
 woven(hoops)"##,
@@ -60,7 +60,7 @@ woven(hoops)"##,
         ),
         word(
             "linked(items)",
-            "Closed loops, stroked or filled as bands, that pass over and under one another in turn: rings become a chain.",
+            "Closed loops, drawn as strokes or filled bands, that pass alternately over and under one another, so rings form a chain.",
             r##"linked([-30, 0, 30].map(|x| circle(pt(x, 0), 22).stroke("teal", 7)))"##,
             |items: Vec<Item>| {
                 let chain = linked(items);
@@ -70,7 +70,7 @@ woven(hoops)"##,
         ),
         word(
             ".add(node)",
-            "Adds a path, an item or a group on top of what there is.",
+            "Adds a path, an item or a group on top of the existing contents.",
             r##"sheet(100, 80).add(circle(pt(50, 40), 30).fill("teal"))"##,
             |holder: Holder, node: Node| match holder {
                 Holder::Group(group) => Holder::Group(group.grow(|group| group.add(node))),
@@ -79,7 +79,7 @@ woven(hoops)"##,
         ),
         word(
             ".add_all(nodes)",
-            "Adds each of a list, in order.",
+            "Adds every element of a list, in order.",
             r##"sheet(200, 80).add_all([40, 100, 160].map(|x| circle(pt(x, 40), 25).fill("teal")))"##,
             |holder: Holder, nodes: Vec<Node>| match holder {
                 Holder::Group(group) => Holder::Group(group.grow(|group| group.add_all(nodes))),
@@ -88,19 +88,19 @@ woven(hoops)"##,
         ),
         word(
             "sheet(width, height)",
-            "A sheet to draw on. Its origin is the top left corner and y runs down. The last value of a score is its sheet.",
+            "A sheet to draw on. Its origin is the top left corner and y points down. A score must end with its sheet.",
             "sheet(640, 480)",
             |width: f64, height: f64| sheet(width, height),
         ),
         word(
             "sheet(size)",
-            "A sheet of the width and height of a point.",
+            "A sheet whose width and height are the x and y of a point.",
             "sheet(pt(640, 480))",
             |size: Point| sheet(size.x, size.y),
         ),
         word(
             ".items_at(spot)",
-            "The items of a sheet that are painted at a spot, the topmost first.",
+            "The items of a sheet that are painted at a point, topmost first.",
             r##"sheet(90, 60).add(circle(pt(30, 30), 20).fill("teal")).items_at([30, 30])"##,
             |sheet: Sheet, spot: Point| {
                 sheet.items_at(spot).map(|hit| hit.placed.item.clone()).collect::<Vec<_>>()
@@ -108,7 +108,7 @@ woven(hoops)"##,
         ),
         word(
             ".grained(columns, rows)",
-            "The sheet drawn on a coarse grid of so many pixels, as a sheet of one picture with hard edges: pixels are painted whole or not at all.",
+            "The sheet rendered on a coarse grid of `columns` by `rows` pixels, as a new sheet with one hard-edged picture: each pixel is painted completely or not at all.",
             r##"sheet(90, 90).ground("#f4efe6").add(polygon(pt(45, 45), 4, 40).fill("teal")).grained(15, 15)"##,
             |sheet: Sheet, columns: usize, rows: usize| {
                 let side = |count: usize| u32::try_from(count).unwrap_or(u32::MAX);
@@ -119,41 +119,41 @@ woven(hoops)"##,
         ),
         word(
             ".title(text)",
-            "What the picture is called: the title of an SVG file, for readers of pages.",
+            "The title of the picture, written as the title of an SVG file, for screen readers.",
             r##"sheet(90, 60).title("A vent").add(circle(pt(45, 30), 20).fill("teal"))"##,
             |sheet: Builder<Sheet>, text: String| sheet.set(|sheet| sheet.title(&text)),
         ),
         word(
             ".description(text)",
-            "What is to be seen, for those who cannot see it: the description of an SVG file.",
+            "A description for those who cannot see the picture, written as the description of an SVG file.",
             r##"sheet(90, 60).description("A round hole in a red sail.").add(circle(pt(45, 30), 20).fill("teal"))"##,
             |sheet: Builder<Sheet>, text: String| sheet.set(|sheet| sheet.description(&text)),
         ),
         word(
             ".centred()",
-            "Puts the origin in the middle of the sheet.",
+            "Puts the origin at the centre of the sheet.",
             "sheet(640, 480).centred()",
             |sheet: Builder<Sheet>| sheet.set(Sheet::centred),
         ),
         word(
             ".y_up()",
-            "Lets y run up. Positive angles then turn anticlockwise as seen.",
+            "Makes y point up. Positive angles then turn anticlockwise on screen.",
             "sheet(640, 480).y_up()",
             |sheet: Builder<Sheet>| sheet.set(Sheet::y_up),
         ),
         word(
             ".unit(name)",
-            "What one sheet unit is: `px`, `mm` or `in`. Files are then made at true size.",
+            "The unit of lengths: `px`, `mm` or `in`. Files then have true size.",
             r##"sheet(210, 297).unit("mm")"##,
             |sheet: Builder<Sheet>, name: String| sheet.set(|sheet| sheet.unit(name.as_str())),
         ),
         word(
             ".ground(paint)",
-            "Covers the whole sheet with a colour or another paint, under everything else.",
+            "Paints the background of the whole sheet with a colour or another paint.",
             r##"sheet(640, 480).ground("#f4efe6")"##,
             |sheet: Builder<Sheet>, paint: GivenPaint| sheet.set(|sheet| sheet.ground(paint)),
         ),
-        word(".size()", "Width and height of the sheet.", "sheet(640, 480).size().x", |sheet: Sheet| {
+        word(".size()", "The width and height of the sheet.", "sheet(640, 480).size().x", |sheet: Sheet| {
             sheet.size
         }),
     ]

@@ -9,7 +9,7 @@ use crate::values::Tidy;
 pub(super) fn section() -> Section {
     Section {
         title: "Wheels",
-        about: "Turning radii, each on the rim of the one before: lace, rounded shapes, rolling circles. A lap is one turn of a wheel of one turn.",
+        about: "Rotating radii, each attached to the end of the one before: lace, rounded shapes, rolling circles. A lap is the time in which a wheel with `turns` of 1 turns once.",
         words: words(),
     }
 }
@@ -18,43 +18,43 @@ fn words() -> Vec<Word> {
     vec![
         word(
             "wheel(radius, turns, start)",
-            "A turning radius: so many turns in each lap, from an angle on. Negative turns are anticlockwise.",
+            "A rotating radius that makes `turns` turns per lap, from a start angle. Negative turns are anticlockwise.",
             r##"wheel(60, 1, deg(0)).wheel(18, -5, deg(0)).path()"##,
             |radius: f64, turns: f64, start: Angle| wheel(radius, turns, start),
         ),
         word(
             ".wheel(radius, turns, start)",
-            "One more wheel, on the rim of those there are.",
+            "Adds a wheel at the end of the previous one.",
             r##"wheel(60, 1, deg(0)).wheel(18, -5, deg(0)).wheel(6, 13, deg(90)).path()"##,
             |wheels: Wheels, radius: f64, turns: f64, start: Angle| wheels.wheel(radius, turns, start),
         ),
         word(
             "wheels_inside(centre, ring, roller, pen)",
-            "A pen in a wheel that rolls inside a ring: at the roller's rim it makes cusps, nearer curves, farther loops. It closes by itself.",
+            "A pen on a wheel that rolls inside a ring (a hypotrochoid): on the roller's rim it draws cusps, closer to the hub smooth curves, further out loops. The curve closes automatically.",
             r##"wheels_inside(pt(0, 0), 60, 25, 20).path()"##,
             |centre: Point, ring: f64, roller: f64, pen: f64| wheels_inside(centre, ring, roller, pen),
         ),
         word(
             "wheels_outside(centre, ring, roller, pen)",
-            "A pen in a wheel that rolls round the outside of a ring; it closes by itself.",
+            "A pen on a wheel that rolls round the outside of a ring (an epitrochoid). The curve closes automatically.",
             r##"wheels_outside(pt(0, 0), 40, 16, 20).path()"##,
             |centre: Point, ring: f64, roller: f64, pen: f64| wheels_outside(centre, ring, roller, pen),
         ),
         word(
             ".centre(at)",
-            "The point that the first wheel turns about.",
+            "The point about which the first wheel rotates.",
             r##"wheel(40, 1, deg(0)).centre([50, 50]).path()"##,
             |wheels: Wheels, at: Point| wheels.centre(at),
         ),
         word(
             ".laps(laps)",
-            "So many laps instead of those after which it closes.",
+            "Draws this many laps instead of as many as the curve takes to close.",
             r##"wheel(40, 1, deg(0)).wheel(9, 7.5, deg(0)).laps(0.5).path()"##,
             |wheels: Wheels, laps: f64| wheels.laps(laps),
         ),
         word(
             ".closing_laps()",
-            "After how many laps it comes round; 0 where it does not within 1000.",
+            "The number of laps after which the curve closes; 0 if it does not within 1000.",
             r##"wheels_inside(pt(0, 0), 60, 25, 20).closing_laps()"##,
             |wheels: Wheels| {
                 let closing = wheels.closing();
@@ -63,19 +63,19 @@ fn words() -> Vec<Word> {
         ),
         word(
             ".at(share)",
-            "The point after a share of a lap.",
+            "The point after a fraction of a lap.",
             r##"wheel(40, 1, deg(0)).at(0.25)"##,
             |wheels: Wheels, share: f64| wheels.sound().map(|()| wheels.at(share)),
         ),
         word(
             ".points(n)",
-            "So many points at even steps of time over all laps.",
+            "`n` points at equal time steps over all laps.",
             r##"wheel(40, 1, deg(0)).points(12)"##,
             |wheels: Wheels, n: usize| wheels.sound().map(|()| wheels.points(n)),
         ),
         word(
             ".path()",
-            "The curve, closed where it comes round. Where it never does, that is said on standard error, with the nearest laps that would.",
+            "The curve as a path, closed if it returns to its start. If it never does, a note on standard error gives the number of laps that comes closest.",
             r##"wheel(60, 1, deg(0)).wheel(18, -5, deg(0)).path()"##,
             |call: &Call<'_>, wheels: Wheels| {
                 remark(call, &wheels);

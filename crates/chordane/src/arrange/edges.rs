@@ -10,7 +10,7 @@ use crate::number::{Cell, Point, kept};
 use crate::path::Segment;
 
 /// More places where segments meet than this are refused.
-pub(crate) const MOST_MEETS: usize = 4_000_000;
+pub(crate) const MAX_INTERSECTIONS: usize = 4_000_000;
 
 /// A piece of a source that meets nothing between its ends, and only rises or only falls (in the turned frame).
 #[derive(Clone, Debug)]

@@ -18,7 +18,7 @@ mod sides;
 mod sources;
 mod trace;
 
-pub(crate) use edges::{Arrangement, Edge, MOST_MEETS, crossing_at};
+pub(crate) use edges::{Arrangement, Edge, MAX_INTERSECTIONS, crossing_at};
 pub(crate) use painted::{Filling, all_closed};
 pub(crate) use rims::{arranged, arranged_within, combined, scaled_to_numbers, too_many, without_slivers};
 pub(crate) use sides::{lefts, right_of};

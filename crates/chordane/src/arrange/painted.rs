@@ -14,11 +14,11 @@ use crate::measure::{
 use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
-/// The sides of a line are looked at this far from it, as a share of the path's extent: what is thinner may be missed.
-const ASIDE: f64 = 1e-8;
+/// Distance from an edge at which winding numbers are probed, as a fraction of the path's extent; thinner regions may be missed.
+const PROBE_DISTANCE: f64 = 1e-8;
 
 /// Crossings beyond this are refused.
-const MOST_CROSSINGS: usize = 1_000_000;
+const MAX_CROSSINGS: usize = 1_000_000;
 
 /// What a path paints.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -78,10 +78,10 @@ impl Filling {
     pub(crate) fn of(path: &Path, call: &'static str) -> Result<Self, Fault> {
         path.sound()?;
         let closed = plain(&all_closed(path));
-        let (crossings, whole) = self_crossings(&closed, MOST_CROSSINGS);
+        let (crossings, whole) = self_crossings(&closed, MAX_CROSSINGS);
         if !whole {
             let kind =
-                FaultKind::TooMany { what: "crossings", count: MOST_CROSSINGS + 1, limit: MOST_CROSSINGS };
+                FaultKind::TooMany { what: "crossings", count: MAX_CROSSINGS + 1, limit: MAX_CROSSINGS };
             return Err(Fault::of(call, kind));
         }
         Ok(Self { closed, crossings })
@@ -154,7 +154,7 @@ fn runs_with_windings(path: &Path, crossings: &[Crossing]) -> Vec<(Vec<Segment>,
     let segments: Vec<Segment> = path.segments().collect();
     let Some(extent) = path.bounds() else { return Vec::new() };
     let tree = BoxTree::new(segments.iter().map(Segment::bounds));
-    let aside = extent.size().max_element() * ASIDE;
+    let aside = extent.size().max_element() * PROBE_DISTANCE;
     let with_windings = |run: Vec<Segment>| {
         let (spot, right) = probe(&run)?;
         let windings = [right, -right].map(|way| winding_in(&segments, &tree, spot + way * aside));

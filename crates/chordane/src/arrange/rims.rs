@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 use std::hash::{DefaultHasher, Hash, Hasher};
 
-use super::edges::{Arrangement, MOST_MEETS};
+use super::edges::{Arrangement, MAX_INTERSECTIONS};
 use super::sides::{lefts, right_of};
 use super::sources::{Part, sources};
 use super::trace::{DirectedEdge, Rim, contours};
@@ -13,21 +13,21 @@ use crate::number::Cell;
 use crate::path::{Contour, FillRule, Path, Segment};
 
 /// Where rounding has mixed up what lies where, all is done again with this many times the tolerance.
-const COARSER: f64 = 30.0;
+const TOLERANCE_GROWTH: f64 = 30.0;
 
 /// Gaps that are together no longer than this many times the tolerance are closed by straight sides.
-const SLIGHT: f64 = 1e4;
+const MAX_GAP_FACTOR: f64 = 1e4;
 
 /// How often it is tried.
 const TRIES: usize = 4;
 
 /// Beyond these sizes products of four lengths would leave the numbers: shapes are scaled before they are combined.
-const LARGE: f64 = 1e60;
+const RESCALE_LIMIT: f64 = 1e60;
 
 pub(crate) fn too_many(call: &'static str, mut fault: FaultSlot) -> Path {
     fault.note(Fault::of(
         call,
-        FaultKind::TooMany { what: "crossings", count: MOST_MEETS + 1, limit: MOST_MEETS },
+        FaultKind::TooMany { what: "crossings", count: MAX_INTERSECTIONS + 1, limit: MAX_INTERSECTIONS },
     ));
     Path::from_parts(Vec::new(), FillRule::Nonzero, fault)
 }
@@ -37,7 +37,7 @@ pub(crate) fn too_many(call: &'static str, mut fault: FaultSlot) -> Path {
 pub(crate) fn scaled_to_numbers(paths: &[&Path], distance: f64) -> Option<(Vec<Path>, f64)> {
     let extent = paths.iter().filter_map(|path| path.bounds()).reduce(Cell::union)?;
     let far = extent.min.abs().max(extent.max.abs()).max_element().max(distance.abs());
-    if far == 0.0 || (1.0 / LARGE..=LARGE).contains(&far) {
+    if far == 0.0 || (1.0 / RESCALE_LIMIT..=RESCALE_LIMIT).contains(&far) {
         return None;
     }
     // A power of two changes no digit.
@@ -74,7 +74,7 @@ fn once_each<'a>(parts: &[Part<'a>]) -> Vec<Part<'a>> {
 
 /// The rim of what is kept of contours, by the windings of the two operands. `None` where too much meets.
 pub(crate) fn arranged(parts: &[Part<'_>], keep: &dyn Fn([i32; 2]) -> bool) -> Option<Vec<Contour>> {
-    arranged_within(parts, MOST_MEETS, keep)
+    arranged_within(parts, MAX_INTERSECTIONS, keep)
 }
 
 /// The same; `None` where more than so much meets.
@@ -88,7 +88,7 @@ pub(crate) fn arranged_within(
     };
     let parts = once_each(parts);
     let mut off = tolerance_of(&extent);
-    let slight = off * SLIGHT;
+    let slight = off * MAX_GAP_FACTOR;
     let mut best: Option<Rim> = None;
     for _ in 0..TRIES {
         let sources = sources(&parts, off);
@@ -108,7 +108,7 @@ pub(crate) fn arranged_within(
         if closed {
             break;
         }
-        off *= COARSER;
+        off *= TOLERANCE_GROWTH;
     }
     best.map(|rim| rim.contours.into_iter().map(|(_, contour)| contour).collect())
 }

@@ -14,7 +14,7 @@ pub(crate) type Windings = [i32; 2];
 
 /// Where along an edge one looks from, as shares of its rise; the later ones where the first is a close call. Odd ones:
 /// at the middle, a symmetric drawing has the vertices of others.
-const LOOKS: [f64; 4] = [0.482_713_669, 0.313_951_277, 0.731_190_853, 0.090_417_233];
+const PROBE_HEIGHTS: [f64; 4] = [0.482_713_669, 0.313_951_277, 0.731_190_853, 0.090_417_233];
 
 #[derive(Clone, Copy, PartialEq)]
 enum Known {
@@ -78,7 +78,7 @@ fn neighbours(arrangement: &Arrangement, sources: &[Source], tree: &BoxTree, off
     let look = |i: usize| {
         let edge = edges.get(i)?;
         let mut best: Option<(f64, Option<usize>)> = None;
-        for share in LOOKS {
+        for share in PROBE_HEIGHTS {
             let (low, high) = (edge.bounds.min.y, edge.bounds.max.y);
             let y = kept(low + (high - low) * share, low, high);
             let x = arrangement.across(sources, edge, y);

@@ -2,7 +2,7 @@
 
 use crate::measure::{Round, loop_of, straight_stops};
 use crate::number::{Angle, Cell, Point, deg};
-use crate::path::{Affine, Arc, Contour, ONE_SEGMENT_DEGREES, Segment, by};
+use crate::path::{Affine, Arc, Contour, MAX_SEGMENT_SWEEP_DEGREES, Segment, by};
 
 /// A contour that takes part, and as what.
 #[derive(Clone, Copy, Debug)]
@@ -35,10 +35,10 @@ pub(crate) struct Source {
 }
 
 /// The angle by which everything is turned for looking along level lines: no side that people draw is level then.
-const TURNED_DEGREES: f64 = 23.708_518_301_7;
+const FRAME_ROTATION_DEGREES: f64 = 23.708_518_301_7;
 
 pub(crate) fn turn() -> Affine {
-    by::rotation(deg(TURNED_DEGREES))
+    by::rotation(deg(FRAME_ROTATION_DEGREES))
 }
 
 impl Source {
@@ -106,7 +106,7 @@ fn plain_pieces(segment: &Segment, off: f64, out: &mut Vec<Segment>) {
                 None => out.push(Segment::Line { from, to }),
                 // Of half a turn or nearly a whole one the ends do not say well where the centre is: turned, it would be another
                 // arc.
-                Some(whole) if whole.sweep.degrees().abs() > ONE_SEGMENT_DEGREES => {
+                Some(whole) if whole.sweep.degrees().abs() > MAX_SEGMENT_SWEEP_DEGREES => {
                     whole.pieces(from, to, |piece| out.push(Segment::Arc(piece)));
                 }
                 Some(_) => out.push(*segment),

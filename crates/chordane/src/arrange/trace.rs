@@ -4,7 +4,7 @@ use super::edges::{Arrangement, Edge};
 use super::sources::Source;
 use crate::ground::exhausted;
 use crate::number::Point;
-use crate::path::{Contour, ContourBuilder, ONE_SEGMENT_DEGREES, Segment};
+use crate::path::{Contour, ContourBuilder, MAX_SEGMENT_SWEEP_DEGREES, Segment};
 
 /// An edge of the rim, travelled toward higher y or the other way, with the kept side on the right.
 #[derive(Clone, Copy, Debug)]
@@ -25,7 +25,7 @@ struct Run {
 }
 
 /// The nearest way on over a gap is looked for among so many steps.
-const MOST_LOOSE: usize = 1000;
+const MAX_GAP_CANDIDATES: usize = 1000;
 
 fn ends(edge: &Edge, up: bool) -> (usize, usize) {
     if up { (edge.low, edge.high) } else { (edge.high, edge.low) }
@@ -82,9 +82,9 @@ pub(crate) fn contours(
                 let here = place(end);
                 let open = order
                     .iter()
-                    .take(loose.min(MOST_LOOSE))
+                    .take(loose.min(MAX_GAP_CANDIDATES))
                     .filter(|number| used.get(**number) == Some(&false));
-                let _ = exhausted(loose.min(MOST_LOOSE));
+                let _ = exhausted(loose.min(MAX_GAP_CANDIDATES));
                 let ways =
                     open.filter_map(|number| Some((*number, place(start_of(*number)?).distance(here))));
                 let way = ways.min_by(|a, b| a.1.total_cmp(&b.1));
@@ -222,7 +222,7 @@ fn contour(sources: &[Source], mut runs: Vec<Run>, off: f64, closed: bool) -> Op
         same && match of(a) {
             Some(Segment::Arc(arc)) => {
                 let sweep = arc.centred().map_or(360.0, |whole| whole.sweep.degrees().abs());
-                sweep * (b.to - a.from).abs() <= ONE_SEGMENT_DEGREES
+                sweep * (b.to - a.from).abs() <= MAX_SEGMENT_SWEEP_DEGREES
             }
             _ => true,
         }

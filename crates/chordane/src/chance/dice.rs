@@ -23,7 +23,7 @@ pub struct Dice {
 }
 
 impl Dice {
-    /// The dice of a name: a stream of their own, so that throwing one more of them does not change what others give.
+    /// Creates the dice for a seed and a name. Every name has its own stream, so an extra throw of one does not change the others.
     #[must_use]
     pub fn new(seed: u64, name: &str) -> Self {
         // The name's bytes, mixed so that names that differ a little give streams that differ much (the FNV-1a hash of
@@ -92,7 +92,7 @@ impl Dice {
         }
     }
 
-    /// So many different ones of a list, in a random order; all of them where there are fewer.
+    /// Returns `n` distinct elements in random order, or all of them if there are fewer.
     ///
     /// ```
     /// use chordane::chance::Dice;

@@ -7,14 +7,14 @@ use crate::ground::{Fault, exhausted, limited};
 use crate::number::{Cell, Point, pt};
 use crate::path::Path;
 
-/// So many throws beside the path in a row, and it has no inside to speak of.
-const MOST_MISSES: usize = 100_000;
+/// Consecutive misses after which the path is treated as having no interior.
+const MAX_MISSES: usize = 100_000;
 
-/// So many tries round a place before it counts as hemmed in.
-const TRIES_AROUND: usize = 24;
+/// Candidates tried around an active point before it is retired.
+const CANDIDATES_PER_POINT: usize = 24;
 
 /// More places than these fill the memory before they are seen.
-const MOST_PLACES: usize = 1_000_000;
+const MAX_POINTS: usize = 1_000_000;
 
 impl Dice {
     /// A point within a path under its fill rule, every spot as likely; none where the path has no inside.
@@ -30,7 +30,7 @@ impl Dice {
 
     fn point_in(&mut self, path: &Path) -> Option<Point> {
         let bounds = path.bounds()?;
-        (0..MOST_MISSES)
+        (0..MAX_MISSES)
             .take_while(|_| !exhausted(10))
             .map(|_| self.within(&bounds))
             .find(|point| path.inside(*point))
@@ -50,7 +50,7 @@ impl Dice {
     pub fn scatter(&mut self, path: impl AsRef<Path>, n: usize) -> Result<Vec<Point>, Fault> {
         let path = path.as_ref();
         path.sound()?;
-        limited("scatter", || (0..n.min(MOST_PLACES)).map_while(|_| self.point_in(path)).collect())
+        limited("scatter", || (0..n.min(MAX_POINTS)).map_while(|_| self.point_in(path)).collect())
     }
 
     /// Points within a path that keep at least a distance from one another and leave no room for one more that was found:
@@ -83,7 +83,7 @@ impl Dice {
         let mut room = Room { places: Vec::new(), by_cell: HashMap::new(), distance };
         // Begin anew, until so many throws in a row find no room: parts that do not hang together get theirs.
         let mut misses = 0;
-        while misses < 300 && room.places.len() < MOST_PLACES && !exhausted(100) {
+        while misses < 300 && room.places.len() < MAX_POINTS && !exhausted(100) {
             match self.point_in(path) {
                 None => break,
                 Some(seed) if room.is_free(seed) => {
@@ -102,14 +102,14 @@ impl Dice {
         let mut active = vec![room.places.len() - 1];
         while let Some(at) = self.place(active.len()).filter(|_| !exhausted(100)) {
             let from = active.get(at).and_then(|place| room.places.get(*place)).copied().unwrap_or_default();
-            let found = (0..TRIES_AROUND).find_map(|_| {
+            let found = (0..CANDIDATES_PER_POINT).find_map(|_| {
                 let (angle, share) = (self.between(0.0, std::f64::consts::TAU), self.between(1.0, 4.0));
                 // Even over the ring between one and two distances.
                 let point = from + pt(libm::cos(angle), libm::sin(angle)) * (room.distance * share.sqrt());
                 (room.is_free(point) && path.inside(point)).then_some(point)
             });
             match found {
-                Some(point) if room.places.len() < MOST_PLACES => {
+                Some(point) if room.places.len() < MAX_POINTS => {
                     active.push(room.places.len());
                     room.take(point);
                 }

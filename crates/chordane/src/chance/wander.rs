@@ -6,7 +6,7 @@
 use std::f64::consts::{FRAC_1_SQRT_2, TAU};
 
 use super::Dice;
-use crate::ground::{GOLDEN, mixed};
+use crate::ground::{GOLDEN_GAMMA, mixed};
 
 /// From 0 to 1 with no slope and no bend at either end.
 fn ease(t: f64) -> f64 {
@@ -19,12 +19,12 @@ fn cut(value: f64) -> (i64, f64) {
     (whole as i64, value - whole)
 }
 
-/// The hills and dales meet at zero once a unit. That is not where people look: at whole numbers.
-const OFF: (f64, f64) = (0.37, 0.61);
+/// Offset of the noise lattice: the noise is zero once per unit, and this moves the zeros away from whole numbers, the inputs people try first.
+const LATTICE_OFFSET: (f64, f64) = (0.37, 0.61);
 
 impl Dice {
     fn bits(&self, x: i64, y: i64) -> u64 {
-        mixed(mixed(self.key ^ (x as u64).wrapping_mul(GOLDEN)) ^ (y as u64).wrapping_mul(GOLDEN))
+        mixed(mixed(self.key ^ (x as u64).wrapping_mul(GOLDEN_GAMMA)) ^ (y as u64).wrapping_mul(GOLDEN_GAMMA))
     }
 
     /// A number from -1 to 1 that wanders smoothly as `x` grows: about one hill or dale for each
@@ -41,7 +41,7 @@ impl Dice {
         if !x.is_finite() {
             return 0.0;
         }
-        let (whole, t) = cut(x + OFF.0);
+        let (whole, t) = cut(x + LATTICE_OFFSET.0);
         let slope = |x: i64| (self.bits(x, 0) >> 11) as f64 / (1_u64 << 52) as f64 - 1.0;
         let (before, behind) = (slope(whole) * t, slope(whole.wrapping_add(1)) * (t - 1.0));
         2.0 * (before + (behind - before) * ease(t))
@@ -53,7 +53,7 @@ impl Dice {
         if !x.is_finite() || !y.is_finite() {
             return 0.0;
         }
-        let ((column, u), (row, v)) = (cut(x + OFF.0), cut(y + OFF.1));
+        let ((column, u), (row, v)) = (cut(x + LATTICE_OFFSET.0), cut(y + LATTICE_OFFSET.1));
         // Eight directions of the same length.
         let hill = |dx: i64, dy: i64| {
             let (x, y) = (u - dx as f64, v - dy as f64);

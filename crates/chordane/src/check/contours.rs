@@ -10,21 +10,21 @@ use crate::path::{Contour, FillRule, Path, Segment};
 use crate::reshape::Cap;
 
 /// Ends that are this near, as a share of the path's extent, are one place for the eye.
-const SAME_PLACE: f64 = 1e-6;
+const COINCIDENCE_RATIO: f64 = 1e-6;
 
 /// Ends of a stroked outline that come this near, as a share of its extent, were meant to meet: nobody leaves a gap so
 /// small on purpose.
-const NEARLY_CLOSED: f64 = 0.02;
+const MAX_CLOSING_GAP_RATIO: f64 = 0.02;
 
 /// A side is crowded when it is this small a share of the median side of its contour: no shape has such a side among
 /// hundredfold longer ones for its looks.
-const CROWDED_SHARE: f64 = 0.002;
+const CROWDED_RATIO: f64 = 0.002;
 
 /// And no longer than this in sheet units: longer ones can be seen, and may be meant.
 const CROWDED_LENGTH: f64 = 0.5;
 
-/// Both sides beside a crowded one are so many times as long: towards a cusp sides grow shorter one by one.
-const SUDDENLY: f64 = 20.0;
+/// Minimum length of both neighbours relative to a crowded side. Toward a cusp, sides get shorter gradually and do not count.
+const MIN_NEIGHBOUR_RATIO: f64 = 20.0;
 
 pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, findings: &mut Findings) {
     for (number, contour) in drawn.path.contours().iter().enumerate() {
@@ -72,18 +72,18 @@ fn open_outline(drawn: &Drawn<'_>, number: usize, contour: &Contour, findings: &
         "end it with Z in its path data",
     );
     let kind = (Code::OpenOutline, Level::Warning);
-    if gap <= size * SAME_PLACE {
+    if gap <= size * COINCIDENCE_RATIO {
         let seen =
             "the outline ends where it began but is not closed: its ends have caps where a corner should be";
         findings.add(kind, drawn, (number, first), seen, mend);
-    } else if drawn.filled && contour.signed_area().abs() > size * size * SAME_PLACE {
+    } else if drawn.filled && contour.signed_area().abs() > size * size * COINCIDENCE_RATIO {
         let seen = format!(
             "the outline is open: it is filled, but its last side, from ({}) to ({}), is not stroked",
             place(last),
             place(first)
         );
         findings.add(kind, drawn, (number, last), seen, mend);
-    } else if !drawn.filled && gap <= size * NEARLY_CLOSED && contour.length() > 2.0 * size {
+    } else if !drawn.filled && gap <= size * MAX_CLOSING_GAP_RATIO && contour.length() > 2.0 * size {
         let seen = format!("the line ends {} short of where it began", short(gap));
         findings.add(kind, drawn, (number, last), seen, mend);
     }
@@ -137,7 +137,7 @@ fn crowded_vertices(drawn: &Drawn<'_>, number: usize, contour: &Contour, finding
     }
     let middle = sizes.len() / 2;
     let (_, median, _) = sizes.select_nth_unstable_by(middle, f64::total_cmp);
-    let limit = (*median * CROWDED_SHARE).min(CROWDED_LENGTH);
+    let limit = (*median * CROWDED_RATIO).min(CROWDED_LENGTH);
     let count = segments.len();
     // The segments before and behind one, round the seam of a closed contour.
     let beside = |i: usize| {
@@ -154,7 +154,7 @@ fn crowded_vertices(drawn: &Drawn<'_>, number: usize, contour: &Contour, finding
             continue;
         }
         let at_cusp = beside(i).is_some_and(|(before, behind)| {
-            turns_back(before, behind) || reach(before).min(reach(behind)) < size * SUDDENLY
+            turns_back(before, behind) || reach(before).min(reach(behind)) < size * MIN_NEIGHBOUR_RATIO
         });
         if size > 0.0 && at_cusp {
             continue;

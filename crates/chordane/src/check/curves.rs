@@ -11,22 +11,22 @@ use crate::path::{Contour, Segment};
 const KINK_DEGREES: std::ops::Range<f64> = 1.5..12.0;
 
 /// A straight side that is only a share of the extent this long has no direction that anyone sees.
-const SHORT_SIDE: f64 = 0.005;
+const MIN_SIDE_RATIO: f64 = 0.005;
 
 /// So many straight sides in a row that turn the same way by much the same angle stand for a curve.
-const COARSE_SIDES: usize = 10;
+const MIN_COARSE_SIDES: usize = 10;
 
 /// Polygons with corners sharper than this are meant as polygons: it is that of twenty sides.
-const COARSE_DEGREES: f64 = 18.1;
+const MAX_COARSE_TURN_DEGREES: f64 = 18.1;
 
 /// A segment no longer than this in sheet units, aside of a curve, is no part of its shape.
-const HOOK: f64 = 2.5;
+const MAX_HOOK_LENGTH: f64 = 2.5;
 
 /// How far a kink strays from an even bend, in sheet units, before it is seen.
-const KINK_SEEN: f64 = 0.2;
+const MIN_VISIBLE_KINK: f64 = 0.2;
 
 /// How far a side cuts the curve short, in sheet units, before its corners are seen.
-const COARSE_BULGE: f64 = 0.35;
+const MIN_VISIBLE_SAGITTA: f64 = 0.35;
 
 pub(super) fn look(drawn: &Drawn<'_>, findings: &mut Findings) {
     for (number, contour) in drawn.path.contours().iter().enumerate() {
@@ -54,7 +54,7 @@ fn turn(before: &Segment, behind: &Segment) -> f64 {
 
 fn kink(drawn: &Drawn<'_>, number: usize, contour: &Contour, segments: &[Segment], findings: &mut Findings) {
     let curved = |segment: &Segment| !matches!(segment, Segment::Line { .. });
-    let least = drawn.extent() * SHORT_SIDE;
+    let least = drawn.extent() * MIN_SIDE_RATIO;
     let kinks: Vec<(Point, f64)> = joints(contour, segments)
         .filter(|(before, behind)| curved(before) || curved(behind))
         .filter(|(before, behind)| [before, behind].iter().all(|s| s.bounds().size().max_element() >= least))
@@ -63,7 +63,7 @@ fn kink(drawn: &Drawn<'_>, number: usize, contour: &Contour, segments: &[Segment
         .filter(|(before, behind, turn)| {
             // How far the bend strays from one that turns evenly: what is small on the sheet cannot be seen.
             let size = before.bounds().size().max_element().min(behind.bounds().size().max_element());
-            0.25 * size * turn.to_radians() >= KINK_SEEN
+            0.25 * size * turn.to_radians() >= MIN_VISIBLE_KINK
         })
         .map(|(before, _, turn)| (before.to(), turn))
         .collect();
@@ -93,7 +93,7 @@ fn hook(drawn: &Drawn<'_>, number: usize, contour: &Contour, segments: &[Segment
         };
         let size = reach(short_one);
         let curved = [before, behind].iter().any(|s| !matches!(s, Segment::Line { .. }));
-        if !curved || count < 3 || size > HOOK || size * 10.0 > reach(before).min(reach(behind)) {
+        if !curved || count < 3 || size > MAX_HOOK_LENGTH || size * 10.0 > reach(before).min(reach(behind)) {
             continue;
         }
         let aside = turn(before, short_one).abs().min(turn(short_one, behind).abs());
@@ -123,7 +123,7 @@ fn coarse(
         let straight = matches!((before, behind), (Segment::Line { .. }, Segment::Line { .. }));
         let angle = turn(before, behind);
         let alike = run == 0 || (angle * last > 0.0 && (0.5..2.0).contains(&(angle / last)));
-        if straight && (0.5..COARSE_DEGREES).contains(&angle.abs()) && alike {
+        if straight && (0.5..MAX_COARSE_TURN_DEGREES).contains(&angle.abs()) && alike {
             run += 1;
             // How far the curve through both ends bulges over the side.
             let side = before.from().distance(before.to()).min(behind.from().distance(behind.to()));
@@ -135,7 +135,9 @@ fn coarse(
         } else {
             (run, worst, last) = (0, None, 0.0);
         }
-        if let Some((at, bulge)) = worst.filter(|(_, bulge)| run >= COARSE_SIDES && *bulge > COARSE_BULGE) {
+        if let Some((at, bulge)) =
+            worst.filter(|(_, bulge)| run >= MIN_COARSE_SIDES && *bulge > MIN_VISIBLE_SAGITTA)
+        {
             found = Some((run + 1, at, bulge));
         }
     }

@@ -10,16 +10,16 @@ use crate::number::{Cell, Point};
 use crate::sheet::Layered;
 
 /// A line no larger than this share of its sheet is a dot.
-const SHARE: f64 = 0.02;
+const MAX_DOT_RATIO: f64 = 0.02;
 
 /// And no larger than this in units: twice what cosine and sine alone reach.
-const LARGEST: f64 = 4.0;
+const MAX_DOT_SIZE: f64 = 4.0;
 
 /// Unless its stroke makes more than this of it.
-const PAINTED: f64 = 0.08;
+const MAX_PAINTED_RATIO: f64 = 0.08;
 
 /// How far from 1 the radius of a circle of plain cosines and sines may be.
-const UNIT: f64 = 1e-6;
+const UNIT_RADIUS_TOLERANCE: f64 = 1e-6;
 
 pub(super) fn look(drawn: &[Drawn<'_>], space: &DocumentSpace, findings: &mut Findings) {
     let seen = || drawn.iter().filter(|d| (d.filled || d.half_stroke.is_some()) && d.bounds.is_some());
@@ -28,7 +28,10 @@ pub(super) fn look(drawn: &[Drawn<'_>], space: &DocumentSpace, findings: &mut Fi
     let side = space.page.size().min_element();
     let is_dot = |bounds: &Cell| {
         let size = bounds.size().max_element();
-        size > 0.0 && size <= LARGEST && size <= side * SHARE && size + width <= side * PAINTED
+        size > 0.0
+            && size <= MAX_DOT_SIZE
+            && size <= side * MAX_DOT_RATIO
+            && size + width <= side * MAX_PAINTED_RATIO
     };
     // A wrong unit of angles makes things small too, and is told as that.
     let all = all.filter(|bounds| is_dot(bounds) && !findings.has(Code::AngleUnit));
@@ -94,7 +97,8 @@ fn unit_circle(
     }
     let polygon = one.path.contours().iter().find(|contour| {
         let vertices: Vec<Point> = contour.vertices().collect();
-        Ring::of(&vertices).is_some_and(|ring| ring.count >= 5 && (ring.radius - 1.0).abs() < UNIT)
+        Ring::of(&vertices)
+            .is_some_and(|ring| ring.count >= 5 && (ring.radius - 1.0).abs() < UNIT_RADIUS_TOLERANCE)
     });
     if let (Some(contour), Some(bounds)) = (polygon, one.bounds) {
         let seen = format!("{} vertices stand on a circle of radius 1: a dot", contour.vertex_count());
@@ -113,7 +117,8 @@ fn copies_on_a_dot(
     for row in drawn.chunk_by(made_together).filter(|row| row.len() >= 5) {
         let middles: Vec<Point> = row.iter().filter_map(|d| Some(d.bounds?.centre())).collect();
         let Some(bounds) = Cell::of(middles.iter().copied()).filter(is_dot) else { continue };
-        let on_circle = Ring::of(&middles).is_some_and(|ring| (ring.radius - 1.0).abs() < UNIT);
+        let on_circle =
+            Ring::of(&middles).is_some_and(|ring| (ring.radius - 1.0).abs() < UNIT_RADIUS_TOLERANCE);
         if let (true, Some(last)) = (on_circle, row.last()) {
             let seen = format!("{} copies stand on a circle of radius 1, all over one another", row.len());
             findings.add((Code::Speck, Level::Warning), last, (0, bounds.centre()), seen, mend(space));

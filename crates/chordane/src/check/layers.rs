@@ -13,16 +13,16 @@ use crate::path::Path;
 use crate::sheet::{Layered, Paint};
 
 /// Smaller than this both ways, in pixels of 1/96 inch, a path covers less than one of them.
-const SPECK: f64 = 0.75;
+const SPECK_PIXELS: f64 = 0.75;
 
 /// A stroke so many times as wide one way as the other is seen to be uneven.
-const STRETCHED: f64 = 1.25;
+const MIN_STRETCH_RATIO: f64 = 1.25;
 
 /// A shape of which less than this share lies on the sheet was put there by mistake.
-const MOSTLY_OFF: f64 = 0.12;
+const MIN_ON_SHEET_FRACTION: f64 = 0.12;
 
 /// More items than this are not looked through for those that are covered.
-const MOST_COVERED: usize = 20_000;
+const MAX_COVER_ITEMS: usize = 20_000;
 
 pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, space: &DocumentSpace, findings: &mut Findings) {
     let Some(bounds) = drawn.bounds else { return };
@@ -38,7 +38,7 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, space: &DocumentSpace, 
         return;
     }
     let size = painted.size().max_element() * space.pixels;
-    if size < SPECK && bounds.size() != Point::ZERO {
+    if size < SPECK_PIXELS && bounds.size() != Point::ZERO {
         let seen = format!("the path is a speck, {} units across", short(painted.size().max_element()));
         let mend = (
             "scale it up with scaled(..): were its numbers meant as shares of a larger size?",
@@ -46,7 +46,7 @@ pub(super) fn look(drawn: &Drawn<'_>, filling: &Filling, space: &DocumentSpace, 
         );
         findings.add((Code::Speck, Level::Warning), drawn, start, seen, mend);
     }
-    if whole && drawn.stretch >= STRETCHED && size >= SPECK {
+    if whole && drawn.stretch >= MIN_STRETCH_RATIO && size >= SPECK_PIXELS {
         let seen = format!(
             "the stroke is stretched: it is {} times as wide one way as the other",
             short(drawn.stretch)
@@ -131,7 +131,7 @@ fn off_sheet(drawn: &Drawn<'_>, bounds: &Cell, painted: &Cell, page: &Cell, find
     }
     let shared = bounds.max.min(page.max) - bounds.min.max(page.min);
     let of_box = (shared.x.max(0.0) * shared.y.max(0.0)) / (size.x * size.y);
-    if of_box > MOSTLY_OFF * 3.0 {
+    if of_box > MIN_ON_SHEET_FRACTION * 3.0 {
         return false;
     }
     let frame = Path::closed([
@@ -147,7 +147,7 @@ fn off_sheet(drawn: &Drawn<'_>, bounds: &Cell, painted: &Cell, page: &Cell, find
     } else {
         part(drawn.path.clip_line(&frame).length(), drawn.path.length())
     };
-    let Some(on_it) = on_it.filter(|on_it| *on_it < MOSTLY_OFF) else { return false };
+    let Some(on_it) = on_it.filter(|on_it| *on_it < MIN_ON_SHEET_FRACTION) else { return false };
     let seen = format!("only {} % of the path lies on the sheet", short((on_it * 100.0).round()));
     findings.add((Code::OffSheet, Level::Warning), drawn, start, seen, mend);
     false
@@ -155,7 +155,7 @@ fn off_sheet(drawn: &Drawn<'_>, bounds: &Cell, painted: &Cell, page: &Cell, find
 
 /// Paths whose whole box is under the opaque fill of one later path, and paths under their own likeness.
 pub(super) fn covered(drawn: &[Drawn<'_>], findings: &mut Findings) {
-    if drawn.len() > MOST_COVERED {
+    if drawn.len() > MAX_COVER_ITEMS {
         return;
     }
     let covers: Vec<&Drawn<'_>> = drawn.iter().filter(|d| d.opaque && d.bounds.is_some()).collect();

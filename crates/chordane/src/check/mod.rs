@@ -64,8 +64,8 @@ pub struct LeftOut {
     pub message: String,
 }
 
-/// One path may take some seconds to be looked at: so many steps of some ten nanoseconds.
-const STEPS_A_PATH: usize = 100_000_000;
+/// Budget for checking one path, in steps of about 10 ns: a few seconds at most.
+const PATH_STEP_BUDGET: usize = 100_000_000;
 
 impl Sheet {
     /// Looks the sheet over: the figures of every path, and findings, each with a place, plain words and the mend.
@@ -98,7 +98,7 @@ impl Sheet {
         let document = self.document_view().is_some();
         let look = |i: usize| {
             let Some(one) = drawn.get(i).filter(|_| !exhausted(500)) else { return Ok(None) };
-            let whole = at_most(STEPS_A_PATH, || {
+            let whole = at_most(PATH_STEP_BUDGET, || {
                 let filling = Filling::of(&one.path, "area").ok()?;
                 let mut findings = Findings::new(document);
                 let figures = figures::of(one, filling.painted().area, &space);

@@ -7,29 +7,31 @@ use crate::number::Point;
 use crate::path::{Contour, Segment};
 
 /// How many points make a ring whose last step is looked at: three or four stand as a shape of their own.
-const FEWEST: usize = 5;
+const MIN_RING_POINTS: usize = 5;
 
 /// How far, as a share of the radius, points may be off the circle.
-const OFF_CIRCLE: f64 = 1e-4;
+const CIRCLE_TOLERANCE: f64 = 1e-4;
 
 /// How far, as a share of the step, steps may differ and still be the same.
-const SAME_STEP: f64 = 1e-3;
+const STEP_TOLERANCE: f64 = 1e-3;
 
 /// A last step that differs by less than this share of the others is not seen.
-const UNEVEN: f64 = 0.02;
+const MIN_UNEVENNESS: f64 = 0.02;
 
 /// A last step larger than so many others was left out on purpose: half a ring is a shape of its own.
-const LARGEST_GAP: f64 = 2.2;
+const MAX_GAP_STEPS: f64 = 2.2;
 
 /// A ring that runs round more often than this is one of threads, not of vertices.
-const MOST_LAPS: f64 = 3.5;
+const MAX_LAPS: f64 = 3.5;
 
 pub(super) fn look(drawn: &Drawn<'_>, findings: &mut Findings) {
     for (number, contour) in drawn.path.contours().iter().enumerate() {
         let vertices: Vec<Point> = contour.vertices().collect();
         // In a star the tips are a ring, and so are the valleys.
         let tips = || Ring::of(&vertices.iter().step_by(2).copied().collect::<Vec<_>>());
-        if let Some(ring) = Ring::of(&vertices).or_else(|| tips().filter(|ring| ring.count >= FEWEST)) {
+        if let Some(ring) =
+            Ring::of(&vertices).or_else(|| tips().filter(|ring| ring.count >= MIN_RING_POINTS))
+        {
             tell(drawn, number, &ring, contour.is_closed(), "vertices", findings);
         }
         sweeps(drawn, number, contour, findings);
@@ -44,7 +46,7 @@ pub(super) fn of_items(drawn: &[Drawn<'_>], findings: &mut Findings) {
         let length = |d: &Drawn<'_>| d.path.contours().iter().map(Contour::length).sum::<f64>();
         verbs(a) == verbs(b) && verbs(a) < 200 && (length(a) - length(b)).abs() <= 1e-6 * length(a)
     };
-    for row in drawn.chunk_by(alike).filter(|row| row.len() >= FEWEST) {
+    for row in drawn.chunk_by(alike).filter(|row| row.len() >= MIN_RING_POINTS) {
         let middle = |d: &Drawn<'_>| {
             let vertices: Vec<Point> = d.path.contours().iter().flat_map(Contour::vertices).collect();
             let count = vertices.len().max(1) as f64;
@@ -85,7 +87,7 @@ impl Ring {
         let (b, c) = (*points.get(points.len() / 3)?, *points.get(2 * points.len() / 3)?);
         let centre = centre_of(first, b, c)?;
         let radius = centre.distance(first);
-        if points.iter().any(|p| (p.distance(centre) - radius).abs() > OFF_CIRCLE * radius) {
+        if points.iter().any(|p| (p.distance(centre) - radius).abs() > CIRCLE_TOLERANCE * radius) {
             return None;
         }
         let angle = |from: Point, to: Point| {
@@ -94,7 +96,7 @@ impl Ring {
         };
         let step = angle(first, *points.get(1)?);
         let even = points.windows(2).all(|pair| match pair {
-            [a, b] => (angle(*a, *b) - step).abs() <= SAME_STEP * step.abs(),
+            [a, b] => (angle(*a, *b) - step).abs() <= STEP_TOLERANCE * step.abs(),
             _ => true,
         });
         let count = points.len();
@@ -112,12 +114,12 @@ impl Ring {
     /// Whether it goes all the way round, evenly or not.
     pub(super) fn comes_round(&self) -> bool {
         let (laps, past) = self.laps();
-        laps > 1.0 || past >= (1.0 - LARGEST_GAP) * self.step.abs()
+        laps > 1.0 || past >= (1.0 - MAX_GAP_STEPS) * self.step.abs()
     }
 
     /// Whether the last step is like the others.
     pub(super) fn is_even(&self) -> bool {
-        self.laps().1.abs() <= UNEVEN * self.step.abs()
+        self.laps().1.abs() <= MIN_UNEVENNESS * self.step.abs()
     }
 }
 
@@ -127,7 +129,7 @@ pub(super) fn star_in_one_go(contour: &Contour) -> bool {
     let vertices: Vec<Point> = contour.vertices().collect();
     Ring::of(&vertices).is_some_and(|ring| {
         let (laps, past) = ring.laps();
-        ring.count >= FEWEST && laps > 1.0 && past.abs() < 0.36
+        ring.count >= MIN_RING_POINTS && laps > 1.0 && past.abs() < 0.36
     })
 }
 
@@ -183,7 +185,7 @@ fn tell(drawn: &Drawn<'_>, number: usize, ring: &Ring, closed: bool, what: &str,
         findings.add((Code::AngleUnit, Level::Warning), drawn, (number, ring.last), seen, mend);
         return;
     }
-    if !closed || count < FEWEST {
+    if !closed || count < MIN_RING_POINTS {
         return;
     }
     let (laps, past) = ring.laps();
@@ -193,7 +195,7 @@ fn tell(drawn: &Drawn<'_>, number: usize, ring: &Ring, closed: bool, what: &str,
         findings.add((Code::UnevenRing, Level::Warning), drawn, (number, ring.last), seen, mend);
         return;
     }
-    if ring.is_even() || !ring.comes_round() || laps > MOST_LAPS {
+    if ring.is_even() || !ring.comes_round() || laps > MAX_LAPS {
         return;
     }
     let last = short((step - past).abs());

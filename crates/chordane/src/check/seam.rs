@@ -11,16 +11,16 @@ use crate::path::Path;
 use crate::sheet::{Colour, Layered, Paint, Sheet};
 
 /// So many places of a line are compared.
-const PLACES: usize = 24;
+const SAMPLES: usize = 24;
 
 /// More items than this are not compared at the seam.
-const MOST_COMPARED: usize = 5_000;
+const MAX_COMPARED_ITEMS: usize = 5_000;
 
 /// A jump by less than this share of the sheet cannot be seen.
-const SEEN: f64 = 1.0 / 400.0;
+const MIN_VISIBLE_JUMP: f64 = 1.0 / 400.0;
 
 /// A jump is meant where one at least this large comes within the loop too.
-const USUAL: f64 = 0.5;
+const TYPICAL_JUMP_RATIO: f64 = 0.5;
 
 /// Moments of a loop.
 ///
@@ -120,7 +120,7 @@ fn is_seen(one: &Drawn<'_>, space: &DocumentSpace) -> bool {
     let meets =
         |painted: Cell| painted.min.cmple(space.page.max).all() && painted.max.cmpge(space.page.min).all();
     one.painted_bounds().is_some_and(meets)
-        && one.placed.opacity > f64::from(LEVELS)
+        && one.placed.opacity > f64::from(COLOUR_TOLERANCE)
         && (one.filled || one.half_stroke.is_some())
 }
 
@@ -140,10 +140,10 @@ fn seam(
     sheet: &Sheet,
     findings: &mut Findings,
 ) {
-    if begin.len().max(last.len()) > MOST_COMPARED {
+    if begin.len().max(last.len()) > MAX_COMPARED_ITEMS {
         return;
     }
-    let tolerance = sheet.size.min_element() * SEEN;
+    let tolerance = sheet.size.min_element() * MIN_VISIBLE_JUMP;
     // What is too small or too faint to be seen may come and go.
     let there = |seen: &[bool], all: &[Drawn<'_>], i: usize| {
         let large = all.get(i).is_some_and(|one| one.extent() > tolerance);
@@ -152,7 +152,7 @@ fn seam(
     let in_begin = |i: usize| there(&seen.begin, begin, i);
     let in_last = |i: usize| there(&seen.last, last, i);
     let alike = |a: &Drawn<'_>, b: &Drawn<'_>| {
-        paint_step(a, b) <= LEVELS && apart(&a.path, &b.path, tolerance) <= tolerance
+        paint_step(a, b) <= COLOUR_TOLERANCE && apart(&a.path, &b.path, tolerance) <= tolerance
     };
     // Each is compared with the one of its own number, and then with those that are left over, by where they are.
     let differs = |i: &usize| !matches!((begin.get(*i), last.get(*i)), (Some(a), Some(b)) if alike(a, b));
@@ -202,9 +202,11 @@ fn seam(
             (None, None) => continue,
         };
         let meant = match (leap, &usual) {
-            (Leap::Moved(far), Some(steps)) => steps.get(i).is_some_and(|(step, _)| *step >= USUAL * far),
+            (Leap::Moved(far), Some(steps)) => {
+                steps.get(i).is_some_and(|(step, _)| *step >= TYPICAL_JUMP_RATIO * far)
+            }
             (Leap::Coloured(far), Some(steps)) => {
-                steps.get(i).is_some_and(|(_, step)| f64::from(*step) >= USUAL * f64::from(far))
+                steps.get(i).is_some_and(|(_, step)| f64::from(*step) >= TYPICAL_JUMP_RATIO * f64::from(far))
             }
             // Where items come and go, nobody can tell which is which.
             (_, None) => true,
@@ -267,7 +269,7 @@ fn usual_steps(all: &[Vec<Drawn<'_>>]) -> Option<Vec<(f64, f32)>> {
 }
 
 /// Colours that differ by less cannot be told apart at once.
-const LEVELS: f32 = 8.0 / 255.0;
+const COLOUR_TOLERANCE: f32 = 8.0 / 255.0;
 
 /// How differently two items are painted: the most that a level differs, from 0 to 1. Gradients and the like may move along, and count as alike.
 fn paint_step(a: &Drawn<'_>, b: &Drawn<'_>) -> f32 {
@@ -295,8 +297,8 @@ fn apart(a: &Path, b: &Path, bound: f64) -> f64 {
     }
     let mut far = 0.0_f64;
     for (of, from) in [(&ours, &theirs), (&theirs, &ours)] {
-        for i in 0..PLACES {
-            let place = of.station(of.length() * i as f64 / PLACES as f64).map(|station| station.point());
+        for i in 0..SAMPLES {
+            let place = of.station(of.length() * i as f64 / SAMPLES as f64).map(|station| station.point());
             let Some(place) = place else { continue };
             far = far.max(from.nearest(place).map_or(f64::INFINITY, |near| (near.point() - place).length()));
             if far > bound && bound > 0.0 {

@@ -3,10 +3,10 @@
 use crate::arrange::{Part, arranged, combined, scaled_to_numbers, too_many};
 use crate::ground::FaultSlot;
 use crate::number::Point;
-use crate::path::{Contour, FillRule, ONE_SEGMENT_DEGREES, Path, Segment};
+use crate::path::{Contour, FillRule, MAX_SEGMENT_SWEEP_DEGREES, Path, Segment};
 
 impl Path {
-    /// What this path or another encloses, or both; each under its own fill rule, open contours as if they were closed.
+    /// The union: the area that this path or `other` encloses, each under its own fill rule. Open contours are treated as closed.
     ///
     /// The result has no crossings: outlines run clockwise as seen and holes anticlockwise, under the nonzero rule, and
     /// contours touch in single spots at most. Curves stay curves: pieces of arcs are arcs, pieces of cubics cubics.
@@ -134,7 +134,7 @@ fn turns_once(contour: &Contour) -> Option<bool> {
             }
             Segment::Arc(arc) => {
                 let whole = arc.centred()?;
-                if whole.sweep.degrees().abs() > ONE_SEGMENT_DEGREES {
+                if whole.sweep.degrees().abs() > MAX_SEGMENT_SWEEP_DEGREES {
                     return None;
                 }
                 directions.extend([whole.velocity(0.0), whole.velocity(1.0)]);

@@ -11,18 +11,18 @@ use crate::path::{Contour, ContourBuilder, FillRule, Path, Segment};
 use crate::reshape::{Reshape, jump};
 
 /// Headings that jump by more than this, in radians, make a corner that is kept: about 9 degrees.
-const CORNER: f64 = 0.16;
+const MIN_CORNER_ANGLE: f64 = 0.16;
 
 /// Corners are matched one by one up to so many on either contour; beyond, places are matched by their share of the length.
-const MOST_CORNERS: usize = 200;
+const MAX_CORNERS: usize = 200;
 
 /// Contours are matched one by one up to so many on either path; beyond, in their order.
-const MOST_MATCHED: usize = 500;
+const MAX_MATCHED: usize = 500;
 
 /// So many places along two round contours say how the one is best turned onto the other.
 const PROBES: usize = 64;
 
-/// The way from one path to another: found once, then asked for any share of it; see [`Path::morph`].
+/// A morph between two paths: matched once, then evaluated at any fraction; see [`Path::morph`].
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -129,7 +129,7 @@ struct Outline<'a> {
 }
 
 fn outlines(path: &Path) -> Vec<Outline<'_>> {
-    let depths = if path.contours().len() <= MOST_MATCHED { path.depths() } else { Vec::new() };
+    let depths = if path.contours().len() <= MAX_MATCHED { path.depths() } else { Vec::new() };
     path.contours()
         .iter()
         .enumerate()
@@ -149,7 +149,7 @@ fn pairs(from: &Path, to: &Path) -> Vec<Pair> {
     let mut all = Vec::new();
     // The large ones choose first.
     let mut order: Vec<&Outline<'_>> = firsts.iter().collect();
-    let few = firsts.len().max(seconds.len()) <= MOST_MATCHED;
+    let few = firsts.len().max(seconds.len()) <= MAX_MATCHED;
     if few {
         order.sort_by(|a, b| b.size.total_cmp(&a.size));
     }
@@ -217,7 +217,7 @@ fn measured(contour: &Contour) -> Option<Measured> {
     for segment in &segments {
         let share = if whole > 0.0 { at / whole } else { 0.0 };
         vertices.push(share);
-        if before.is_none_or(|before| jump(before, segment).abs() > CORNER) {
+        if before.is_none_or(|before| jump(before, segment).abs() > MIN_CORNER_ANGLE) {
             corners.push(share);
         }
         let parts = segment.eighths();
@@ -348,7 +348,7 @@ fn best_in_order(
         let (pairs, cost) = best_in_order(second, first, b, a, &[frames[1], frames[0]]);
         return (pairs.into_iter().map(|[q, p]| [p, q]).collect(), cost);
     }
-    if a.is_empty() || b.len() > MOST_CORNERS {
+    if a.is_empty() || b.len() > MAX_CORNERS {
         return (Vec::new(), 0.0);
     }
     // least[i][j]: the first i corners of the one matched among the first j of the other.
@@ -405,7 +405,7 @@ fn round_anchors(first: &Measured, second: &Measured) -> Vec<[f64; 2]> {
     };
     let (few, many) =
         (first.corners.len().min(second.corners.len()), first.corners.len().max(second.corners.len()));
-    if few > 0 && many <= MOST_CORNERS {
+    if few > 0 && many <= MAX_CORNERS {
         // Every corner of the side with fewer has a partner: try each for the first one.
         let swapped = first.corners.len() > second.corners.len();
         let (one, other) = if swapped { (second, first) } else { (first, second) };

@@ -18,7 +18,7 @@ pub(crate) struct Triangles {
 }
 
 /// More vertices than these are not cut: the time goes with their square.
-const MOST_VERTICES: usize = 20_000;
+const MAX_VERTICES: usize = 20_000;
 
 impl Triangles {
     /// The area that a path fills, curves as chords that stray no farther than a tolerance. Empty for an empty area, and for one of too many
@@ -33,7 +33,7 @@ impl Triangles {
         let mut rims: Vec<(f64, Vec<Point>)> = area.contours().iter().map(rim_of).collect();
         rims.retain(|(_, rim)| rim.len() > 2);
         let count: usize = rims.iter().map(|(_, rim)| rim.len()).sum();
-        if count > MOST_VERTICES {
+        if count > MAX_VERTICES {
             return Self::default();
         }
         let mut all = Self::default();

@@ -10,26 +10,26 @@ use crate::path::Path;
 use crate::sheet::Picture;
 
 /// So many colours are told apart.
-const MOST_COLOURS: usize = 12;
+const MAX_COLOURS: usize = 12;
 
 /// Colours nearer to one another than this, of 255, are one.
-const ONE_COLOUR: f64 = 42.0;
+const MIN_COLOUR_DISTANCE: f64 = 42.0;
 
 /// A pixel that differs by less than this from those beside it lies in an area.
-const FLAT: f64 = 24.0;
+const MAX_FLAT_DIFFERENCE: f64 = 24.0;
 
 /// A colour that fewer than this share of the pixels have is none of its own.
-const FEWEST: f64 = 0.002;
+const MIN_COLOUR_FRACTION: f64 = 0.002;
 
 /// Areas smaller than this share of the picture, or than so many pixels, are left out.
-const SMALLEST: f64 = 0.0002;
-const FEWEST_PIXELS: f64 = 24.0;
+const MIN_AREA_FRACTION: f64 = 0.0002;
+const MIN_AREA_PIXELS: f64 = 24.0;
 
 /// A colour of at least this share of the picture's rim is the ground.
-const GROUND: f64 = 0.08;
+const MIN_BACKGROUND_FRACTION: f64 = 0.08;
 
 /// So many areas are proposed, the largest.
-const MOST_AREAS: usize = 200;
+const MAX_AREAS: usize = 200;
 
 impl Draft {
     /// Proposes outlines for the one-coloured areas of a picture: shapes of few vertices, with their holes, the largest first. Vertices are corners where the rim of an
@@ -61,7 +61,7 @@ impl Draft {
         let within = if within.is_finite() { within.max(0.1) } else { 0.75 };
         let areas = areas(picture);
         let (mut steps, mut begun) = (Vec::new(), 0);
-        for area in areas.iter().take(MOST_AREAS) {
+        for area in areas.iter().take(MAX_AREAS) {
             let outlines = area.rims.iter().map(|rim| fitted(rim, within));
             let mut outlines = outlines.map(|vertices| Some(vertices).filter(|all| all.len() > 1));
             let Some(Some(outer)) = outlines.next() else { continue };
@@ -117,9 +117,9 @@ fn areas(picture: &Picture) -> Vec<Area> {
             *count += 1;
         }
     }
-    let much = (GROUND * on_rim.iter().sum::<usize>() as f64).max(1.0);
+    let much = (MIN_BACKGROUND_FRACTION * on_rim.iter().sum::<usize>() as f64).max(1.0);
     let is_ground = |at: usize| on_rim.get(at).is_some_and(|count| *count as f64 >= much);
-    let smallest = FEWEST_PIXELS.max(SMALLEST * colours.len() as f64);
+    let smallest = MIN_AREA_PIXELS.max(MIN_AREA_FRACTION * colours.len() as f64);
     let mut all = Vec::new();
     for (number, own) in known.iter().enumerate() {
         if is_ground(number) || exhausted(colours.len()) {
@@ -150,7 +150,7 @@ fn known_colours(colours: &[[f64; 3]], width: usize) -> Vec<[f64; 3]> {
     let is_flat = |at: usize, own: &[f64; 3]| {
         let beside = [at.checked_sub(1), Some(at + 1), at.checked_sub(width), Some(at + width)];
         let known = beside.into_iter().flatten().filter_map(|other| colours.get(other));
-        known.into_iter().all(|other| apart(own, other) < FLAT)
+        known.into_iter().all(|other| apart(own, other) < MAX_FLAT_DIFFERENCE)
     };
     for (_, colour) in colours.iter().enumerate().filter(|(at, own)| is_flat(*at, own)) {
         let bin = bins.entry(colour.map(|channel| channel as u8 >> 3)).or_default();
@@ -160,13 +160,13 @@ fn known_colours(colours: &[[f64; 3]], width: usize) -> Vec<[f64; 3]> {
     let mut bins: Vec<([u8; 3], usize, [f64; 3])> =
         bins.into_iter().map(|(bin, (count, sum))| (bin, count, sum.map(|sum| sum / count as f64))).collect();
     bins.sort_by(|a, b| b.1.cmp(&a.1).then(a.0.cmp(&b.0)));
-    let fewest = (FEWEST * colours.len() as f64).max(1.0);
+    let fewest = (MIN_COLOUR_FRACTION * colours.len() as f64).max(1.0);
     let mut known: Vec<[f64; 3]> = Vec::new();
     for (_, _, mean) in &bins {
-        if known.len() >= MOST_COLOURS || known.iter().any(|own| apart(own, mean) < ONE_COLOUR) {
+        if known.len() >= MAX_COLOURS || known.iter().any(|own| apart(own, mean) < MIN_COLOUR_DISTANCE) {
             continue;
         }
-        let near = bins.iter().filter(|(_, _, other)| apart(mean, other) < ONE_COLOUR / 2.0);
+        let near = bins.iter().filter(|(_, _, other)| apart(mean, other) < MIN_COLOUR_DISTANCE / 2.0);
         let count: usize = near.map(|(_, count, _)| count).sum();
         if count as f64 >= fewest {
             known.push(*mean);

@@ -6,10 +6,10 @@ use crate::number::Point;
 use crate::sheet::Picture;
 
 /// A change of a colour channel by less than this from one pixel to the next, of 255, is no edge.
-const WEAKEST: f32 = 12.0;
+const MIN_EDGE_STRENGTH: f32 = 12.0;
 
 /// What is weaker than this share of the strongest edge around is passed over.
-const STRONG: f32 = 0.5;
+const MIN_RELATIVE_STRENGTH: f32 = 0.5;
 
 /// Where the colours of a picture change, and how much. A pixel is a unit long; the picture's left upper corner is at (0, 0).
 ///
@@ -82,13 +82,13 @@ impl PictureEdges {
         let all: Vec<((isize, isize), Point)> = around.collect();
         let strongest =
             all.iter().map(|((x, y), _)| strength(self.at(*x, *y))).fold(0.0, |a: f32, b| a.max(b));
-        if strongest < WEAKEST {
+        if strongest < MIN_EDGE_STRENGTH {
             return None;
         }
         let ridge = all.into_iter().filter_map(|((x, y), spot)| {
             let change = self.at(x, y);
             let own = strength(change);
-            if own < STRONG * strongest {
+            if own < MIN_RELATIVE_STRENGTH * strongest {
                 return None;
             }
             // Highest on its own across the edge, and where between pixels, by a parabola through three.

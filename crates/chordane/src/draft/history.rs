@@ -267,7 +267,7 @@ impl Draft {
         Self { state: self.state.clone(), ..Self::default() }
     }
 
-    /// Takes the last step back, and with it the picking of shapes since; whether there was one.
+    /// Undoes the last edit, together with any selections made after it. Returns `false` if there was nothing to undo.
     pub fn undo(&mut self) -> bool {
         let Some(last) = self.done.iter().rposition(|step| !matches!(step, Step::Pick { .. })) else {
             return false;

@@ -4,19 +4,19 @@ use super::{DraftShape, DraftVertex, VertexKind};
 use crate::number::Point;
 
 /// How far along the rim is looked to each side to see how it turns.
-const LOOK: f64 = 5.0;
+const TURN_WINDOW: f64 = 5.0;
 
 /// A turn by more than this is a corner: 42 degrees.
-const CORNER: f64 = 0.733;
+const CORNER_ANGLE: f64 = 0.733;
 
 /// Corners are where the lines of both sides meet, if that is as near as this.
-const CORNER_REACH: f64 = 3.0;
+const MAX_CORNER_SHIFT: f64 = 3.0;
 
 /// No outline gets more vertices than this.
-const MOST_VERTICES: usize = 160;
+const MAX_VERTICES: usize = 160;
 
 /// So many points of a rim are compared with the outline.
-const MOST_COMPARED: usize = 600;
+const MAX_SAMPLES: usize = 600;
 
 /// The vertices of an outline that keeps within a distance of a closed rim.
 pub(super) fn fitted(rim: &[Point], within: f64) -> Vec<DraftVertex> {
@@ -29,7 +29,7 @@ pub(super) fn fitted(rim: &[Point], within: f64) -> Vec<DraftVertex> {
     loop {
         let errors = rim.errors(&places, within);
         let worst: Vec<usize> = errors.into_iter().flatten().collect();
-        if worst.is_empty() || places.len() + worst.len() > MOST_VERTICES {
+        if worst.is_empty() || places.len() + worst.len() > MAX_VERTICES {
             break;
         }
         places.extend(worst.into_iter().map(|at| rim.soft(at)));
@@ -99,7 +99,7 @@ impl Rim {
 
     /// How far the rim turns at a place, over some distance.
     fn turn(&self, distance: f64) -> f64 {
-        let look = LOOK.min(self.length / 8.0);
+        let look = TURN_WINDOW.min(self.length / 8.0);
         // Not the very place: there the rim is rounded by its pixels.
         let (near, far) = (look * 0.2, look);
         let before = self.at(distance - near) - self.at(distance - far);
@@ -111,7 +111,7 @@ impl Rim {
     fn corners(&self) -> Vec<Placed> {
         let turns: Vec<f64> = self.along.iter().map(|along| self.turn(*along)).collect();
         let mut all: Vec<usize> =
-            (0..turns.len()).filter(|at| turns.get(*at).is_some_and(|turn| *turn > CORNER)).collect();
+            (0..turns.len()).filter(|at| turns.get(*at).is_some_and(|turn| *turn > CORNER_ANGLE)).collect();
         all.sort_by(|a, b| {
             let turn = |at: &usize| turns.get(*at).copied().unwrap_or(0.0);
             turn(b).total_cmp(&turn(a)).then(a.cmp(b))
@@ -123,7 +123,7 @@ impl Rim {
                 let apart = (own(at) - own(*other)).abs();
                 apart.min(self.length - apart)
             };
-            if corners.iter().all(|other| apart(other) > LOOK) {
+            if corners.iter().all(|other| apart(other) > TURN_WINDOW) {
                 corners.push(at);
             }
         }
@@ -140,7 +140,7 @@ impl Rim {
         let (u, v) = (b - a, d - c);
         let cross = u.perp_dot(v);
         let met = a + u * ((c - a).perp_dot(v) / cross);
-        let sound = met.is_finite() && met.distance(own) <= CORNER_REACH;
+        let sound = met.is_finite() && met.distance(own) <= MAX_CORNER_SHIFT;
         let kind = VertexKind::Corner;
         Placed { at, vertex: DraftVertex { at: if sound { met } else { own }, kind } }
     }
@@ -151,12 +151,12 @@ impl Rim {
         let outline = DraftShape { id: 0, vertices, closed: true, hole_of: None, colour: None }.outline();
         let Ok(survey) = outline.survey() else { return Vec::new() };
         let mut worst: Vec<Option<(f64, usize)>> = vec![None; places.len()];
-        let step = self.points.len().div_ceil(MOST_COMPARED).max(1);
+        let step = self.points.len().div_ceil(MAX_SAMPLES).max(1);
         for (at, point) in self.points.iter().enumerate().step_by(step) {
             let off = survey.nearest(*point).map_or(0.0, |nearest| nearest.point().distance(*point));
             // At a corner the pixels round the rim off.
             let near = |place: &Placed| {
-                place.vertex.kind == VertexKind::Corner && place.vertex.at.distance(*point) < CORNER_REACH
+                place.vertex.kind == VertexKind::Corner && place.vertex.at.distance(*point) < MAX_CORNER_SHIFT
             };
             if off <= within || places.iter().any(near) {
                 continue;

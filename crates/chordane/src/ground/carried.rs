@@ -101,7 +101,7 @@ impl FaultSlot {
         within
     }
 
-    /// Notes a fault when there are more than can be; true when the count is sound.
+    /// Records a fault if `count` exceeds `limit`; returns `true` if it does not.
     pub(crate) fn at_most(
         &mut self,
         call: &'static str,

@@ -1,4 +1,4 @@
-//! The fault that a path, an item or a sheet carries when it was given something that cannot be.
+//! Faults: the first invalid input, carried by a path, an item or a sheet.
 //!
 //! Fluent calls do not return `Result`. The first fault is remembered, with the name of the call and, where
 //! there is one, the vertex; whatever is made from it carries it along, and everything that leaves the library

@@ -1,7 +1,7 @@
 //! The one mixer of seeds: everything that is left to chance comes from it.
 
 /// The step from one number of a seeded row to the next: 2 to the power of 64 over the golden ratio.
-pub(crate) const GOLDEN: u64 = 0x9e37_79b9_7f4a_7c15;
+pub(crate) const GOLDEN_GAMMA: u64 = 0x9e37_79b9_7f4a_7c15;
 
 /// Bits mixed so that neighbours differ in all of them.
 ///
@@ -12,7 +12,7 @@ pub(crate) fn mixed(bits: u64) -> u64 {
     bits ^ (bits >> 31)
 }
 
-/// The number in a place of a seeded row, which can begin anywhere.
+/// Returns the `index`-th value of the sequence that `seed` starts; any index can be read directly.
 pub(crate) fn in_row(seed: u64, place: u64) -> u64 {
-    mixed(seed.wrapping_add(place.wrapping_add(1).wrapping_mul(GOLDEN)))
+    mixed(seed.wrapping_add(place.wrapping_add(1).wrapping_mul(GOLDEN_GAMMA)))
 }

@@ -29,6 +29,6 @@ pub use visible::{shortened, visible};
 #[cfg(feature = "svg-read")]
 pub(crate) use budget::interruptible;
 pub(crate) use budget::{at_most, buffer, exhausted, has_room, limited, unlimited};
-pub(crate) use mix::{GOLDEN, in_row, mixed};
+pub(crate) use mix::{GOLDEN_GAMMA, in_row, mixed};
 pub(crate) use named::named;
 pub(crate) use xml::is_xml;

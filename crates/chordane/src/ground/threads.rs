@@ -11,7 +11,7 @@ use super::budget::Scope;
 
 thread_local! {
     /// Whether work stays on this thread.
-    static ALONE: Cell<bool> = const { Cell::new(false) };
+    static SEQUENTIAL: Cell<bool> = const { Cell::new(false) };
 }
 
 /// Does some work on this thread alone: nothing of it is spread over other ones. What comes out is the same. Needed where a thread that others of the pool
@@ -29,10 +29,10 @@ pub fn on_this_thread<R>(work: impl FnOnce() -> R) -> R {
     struct Before(bool);
     impl Drop for Before {
         fn drop(&mut self) {
-            ALONE.set(self.0);
+            SEQUENTIAL.set(self.0);
         }
     }
-    let _before = Before(ALONE.replace(true));
+    let _before = Before(SEQUENTIAL.replace(true));
     work()
 }
 
@@ -43,7 +43,7 @@ pub(crate) fn map<T: Send>(
     at_a_time: usize,
     one: impl Fn(usize) -> T + Send + Sync,
 ) -> Vec<T> {
-    if ALONE.get() {
+    if SEQUENTIAL.get() {
         return range.map(one).collect();
     }
     let size = at_a_time.max(1);
@@ -75,7 +75,7 @@ pub(crate) fn change_chunks<T: Send, S: Send>(
     begin: impl Fn() -> S + Send + Sync,
     change: impl Fn(&mut S, usize, &mut [T]) + Send + Sync,
 ) {
-    if ALONE.get() {
+    if SEQUENTIAL.get() {
         let mut state = begin();
         slice.chunks_mut(size).enumerate().for_each(|(number, chunk)| change(&mut state, number, chunk));
         return;

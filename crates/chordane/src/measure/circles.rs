@@ -6,7 +6,7 @@ use crate::path::{Arc, Segment};
 
 /// Circles whose centres and radii differ by less than this many times the tolerance may share stretches, which is
 /// looked at elsewhere.
-const ALIKE: f64 = 64.0;
+const NEAR_COINCIDENT_FACTOR: f64 = 64.0;
 
 /// An arc of a circle, and the same by its centre.
 pub(crate) struct Round<'a> {
@@ -59,7 +59,7 @@ pub(crate) fn rounds(a: &Round<'_>, b: &Round<'_>, off: f64, found: &mut impl Fn
     let (r, s) = (a.radius(), b.radius());
     let step = b.whole.centre - a.whole.centre;
     let apart = step.length();
-    if apart.max((r - s).abs()) <= ALIKE * off {
+    if apart.max((r - s).abs()) <= NEAR_COINCIDENT_FACTOR * off {
         return neighbours(a, b, off, found);
     }
     if apart > r + s + off || apart < (r - s).abs() - off {

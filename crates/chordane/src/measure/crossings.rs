@@ -10,10 +10,10 @@ use crate::number::{Cell, Point};
 use crate::path::{Contour, Path, Segment};
 
 /// Places nearer together than this share of the paths' extent count as one.
-const OFF: f64 = 1e-10;
+const RELATIVE_TOLERANCE: f64 = 1e-10;
 
 /// More crossings than this are refused rather than filling the memory.
-const MOST_CROSSINGS: usize = 1_000_000;
+const MAX_CROSSINGS: usize = 1_000_000;
 
 /// How two lines meet; see [`Crossing`].
 ///
@@ -28,11 +28,11 @@ const MOST_CROSSINGS: usize = 1_000_000;
 #[derive(Clone, Copy, Debug, PartialEq)]
 #[non_exhaustive]
 pub enum CrossingKind {
-    /// One goes over to the other side of the other.
+    /// The paths cross to each other's other side.
     Across,
     /// They meet, and stay on their sides or end there.
     Touching,
-    /// They run along one another from the place to another.
+    /// The paths coincide from here to another point.
     Along {
         /// Where the shared stretch ends.
         to: Point,
@@ -84,7 +84,7 @@ impl Path {
     /// The path's first fault, or too many crossings.
     pub fn crossings(&self) -> Result<Vec<Crossing>, Fault> {
         self.sound()?;
-        let (found, all) = limited("crossings", || self_crossings(self, MOST_CROSSINGS))?;
+        let (found, all) = limited("crossings", || self_crossings(self, MAX_CROSSINGS))?;
         if all { Ok(found) } else { Err(too_many("crossings")) }
     }
 
@@ -118,7 +118,7 @@ fn crossings_between(one: &Path, other: &Path) -> (Vec<Crossing>, bool) {
                         found.push(crossing(&first, a, &second, b, meet));
                     });
                 }
-                enough(found.len(), MOST_CROSSINGS)
+                enough(found.len(), MAX_CROSSINGS)
             },
         );
         if whole.is_break() {
@@ -129,7 +129,7 @@ fn crossings_between(one: &Path, other: &Path) -> (Vec<Crossing>, bool) {
 }
 
 fn too_many(call: &'static str) -> Fault {
-    let kind = FaultKind::TooMany { what: "crossings", count: MOST_CROSSINGS + 1, limit: MOST_CROSSINGS };
+    let kind = FaultKind::TooMany { what: "crossings", count: MAX_CROSSINGS + 1, limit: MAX_CROSSINGS };
     Fault::of(call, kind)
 }
 
@@ -306,7 +306,7 @@ fn tolerance(all: &[&Lines]) -> f64 {
 pub(crate) fn tolerance_of(bounds: &Cell) -> f64 {
     // No finer than what is left of the digits far from the origin.
     let far = bounds.min.abs().max(bounds.max.abs()).max_element();
-    bounds.size().max_element() * OFF + far * 8.0 * f64::EPSILON
+    bounds.size().max_element() * RELATIVE_TOLERANCE + far * 8.0 * f64::EPSILON
 }
 
 fn crossing(first: &Lines, a: &Line, second: &Lines, b: &Line, meet: Meet) -> Crossing {

@@ -7,7 +7,7 @@ use crate::number::{Cell, IntoPoint, Point};
 use crate::path::{Contour, Path, Segment};
 
 /// How often a stretch is halved to find where it passes a height: beyond this the parameter's digits are used up.
-const HALVINGS: u32 = 56;
+const BISECTION_STEPS: u32 = 56;
 
 impl Contour {
     /// How often the contour goes round a spot, clockwise as seen on a sheet with y down counted positive.
@@ -80,7 +80,7 @@ pub(super) fn crossing(segment: &Segment, spot: Point) -> i32 {
             return 0;
         }
         let (mut before, mut behind) = (from, to);
-        for _ in 0..HALVINGS {
+        for _ in 0..BISECTION_STEPS {
             let middle = before.midpoint(behind);
             if (at(middle).y <= spot.y) == down {
                 before = middle;

@@ -51,13 +51,13 @@ fn zeros_of_velocity(a: Point, b: Point, c: Point) -> [Zero; 2] {
     [Ratio { over: q, under: a }, Ratio { over: c, under: q }].map(Ratio::place)
 }
 
-/// Steps larger than this are measured by smaller ones: their squares would leave the numbers.
-const FAR: f64 = 1e150;
+/// Derivatives larger than this are rescaled first, because their squares would overflow.
+const RESCALE_LIMIT: f64 = 1e150;
 
 /// What has left the numbers is far too.
 fn is_far(steps: Point) -> bool {
     let size = steps.x + steps.y;
-    size > FAR || size.is_nan()
+    size > RESCALE_LIMIT || size.is_nan()
 }
 
 impl Segment {

@@ -13,25 +13,25 @@ use crate::path::{Segment, quadratic_roots};
 
 /// Pieces of curves that run side by side and are shorter than this many times the tolerance are taken to touch. The
 /// gap between a curve and its chord shrinks with the square of the length, and is then below the tolerance.
-const SHORT: f64 = 1e5;
+const TOUCH_LENGTH_FACTOR: f64 = 1e5;
 
 /// Curves that run side by side for more than this many times the tolerance share a stretch; for less, they touch.
-const LONG_ROW: f64 = 16.0 * SHORT;
+const LONG_ROW: f64 = 16.0 * TOUCH_LENGTH_FACTOR;
 
 /// Pieces that bend by less than this, as the sine of an angle, are compared point by point where they run side by side.
 const STRAIGHT: f64 = 0.2;
 
 /// At most this many pairs of pieces are looked at; only stretches that are shared unrecognised come near it.
-const MOST_PAIRS: usize = 50_000;
+const MAX_PAIRS: usize = 50_000;
 
 /// Pieces that touch lie in rows along a stretch that is nearly shared: after so many, more of them say nothing new.
-const MOST_TOUCHES: usize = 500;
+const MAX_TOUCHES: usize = 500;
 
 /// Parameters that differ by more than this are two places of a curve, though they may be one spot.
-const TWICE: f64 = 1e-3;
+const MIN_PARAMETER_GAP: f64 = 1e-3;
 
 /// Interior places at which a stretch must lie on the other segment to count as shared.
-const CHECKS: usize = 7;
+const OVERLAP_SAMPLES: usize = 7;
 
 /// Calls `found` with all that two segments have in common, to within a distance.
 pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(Meet)) {
@@ -70,13 +70,15 @@ pub(crate) fn meets(a: &Segment, b: &Segment, off: f64, found: &mut impl FnMut(M
     // A curve may come through one spot twice: places are the same only where both parameters are near too.
     let same = |p: &(f64, f64), q: &(f64, f64), far: f64| {
         let near = |segment: &Segment, s: f64, t: f64| {
-            (s - t).abs() < TWICE && segment.at(s).distance(segment.at(t)) <= far
+            (s - t).abs() < MIN_PARAMETER_GAP && segment.at(s).distance(segment.at(t)) <= far
         };
         near(a, p.0, q.0) && near(b, p.1, q.1)
     };
     // A place at an end is known best from the end.
     let snapped = |segment: &Segment, t: f64| {
-        let at_end = |end: &f64| segment.at(t).distance(segment.at(*end)) <= off && (t - end).abs() < TWICE;
+        let at_end = |end: &f64| {
+            segment.at(t).distance(segment.at(*end)) <= off && (t - end).abs() < MIN_PARAMETER_GAP
+        };
         [0.0, 1.0].into_iter().find(at_end).unwrap_or(t)
     };
     places.iter_mut().for_each(|(s, t)| (*s, *t) = (snapped(a, *s), snapped(b, *t)));
@@ -155,8 +157,8 @@ fn shared(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut i
         if a.at(s0).distance(a.at(s1)) <= 4.0 * off && (s1 - s0) < 0.5 {
             continue;
         }
-        let on_both = (1..=CHECKS).all(|i| {
-            let p = a.at(s0 + (s1 - s0) * i as f64 / (CHECKS + 1) as f64);
+        let on_both = (1..=OVERLAP_SAMPLES).all(|i| {
+            let p = a.at(s0 + (s1 - s0) * i as f64 / (OVERLAP_SAMPLES + 1) as f64);
             let t = b.nearest(p);
             b.at(t).distance(p) <= 2.0 * off && t >= t0.min(t1) - 1e-6 && t <= t0.max(t1) + 1e-6
         });
@@ -362,7 +364,7 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
         let (box_p, box_q) = (p.bounds(), q.bounds());
         let apart = (box_p.min - Point::splat(off)).cmpgt(box_q.max).any()
             || (box_q.min - Point::splat(off)).cmpgt(box_p.max).any();
-        if apart || looked > MOST_PAIRS || p.strip_misses(&q, off) || q.strip_misses(&p, off) {
+        if apart || looked > MAX_PAIRS || p.strip_misses(&q, off) || q.strip_misses(&p, off) {
             continue;
         }
         let (long, short) = (p.size().max(q.size()), p.size().min(q.size()));
@@ -382,8 +384,8 @@ fn curves(a: &Segment, b: &Segment, off: f64, ends: &[(f64, f64)], found: &mut V
                 Beside::Crossing(s, t) => found.push((s, t)),
                 Beside::Apart | Beside::Unclear => {}
             }
-        } else if long <= off || (straight && long <= SHORT * off) {
-            if touches.len() >= MOST_TOUCHES {
+        } else if long <= off || (straight && long <= TOUCH_LENGTH_FACTOR * off) {
+            if touches.len() >= MAX_TOUCHES {
                 continue;
             }
             let s = p.from.midpoint(p.to);
@@ -463,7 +465,7 @@ fn add_touches(
     found: &mut Vec<(f64, f64)>,
 ) -> Vec<Row> {
     let near = |p: &(f64, f64), q: &(f64, f64)| {
-        a.at(p.0).distance(a.at(q.0)) <= 2.0 * SHORT * off && (p.1 - q.1).abs() < 0.05
+        a.at(p.0).distance(a.at(q.0)) <= 2.0 * TOUCH_LENGTH_FACTOR * off && (p.1 - q.1).abs() < 0.05
     };
     touches.retain(|touch| !found.iter().chain(ends).any(|place| near(touch, place)));
     rows.extend(touches.into_iter().map(|(s, t)| Row::touch(s, t)));

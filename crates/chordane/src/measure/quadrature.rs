@@ -10,11 +10,11 @@ use std::sync::LazyLock;
 use crate::number::Point;
 
 /// How often a stretch is halved at most: beyond this it is shorter than the accuracy can show.
-const MOST_HALVINGS: u32 = 40;
+const MAX_BISECTIONS: u32 = 40;
 
 /// A zero of the speed this near to the real line, against the length of the stretch, counts as on it. Leaving it
 /// out then changes the length by about the square of this.
-const ON_THE_LINE: f64 = 2e-6;
+const REAL_AXIS_TOLERANCE: f64 = 2e-6;
 
 /// A rule's places on -1 to 1, and their weights.
 struct Rule<const N: usize> {
@@ -63,7 +63,7 @@ impl<const N: usize> Rule<N> {
 }
 
 /// The numbers of places of the rules there are; multiples of four.
-const PLACES: [usize; 5] = [12, 16, 24, 32, 40];
+const NODE_COUNTS: [usize; 5] = [12, 16, 24, 32, 40];
 
 struct Rules(Rule<12>, Rule<16>, Rule<24>, Rule<32>, Rule<40>);
 
@@ -81,7 +81,7 @@ pub(crate) fn sixteen_places((from, to): (f64, f64)) -> impl Iterator<Item = (f6
 /// How much smaller the error is than the ellipse alone promises. A zero of a speed is a mild break (a square root),
 /// and the error has a small factor for it: over 100,000 random cubics at accuracies from 1e-9 to 1e-4 it stayed below
 /// a sixtieth of the promise where the accuracy is 1e-7 or finer.
-const MILD: f64 = 60.0;
+const BRANCH_POINT_GAIN: f64 = 60.0;
 
 /// What an accuracy asks of each rule: an ellipse round the stretch's ends that must hold no zero of the speed, by
 /// the inverse squares of its half axes, over a stretch from -1 to 1.
@@ -89,12 +89,12 @@ const MILD: f64 = 60.0;
 /// The error of a rule of n places shrinks as the 2n-th power of the sum of the ellipse's half axes (L. N. Trefethen,
 /// "Is Gauss quadrature better than Clenshaw-Curtis?", 2008, theorem 4.5).
 #[derive(Clone, Copy)]
-pub(super) struct Demand([(f64, f64); PLACES.len()]);
+pub(super) struct Demand([(f64, f64); NODE_COUNTS.len()]);
 
 impl Demand {
     pub(super) fn of(accuracy: f64) -> Self {
-        Self(PLACES.map(|n| {
-            let sum = (1.0 / (MILD * accuracy)).powf(0.5 / (n as f64 - 0.5));
+        Self(NODE_COUNTS.map(|n| {
+            let sum = (1.0 / (BRANCH_POINT_GAIN * accuracy)).powf(0.5 / (n as f64 - 0.5));
             let (long, short) = (0.5 * (sum + 1.0 / sum), 0.5 * (sum - 1.0 / sum));
             (1.0 / (long * long), 1.0 / (short * short))
         }))
@@ -147,14 +147,14 @@ fn integral<const N: usize>(
     // ends of stretches, and there the speed goes through zero without a bend.
     let squares = zeros.map(|zero| {
         let (x, y) = ((zero.x - middle) * scale, zero.y * scale);
-        (x * x, y * y, y <= 2.0 * ON_THE_LINE)
+        (x * x, y * y, y <= 2.0 * REAL_AXIS_TOLERANCE)
     });
     // What is not a number is nowhere near, and so is not less either: speeds past the largest numbers have such zeros.
     let near = |(long, short): (f64, f64)| {
         squares.iter().any(|(x, y, on_the_line)| x * long + y * short < 1.0 && !on_the_line)
     };
     by_rule(speed, (from, to), demand, near, |rules| {
-        if halvings >= MOST_HALVINGS {
+        if halvings >= MAX_BISECTIONS {
             return rules.4.apply(speed, from, to);
         }
         halves(speed, zeros, (from, to), demand, halvings + 1)
@@ -211,7 +211,8 @@ pub(super) fn integral_of_ratios(
     let (xx, yy, square) = (x * x, y * y, size * size);
     let (xx2, yy2, square2) = (x2 * x2, y2 * y2, size2 * size2);
     // Near the real line, or with squares that may be past what numbers hold.
-    let near_line = |yy: f64, square: f64| yy <= (4.0 * ON_THE_LINE) * (4.0 * ON_THE_LINE) * square;
+    let near_line =
+        |yy: f64, square: f64| yy <= (4.0 * REAL_AXIS_TOLERANCE) * (4.0 * REAL_AXIS_TOLERANCE) * square;
     let past = |square: f64| !(1e-250..1e250).contains(&square);
     if near_line(yy, square) | near_line(yy2, square2) | past(square) | past(square2) {
         return cut_integral(speed, &places(), stretch, demand);
@@ -229,7 +230,7 @@ pub(super) fn cut_integral<const N: usize>(
     (from, to): (f64, f64),
     demand: &Demand,
 ) -> f64 {
-    let near = |zero: &Zero| zero.y <= ON_THE_LINE * (to - from) && zero.x > from && zero.x < to;
+    let near = |zero: &Zero| zero.y <= REAL_AXIS_TOLERANCE * (to - from) && zero.x > from && zero.x < to;
     if zeros.iter().any(near) {
         let mut cuts: Vec<f64> = zeros.iter().filter(|zero| near(zero)).map(|zero| zero.x).collect();
         cuts.extend([from, to]);

@@ -13,10 +13,10 @@ use crate::number::{Angle, Point, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
 /// A stretch's polynomial may be off by this much of the path's whole length.
-const OFF: f64 = 1e-10;
+const RELATIVE_TOLERANCE: f64 = 1e-10;
 
 /// How often a stretch is halved at most.
-const MOST_HALVINGS: u32 = 24;
+const MAX_BISECTIONS: u32 = 24;
 
 /// A path measured by length; see [`Path::survey`].
 ///
@@ -163,7 +163,7 @@ impl Path {
         self.sound()?;
         let mut fault = FaultSlot::default();
         let far = far_out(self.contours());
-        fault.in_range("survey", "coordinate farthest out", far, 0.0, MOST_FAR);
+        fault.in_range("survey", "coordinate farthest out", far, 0.0, MAX_COORDINATE);
         fault.sound()?;
         limited("survey", || surveyed(self.contours()))
     }
@@ -181,12 +181,12 @@ impl Contour {
     #[must_use]
     pub fn survey(&self) -> Survey {
         let own = std::slice::from_ref(self);
-        surveyed(if far_out(own) <= MOST_FAR { own } else { &[] })
+        surveyed(if far_out(own) <= MAX_COORDINATE { own } else { &[] })
     }
 }
 
 /// Beyond this, squares of coordinates leave the numbers.
-const MOST_FAR: f64 = 1e150;
+const MAX_COORDINATE: f64 = 1e150;
 
 /// The coordinate farthest from zero.
 fn far_out(contours: &[Contour]) -> f64 {
@@ -209,7 +209,7 @@ fn surveyed(contours: &[Contour]) -> Survey {
         if exhausted(20) {
             break;
         }
-        survey.add(segment, i as u32, (whole * OFF).max(rounding(segment)));
+        survey.add(segment, i as u32, (whole * RELATIVE_TOLERANCE).max(rounding(segment)));
     }
     survey.segments = segments;
     survey
@@ -275,7 +275,7 @@ impl Survey {
             // Never running back, which at a cusp a polynomial might.
             (found - t).abs() * speed.max(segment.velocity(t).length()) <= off && found > from && found < to
         });
-        if fits || halvings >= MOST_HALVINGS || length <= off {
+        if fits || halvings >= MAX_BISECTIONS || length <= off {
             let line = [from, to - from, 0.0, 0.0, 0.0, 0.0];
             self.push(length, number, if fits { powers } else { line });
         } else {

@@ -43,7 +43,7 @@ named! {
 }
 
 /// So many steps at most.
-const MOST_STEPS: usize = 1_000_000;
+const MAX_STEPS: usize = 1_000_000;
 
 impl Curve {
     pub(super) fn cubic_bezier(x1: f64, y1: f64, x2: f64, y2: f64) -> Result<Self, Fault> {
@@ -64,8 +64,8 @@ impl Curve {
     pub(super) fn steps(count: usize, jump: Given<Jump>) -> Result<Self, Fault> {
         let jump = jump.resolve("steps")?;
         let least = if jump == Jump::None { 2 } else { 1 };
-        if count < least || count > MOST_STEPS {
-            let (low, high) = (least as f64, MOST_STEPS as f64);
+        if count < least || count > MAX_STEPS {
+            let (low, high) = (least as f64, MAX_STEPS as f64);
             let kind = FaultKind::OutOfRange { what: "number of steps", value: count as f64, low, high };
             return Err(Fault::of("steps", kind));
         }

@@ -115,7 +115,7 @@ impl<T: Keyed> Keys<T> {
         self
     }
 
-    /// Later by a share of a round; what is pushed out at the end comes in at the beginning.
+    /// Delays the motion by a fraction of a cycle. The part pushed past the end wraps around to the start.
     #[must_use]
     pub fn delayed(mut self, share: f64) -> Self {
         self.fault.finite("delayed", "share", share);

@@ -99,7 +99,7 @@ impl Path {
         }
     }
 
-    /// The path as far as it is drawn at a share of its length: nothing at 0, all at 1, all of it closed as it was.
+    /// Returns the path up to a fraction of its length: empty at 0, the whole path at 1, where closed contours stay closed.
     ///
     /// ```
     /// use chordane::prelude::*;

@@ -1,7 +1,7 @@
 //! Springs: a weight on a spring that is let go.
 
 /// How near the end a spring has to be, and stay, to have settled.
-const SETTLED: f64 = 1e-3;
+const SETTLING_TOLERANCE: f64 = 1e-3;
 
 /// A spring with a weight of 1, let go at rest one unit from its end.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -25,9 +25,9 @@ impl Spring {
         } else {
             decay
         };
-        let mut seconds = -SETTLED.ln() / rate;
+        let mut seconds = -SETTLING_TOLERANCE.ln() / rate;
         // Near the critical damping the envelope is larger than 1.
-        while self.left_bound(seconds) > SETTLED {
+        while self.left_bound(seconds) > SETTLING_TOLERANCE {
             seconds *= 1.05;
         }
         seconds
@@ -104,7 +104,9 @@ mod tests {
             assert_eq!((spring.at(0.0), spring.at(1.0)), (0.0, 1.0));
             let seconds = spring.seconds();
             for i in 0..200 {
-                assert!(spring.left(seconds * (1.0 + f64::from(i) / 50.0)).abs() <= SETTLED * 1.001);
+                assert!(
+                    spring.left(seconds * (1.0 + f64::from(i) / 50.0)).abs() <= SETTLING_TOLERANCE * 1.001
+                );
             }
         }
     }

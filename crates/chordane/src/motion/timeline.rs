@@ -58,7 +58,7 @@ impl Timeline {
     #[must_use]
     pub fn staggered(mut self, name: &str, count: usize, length: f64, step: f64) -> Self {
         self.fault.not_negative("staggered", "step", step);
-        if !self.fault.at_most("staggered", "spans", count, MOST_SPANS) {
+        if !self.fault.at_most("staggered", "spans", count, MAX_SPANS) {
             return self;
         }
         let begin = self.length();
@@ -127,4 +127,4 @@ impl Timeline {
 }
 
 /// So many spans at once.
-const MOST_SPANS: usize = 100_000;
+const MAX_SPANS: usize = 100_000;

@@ -1,4 +1,4 @@
-//! Extents: shares of a length that is not known yet, mixed with fixed lengths.
+//! Extents: a fraction of a length that is known later, plus a fixed length.
 
 use std::ops::{Add, Div, Mul, Neg, Sub};
 

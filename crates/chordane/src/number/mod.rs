@@ -1,6 +1,6 @@
 //! Numbers with a meaning: angles that know their unit, and points.
 //!
-//! The ground floor of the street: nothing here knows what a path is.
+//! This module knows nothing about paths.
 
 mod angle;
 mod cell;

@@ -4,7 +4,7 @@
 //! rule): with none there is no root, with one there is exactly one, and otherwise the stretch is halved.
 
 /// How often a stretch is halved at most; roots nearer together than this count as one.
-const MOST_HALVINGS: u32 = 44;
+const MAX_BISECTIONS: u32 = 44;
 
 /// Calls `found` with the roots from 0 to 1 in order. A double root may be found once, twice or, where rounding lifts
 /// it off zero, not at all. A polynomial that is zero throughout has none.
@@ -35,7 +35,7 @@ fn isolate<const N: usize>(
         1 if coefficients.first() != Some(&0.0) && last != 0.0 => {
             found(from + (to - from) * only_root(&coefficients));
         }
-        _ if halvings >= MOST_HALVINGS => found(from.midpoint(to)),
+        _ if halvings >= MAX_BISECTIONS => found(from.midpoint(to)),
         _ => {
             let (left, right) = halves(coefficients);
             let middle = from.midpoint(to);

@@ -51,7 +51,7 @@ pub struct ArcSegment {
     pub radii: Point,
     /// The direction of the first radius.
     pub tilt: Angle,
-    /// Whether the longer of the two ways round is taken.
+    /// `true` if the arc spans more than 180 degrees (SVG's large-arc flag).
     pub large: bool,
     /// Whether it runs clockwise as seen on a sheet with y down.
     pub clockwise: bool,
@@ -63,7 +63,7 @@ pub struct ArcSegment {
 ///
 /// Near a half turn the two ends do not say well where the centre is (half the digits are lost at 180 degrees
 /// exactly), and at a full turn not at all. Up to 175 degrees fewer than two digits are lost.
-pub(crate) const ONE_SEGMENT_DEGREES: f64 = 175.0;
+pub(crate) const MAX_SEGMENT_SWEEP_DEGREES: f64 = 175.0;
 
 impl Arc {
     /// The point at a share of the sweep, from 0 to 1.
@@ -103,7 +103,7 @@ impl Arc {
     /// One up to 175 degrees, else even pieces of at most a quarter turn.
     pub(crate) fn pieces(&self, from: Point, to: Point, mut push: impl FnMut(ArcSegment)) {
         let size = self.sweep.degrees().abs();
-        let count = if size <= ONE_SEGMENT_DEGREES { 1 } else { (size / 90.0).ceil() as usize };
+        let count = if size <= MAX_SEGMENT_SWEEP_DEGREES { 1 } else { (size / 90.0).ceil() as usize };
         let mut begin = from;
         for i in 1..=count {
             let end = if i == count { to } else { self.at(i as f64 / count as f64) };

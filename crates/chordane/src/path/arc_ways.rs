@@ -45,7 +45,7 @@ impl ArcWay {
 
 /// A rise or a radius below this share of the chord, or above its inverse, is a straight side: the arc would
 /// differ from it by less than the digits of its ends.
-const STRAIGHT: f64 = 1e-13;
+const MIN_RISE_RATIO: f64 = 1e-13;
 
 impl Pen {
     /// A circular arc through a point to an end.
@@ -69,7 +69,7 @@ impl Pen {
         }
         let (to_via, to_end) = (via - from, end - from);
         let cross = to_via.perp_dot(to_end);
-        let flat = to_via.length() * to_end.length() * STRAIGHT;
+        let flat = to_via.length() * to_end.length() * MIN_RISE_RATIO;
         if cross.abs() <= flat {
             return if via == from || via == end { self.line(end) } else { self.line(via).line(end) };
         }
@@ -101,7 +101,7 @@ impl Pen {
         }
         let chord = end - from;
         let length = chord.length();
-        if length == 0.0 || rise.abs() <= STRAIGHT * length {
+        if length == 0.0 || rise.abs() <= MIN_RISE_RATIO * length {
             return self.line(end);
         }
         let half = length * 0.5;
@@ -131,7 +131,7 @@ impl Pen {
         let chord = end - from;
         let (sin, cos) = self.direction().sin_cos();
         let (ahead, aside) = (chord.dot(Point::new(cos, sin)), Point::new(cos, sin).perp_dot(chord));
-        if aside.abs() <= STRAIGHT * chord.length() {
+        if aside.abs() <= MIN_RISE_RATIO * chord.length() {
             return self.line(end);
         }
         // The chord makes half the sweep's angle with the heading; the centre lies square to the heading.
@@ -166,7 +166,7 @@ impl Pen {
         let half = (turn.abs() * 0.5).tan();
         // Where the arc touches, measured from the corner; the sides end where they end.
         let touch = (radius / half).min(back_length).min(on_length);
-        let straight = back.perp_dot(on).abs() <= STRAIGHT * back_length * on_length;
+        let straight = back.perp_dot(on).abs() <= MIN_RISE_RATIO * back_length * on_length;
         if straight || radius == 0.0 || touch == 0.0 {
             return pen.line(corner).line(end);
         }

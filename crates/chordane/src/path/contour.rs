@@ -291,7 +291,7 @@ impl Segments<'_> {
     }
 }
 
-/// Whether two vertices are one but for rounding: nearer to one another than a billionth of the size of all.
+/// Returns `true` if `a` and `b` differ by less than 1e-9 of the size of the bounding box of `all`.
 pub(super) fn one_but_for_rounding(a: Point, b: Point, all: impl IntoIterator<Item = Point>) -> bool {
     const ROUNDING: f64 = 1e-9;
     let near = |bounds: Cell| a.distance(b) <= bounds.size().max_element() * ROUNDING;

@@ -184,7 +184,7 @@ fn flag_text(large: bool, clockwise: bool) -> &'static str {
 }
 
 /// Beyond this many steps a rounded coordinate is no longer a whole number of them; it is then written in full.
-const MOST_STEPS: f64 = 1e15;
+const MAX_FIXED: f64 = 1e15;
 
 /// A coordinate as a whole number of steps of the last decimal.
 type Steps = (i64, i64);
@@ -295,7 +295,7 @@ impl<'a> RoundedWriter<'a> {
 
 fn steps(p: Point, scale: f64) -> Option<Steps> {
     let scaled = (p * scale).round();
-    (scaled.abs().max_element() < MOST_STEPS).then_some((scaled.x as i64, scaled.y as i64))
+    (scaled.abs().max_element() < MAX_FIXED).then_some((scaled.x as i64, scaled.y as i64))
 }
 
 fn flat(points: &[Steps]) -> Vec<i64> {

@@ -13,11 +13,11 @@ use super::{Arc, Contour, ContourBuilder, Path, Segment};
 use crate::number::{Angle, Point, deg, rad};
 
 /// No curve is cut into more chords than about this, however small the tolerance.
-const MOST_CHORDS: f64 = 65_536.0;
+const MAX_CHORDS: f64 = 65_536.0;
 
 /// A chord is taken when its error is at least this share of the tolerance: the length goes with the root of
 /// the error, so it is then within 3 per cent of the longest.
-const GOOD_SHARE: f64 = 0.94;
+const MIN_ERROR_FRACTION: f64 = 0.94;
 
 /// A part of a curve that can say how far a chord over it strays.
 trait Walk {
@@ -29,7 +29,7 @@ trait Walk {
 
 /// Calls `place` with the parameters at which the chords end, the last one, 1, not included.
 fn walk(curve: &impl Walk, tolerance: f64, mut place: impl FnMut(f64)) {
-    let least = 1.0 / MOST_CHORDS;
+    let least = 1.0 / MAX_CHORDS;
     let mut t = 0.0;
     let mut guess = curve.guess(0.0, tolerance);
     loop {
@@ -44,7 +44,7 @@ fn walk(curve: &impl Walk, tolerance: f64, mut place: impl FnMut(f64)) {
             let stray = curve.stray(t, h);
             if stray <= tolerance {
                 good = h;
-                if stray >= tolerance * GOOD_SHARE {
+                if stray >= tolerance * MIN_ERROR_FRACTION {
                     break;
                 }
             } else {
@@ -224,7 +224,7 @@ fn flatten_circle(arc: &Arc, tolerance: f64, mut place: impl FnMut(Point)) {
     let ratio = (tolerance / arc.radii.x).clamp(0.0, 0.5);
     // acos(1 - x), which loses its digits near 1, as 2 asin(sqrt(x / 2)).
     let step = 4.0 * (ratio * 0.5).sqrt().asin();
-    let count = (arc.sweep.radians().abs() / step - 1e-9).ceil().clamp(1.0, MOST_CHORDS) as usize;
+    let count = (arc.sweep.radians().abs() / step - 1e-9).ceil().clamp(1.0, MAX_CHORDS) as usize;
     for i in 1..count {
         place(arc.at(i as f64 / count as f64));
     }

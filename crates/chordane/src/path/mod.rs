@@ -35,7 +35,7 @@ pub use transform::Affine;
 pub(crate) use transform::by;
 pub use whole::{FillRule, Path};
 
-pub(crate) use arc::ONE_SEGMENT_DEGREES;
+pub(crate) use arc::MAX_SEGMENT_SWEEP_DEGREES;
 pub(crate) use bounds::quadratic_roots;
 pub(crate) use contour::{ContourBuilder, Tag, Verb};
 pub(crate) use flatten::flatten_segment;

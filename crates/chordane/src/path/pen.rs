@@ -238,12 +238,12 @@ impl Pen {
             return self;
         }
         let laps = sweep.turns().abs();
-        if laps > MOST_LAPS {
+        if laps > MAX_TURNS {
             let kind = FaultKind::OutOfRange {
                 what: "sweep in turns",
                 value: sweep.turns(),
-                low: -MOST_LAPS,
-                high: MOST_LAPS,
+                low: -MAX_TURNS,
+                high: MAX_TURNS,
             };
             self.fault.note(Fault::of("arc_about", kind).at_vertex(self.current.vertex_count()));
             return self;
@@ -277,7 +277,7 @@ impl Pen {
 
     /// Makes room for a number of straight sides to come, so that a long loop allocates once.
     pub fn reserve(mut self, lines: usize) -> Self {
-        self.current.reserve(lines.min(MOST_RESERVED));
+        self.current.reserve(lines.min(MAX_RESERVED));
         self
     }
 
@@ -305,7 +305,7 @@ impl Pen {
         Path::from_parts(done, fill_rule, fault)
     }
 
-    /// The path itself when nothing went wrong so far, else the first fault.
+    /// Returns the first fault of the calls on this pen, if any.
     ///
     /// # Errors
     ///
@@ -316,7 +316,7 @@ impl Pen {
 }
 
 /// The most that [`Pen::reserve`] sets aside at once, so that a wrong count does not exhaust the memory.
-const MOST_RESERVED: usize = 1 << 26;
+const MAX_RESERVED: usize = 1 << 26;
 
 /// An arc that goes round more often than this is taken for a mistake in the angle's unit.
-const MOST_LAPS: f64 = 10_000.0;
+const MAX_TURNS: f64 = 10_000.0;

@@ -8,14 +8,14 @@ use crate::number::{Point, kept};
 type Motion = (Point, Point);
 
 /// How often a stretch is halved at most.
-const MOST_HALVINGS: u32 = 16;
+const MAX_BISECTIONS: u32 = 16;
 
 /// So many cubics for each of the parts that were asked for are more than any sound curve takes: where numbers run past what
 /// they can hold, halving would not end before.
-const MOST_CUBICS_A_PART: usize = 200;
+const MAX_CUBICS_PER_PART: usize = 200;
 
 /// No tolerance is finer than this share of the coordinates, which have no more digits.
-const FINEST: f64 = 1e-12;
+const MIN_RELATIVE_TOLERANCE: f64 = 1e-12;
 
 /// The way of a moving point from one time to another, in cubics that start and end as it does; `parts` even stretches
 /// are then halved until no place of the curve is farther than the tolerance from them. A closed one ends at its very
@@ -29,7 +29,7 @@ pub(crate) fn smooth(
 ) -> Contour {
     let parts = parts.max(1);
     let first = at(from);
-    let most = MOST_CUBICS_A_PART * parts + 2000;
+    let most = MAX_CUBICS_PER_PART * parts + 2000;
     let mut builder = ContourBuilder::new(first.0);
     let mut begin = (from, first);
     for i in 1..=parts {
@@ -62,7 +62,7 @@ fn stretch(
     let (out, back) = handles(begin.1, half.1.0, end.1, span);
     let (control1, control2) = (p + out, q - back);
     let cubic = Segment::Cubic { from: p, control1, control2, to: q };
-    let tolerance = tolerance.max(FINEST * p.abs().max(q.abs()).max_element());
+    let tolerance = tolerance.max(MIN_RELATIVE_TOLERANCE * p.abs().max(q.abs()).max_element());
     // Lagging behind or running ahead along the curve is not an error: each place of the cubic is held against the nearest
     // place of the curve, by two steps of Newton's method.
     let within = |share: f64| {
@@ -80,7 +80,7 @@ fn stretch(
     };
     let lost = !(p + q + out + back).is_finite();
     if lost
-        || halvings >= MOST_HALVINGS
+        || halvings >= MAX_BISECTIONS
         || exhausted(20)
         || builder.vertex_count() >= most
         || [0.5, 0.25, 0.75, 0.1, 0.9].into_iter().all(within)

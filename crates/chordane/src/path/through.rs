@@ -106,7 +106,7 @@ impl<P: IntoPoint> From<P> for Vertex {
     }
 }
 
-/// How the distances between the points pace the curve.
+/// The knot spacing (parametrization) of a spline.
 ///
 /// ```
 /// use chordane::prelude::*;

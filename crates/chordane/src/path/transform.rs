@@ -96,7 +96,7 @@ impl Path {
         self.transformed_as("scaled_by", &Affine::from_scale(factors.into_point()))
     }
 
-    /// The path sheared: `x` leans upright lines over (toward +x further down), `y` leans level lines.
+    /// Shears the path: `x` tilts vertical lines (toward +x further down), `y` tilts horizontal lines.
     #[must_use]
     pub fn sheared(&self, x: Angle, y: Angle) -> Self {
         self.transformed_as("sheared", &by::shear(x, y))

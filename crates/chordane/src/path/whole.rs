@@ -7,7 +7,7 @@ use super::{Contour, ContourBuilder, Pen, Segment};
 use crate::ground::{Fault, FaultKind, FaultSlot, limited, named};
 use crate::number::{IntoPoint, Point};
 
-/// Which spots a path encloses where its contours overlap.
+/// The rule that decides which points are inside a path.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -163,7 +163,7 @@ impl Path {
         Self { contours, fill_rule, fault }
     }
 
-    /// The path, with a fault where a sum or product of finite numbers ran past the largest number.
+    /// Records a fault, and drops the contours, if a coordinate has overflowed; records a fault if the budget is exhausted.
     pub(crate) fn within_numbers(mut self, call: &'static str) -> Self {
         if let Some(p) = self.contours.iter().flat_map(Contour::points).find(|p| !p.is_finite()) {
             self.fault.point(call, *p);
@@ -193,7 +193,7 @@ impl Path {
 
     /// The segments of all contours in order, closing sides included.
     ///
-    /// Of a path that carries a fault these are what is left.
+    /// For a path with a fault, these are the remaining segments.
     pub fn segments(
         &self,
     ) -> impl DoubleEndedIterator<Item = Segment> + ExactSizeIterator + FusedIterator + Clone {

@@ -13,19 +13,19 @@ use crate::sheet::{Layered, Styled};
 const WIDTH: f64 = 1280.0;
 
 /// It is wider where columns would be narrower than this.
-const LEAST_COLUMN: f64 = 40.0;
+const MIN_COLUMN_WIDTH: f64 = 40.0;
 
 /// It is no higher than this, as far as captions leave room.
-const HIGHEST: f64 = 16_000.0;
+const MAX_HEIGHT: f64 = 16_000.0;
 
 /// Sizes in pixels.
 const GAP: f64 = 14.0;
 const CAPTION: f64 = 10.0;
-const LEAST_CAPTION: f64 = 5.0;
-const RIM: f64 = 22.0;
+const MIN_CAPTION_HEIGHT: f64 = 5.0;
+const AXIS_LABEL_MARGIN: f64 = 22.0;
 
 /// No caption has more characters than this.
-const LONGEST_CAPTION: usize = 1000;
+const MAX_CAPTION_CHARS: usize = 1000;
 
 const INK: &str = "#20303c";
 const PAPER: &str = "#fbf8f1";
@@ -143,14 +143,14 @@ impl ContactLayout {
         let widths: Vec<f64> = (0..columns).map(widest).collect();
         let heights: Vec<f64> =
             sizes.chunks(columns).map(|row| row.iter().map(|size| size.y).fold(0.0, f64::max)).collect();
-        let named = |labels: &[String]| if labels.is_empty() { 0.0 } else { RIM };
+        let named = |labels: &[String]| if labels.is_empty() { 0.0 } else { AXIS_LABEL_MARGIN };
         let rims = axes.map_or(Point::ZERO, |axes| Point::new(named(&axes.down.1), named(&axes.across.1)));
         let gaps = GAP * (columns + 1) as f64 + rims.x;
-        let wide = WIDTH.max(gaps + LEAST_COLUMN * columns as f64);
+        let wide = WIDTH.max(gaps + MIN_COLUMN_WIDTH * columns as f64);
         let caption_room = CAPTION + GAP;
         let fixed = rims.y + GAP + caption_room * rows as f64;
-        let fitting =
-            ((wide - gaps) / widths.iter().sum::<f64>()).min((HIGHEST - fixed) / heights.iter().sum::<f64>());
+        let fitting = ((wide - gaps) / widths.iter().sum::<f64>())
+            .min((MAX_HEIGHT - fixed) / heights.iter().sum::<f64>());
         let scale = if fitting.is_nan() { 1.0 } else { fitting.clamp(1e-6, 1.0) };
         let places = |sizes: &[f64], first: f64, between: f64| -> Vec<(f64, f64)> {
             let place = |at: &mut f64, size: &f64| {
@@ -242,9 +242,9 @@ impl ContactLayout {
 
 /// A line of text that fits a width: smaller where it must be, and cut off where that would be too small to read.
 fn text(line: &str, at: Point, height: f64, room: f64) -> Item {
-    let mut line: String = line.chars().take(LONGEST_CAPTION).collect();
+    let mut line: String = line.chars().take(MAX_CAPTION_CHARS).collect();
     let fitting = height * (room / lettering_width(&line, height).max(1e-9)).min(1.0);
-    let height = fitting.max(LEAST_CAPTION);
+    let height = fitting.max(MIN_CAPTION_HEIGHT);
     while !line.is_empty() && lettering_width(&line, height) > room + 0.01 {
         line.pop();
     }

@@ -20,7 +20,7 @@ pub(super) fn layer<P: Pixel>(below: &mut [P], above: &[Deep], opacity: f32, mod
     }
 }
 
-/// Leaves of a layer what another one shows.
+/// Multiplies a layer's pixel by the value of a mask's pixel.
 pub(super) fn mask(layer: &mut Deep, by: Deep, kind: MaskKind) {
     let shown = match kind {
         MaskKind::Alpha => by[3],

@@ -8,13 +8,13 @@ use crate::ground::{buffer, exhausted, threads};
 use crate::number::Point;
 
 /// Curves of up to this standard deviation, in pixels, are summed as they are.
-const WIDEST: f64 = 6.0;
+const MAX_DIRECT_SIGMA: f64 = 6.0;
 
 /// The curve is cut off beyond so many standard deviations, where less than 3 in 10,000 of it are left.
-const CUT: f64 = 3.7;
+const KERNEL_RADIUS_SIGMAS: f64 = 3.7;
 
 /// No curve is wider than a million pixels: nothing is left of it anywhere.
-const MOST_VARIANCE: f64 = 1e12;
+const MAX_VARIANCE: f64 = 1e12;
 
 /// Rows that are blurred together.
 const ROWS: usize = 16;
@@ -260,8 +260,8 @@ struct Way {
 
 impl Way {
     fn new(variance: f64, step: f64) -> Self {
-        let variance = variance.clamp(0.0, MOST_VARIANCE);
-        let factor = (variance.sqrt() / WIDEST).max(1.0).log2().ceil().clamp(0.0, 20.0).exp2();
+        let variance = variance.clamp(0.0, MAX_VARIANCE);
+        let factor = (variance.sqrt() / MAX_DIRECT_SIGMA).max(1.0).log2().ceil().clamp(0.0, 20.0).exp2();
         let fraction = step - step.floor();
         // Averaging squares, and going evenly between them; a part of a pixel moved.
         let own = if factor > 1.0 {
@@ -297,7 +297,7 @@ fn kernel(variance: f64) -> Vec<f32> {
         // Three weights of just this variance: the curve itself, taken at whole pixels, would be too narrow.
         return vec![1.0 - variance as f32, 0.5 * variance as f32];
     }
-    let reach = (variance.sqrt() * CUT).ceil() as usize;
+    let reach = (variance.sqrt() * KERNEL_RADIUS_SIGMAS).ceil() as usize;
     let at = |k: usize| (-0.5 * (k * k) as f64 / variance).exp();
     let sum = at(0) + 2.0 * (1..=reach).map(at).sum::<f64>();
     (0..=reach).map(|k| (at(k) / sum) as f32).collect()

@@ -11,13 +11,13 @@ use crate::sheet::{Gradient, GradientKind, Spread};
 
 /// Colours of the table. Half a step between two of them is less than half a level of eight bits, unless all changes within an
 /// eighth of the way.
-const STEPS: usize = 4096;
+const TABLE_SIZE: usize = 4096;
 
-/// So many pixels are worked out at a time, in loops that the machine can do several at once of.
+/// Pixels per chunk. Inner loops over a chunk auto-vectorise.
 const RUN: usize = 64;
 
 /// The numbers of the pixels of a run: turned into decimals here, since the machine does that one by one.
-static NUMBERS: [f32; RUN] = {
+static PIXEL_INDICES: [f32; RUN] = {
     let mut numbers = [0.0; RUN];
     let mut i = 0;
     while i < RUN {
@@ -31,12 +31,12 @@ static NUMBERS: [f32; RUN] = {
 const WITHIN: f64 = 0.999;
 
 /// So many spots along x and along y a pixel is looked at where colours change at once.
-const FINELY: u32 = 4;
+const SAMPLES_PER_AXIS: u32 = 4;
 
 /// The place of what is not painted.
 const NOWHERE: u32 = u32::MAX;
 
-type Table = [Rgba; STEPS];
+type Table = [Rgba; TABLE_SIZE];
 
 /// Tables that were made: many items may be painted with one gradient.
 #[derive(Debug, Default)]
@@ -48,9 +48,9 @@ impl Tables {
         // What is painted holds on to its gradient, so that no other comes to stand in its place.
         let key = (Arc::as_ptr(gradient) as usize, opacity.to_bits());
         let made = self.0.entry(key).or_insert_with(|| {
-            let mut table = [[0; 4]; STEPS];
+            let mut table = [[0; 4]; TABLE_SIZE];
             for (i, slot) in table.iter_mut().enumerate() {
-                *slot = gradient.at((i as f64 + 0.5) / STEPS as f64).faded(opacity).to_rgba8();
+                *slot = gradient.at((i as f64 + 0.5) / TABLE_SIZE as f64).faded(opacity).to_rgba8();
             }
             Arc::new(table)
         });
@@ -182,7 +182,7 @@ impl Shading {
             return [0; 4];
         }
         // Never past its end, which the machine need not look at then.
-        self.table[place as usize & (STEPS - 1)]
+        self.table[place as usize & (TABLE_SIZE - 1)]
     }
 
     /// The places in the table for spots in a row, a pixel apart, from one on.
@@ -194,7 +194,7 @@ impl Shading {
         let (dx, dy) = (step.x as f32, step.y as f32);
         let spread = self.spread;
         match self.way {
-            Way::Flat => places.fill(STEPS as u32 - 1),
+            Way::Flat => places.fill(TABLE_SIZE as u32 - 1),
             Way::Linear => fill(places, spread, |i| px + i * dx),
             Way::Round => fill(places, spread, |i| {
                 let (u, v) = (px + i * dx, py + i * dy);
@@ -210,7 +210,7 @@ impl Shading {
             }
             Way::Cone(cone) => {
                 fill(places, spread, |i| cone.share(px + i * dx, py + i * dy));
-                for (slot, i) in places.iter_mut().zip(&NUMBERS).filter(|_| self.holed) {
+                for (slot, i) in places.iter_mut().zip(&PIXEL_INDICES).filter(|_| self.holed) {
                     if cone.share(px + i * dx, py + i * dy).is_nan() {
                         *slot = NOWHERE;
                     }
@@ -227,9 +227,9 @@ impl Shading {
     /// Paints a run with the means of the colours at sixteen spots of each pixel.
     fn smooth<P: Pixel>(&self, at: Point, places: &mut [u32], run: &mut [P], share: u32) {
         let mut sums = [[0_u32; 4]; RUN];
-        for spot in 0..FINELY * FINELY {
-            let off = Point::new(f64::from(spot % FINELY), f64::from(spot / FINELY));
-            self.places(at + (off + 0.5) / f64::from(FINELY) - 0.5, places);
+        for spot in 0..SAMPLES_PER_AXIS * SAMPLES_PER_AXIS {
+            let off = Point::new(f64::from(spot % SAMPLES_PER_AXIS), f64::from(spot / SAMPLES_PER_AXIS));
+            self.places(at + (off + 0.5) / f64::from(SAMPLES_PER_AXIS) - 0.5, places);
             for (sum, place) in sums.iter_mut().zip(places.iter()) {
                 let [red, green, blue, alpha] = self.colour(*place).map(u32::from);
                 *sum = [sum[0] + red * alpha, sum[1] + green * alpha, sum[2] + blue * alpha, sum[3] + alpha];
@@ -238,7 +238,8 @@ impl Shading {
         for (pixel, [red, green, blue, alpha]) in run.iter_mut().zip(sums) {
             if alpha > 0 {
                 let [red, green, blue] = [red, green, blue].map(|sum| ((sum + alpha / 2) / alpha) as u8);
-                let own = (u64::from(alpha) * u64::from(share)).div_ceil(u64::from(255 * FINELY * FINELY));
+                let own = (u64::from(alpha) * u64::from(share))
+                    .div_ceil(u64::from(255 * SAMPLES_PER_AXIS * SAMPLES_PER_AXIS));
                 *pixel = pixel.over([red, green, blue, 255], (own as u32).min(FULL));
             }
         }
@@ -248,16 +249,16 @@ impl Shading {
 /// Turns shares of the way into places in the table, for a run at most.
 #[inline]
 fn fill(places: &mut [u32], spread: Spread, share: impl Fn(f32) -> f32) {
-    const LAST: f32 = (STEPS - 1) as f32;
+    const LAST: f32 = (TABLE_SIZE - 1) as f32;
     // Beside so large a number the digits of a sum are whole: they stand in its lowest bits, without a conversion, which would be
     // done one by one.
-    const WHOLE: f32 = (1 << 23) as f32;
+    const ROUNDING_BIAS: f32 = (1 << 23) as f32;
     #[expect(
         clippy::manual_clamp,
         reason = "it leaves what is not a number as it is, which costs a quarter more"
     )]
-    let place = |t: f32| ((t * STEPS as f32 - 0.5).max(0.0).min(LAST) + WHOLE).to_bits();
-    let slots = places.iter_mut().zip(&NUMBERS);
+    let place = |t: f32| ((t * TABLE_SIZE as f32 - 0.5).max(0.0).min(LAST) + ROUNDING_BIAS).to_bits();
+    let slots = places.iter_mut().zip(&PIXEL_INDICES);
     match spread {
         Spread::Pad => slots.for_each(|(slot, i)| *slot = place(share(*i))),
         Spread::Repeat => slots.for_each(|(slot, i)| {

@@ -13,7 +13,7 @@ use crate::scene::{Placed, largest_scale};
 use crate::sheet::{Colour, Paint, Pattern};
 
 /// What an item without fill and stroke is drawn with.
-pub(crate) const DRAFT: Colour = Colour { red: 0.42, green: 0.45, blue: 0.5, alpha: 1.0 };
+pub(crate) const DRAFT_COLOUR: Colour = Colour { red: 0.42, green: 0.45, blue: 0.5, alpha: 1.0 };
 
 /// The size of the picture, how the sheet lies in it, and how far chords may stray, in pixels.
 #[derive(Clone, Copy, Debug)]
@@ -92,7 +92,9 @@ impl Drawn {
                 target.tolerance,
                 &mut self.flat,
             );
-            self.push(FillRule::Nonzero, Ink::solid(DRAFT, 1.0), target)?.into_iter().for_each(&mut add);
+            self.push(FillRule::Nonzero, Ink::solid(DRAFT_COLOUR, 1.0), target)?
+                .into_iter()
+                .for_each(&mut add);
         } else if let Some(paint) = &style.stroke {
             let outline = &style.line;
             let scale = largest_scale(to_pixels);
@@ -124,7 +126,7 @@ impl Drawn {
         for contour in path.contours() {
             push_transformed(contour, &target.placed(to_pixels), target.tolerance, &mut self.flat);
         }
-        self.push(path.fill_rule(), Ink::solid(DRAFT, 1.0), target)
+        self.push(path.fill_rule(), Ink::solid(DRAFT_COLOUR, 1.0), target)
     }
 
     fn ink(&mut self, paint: &Paint, opacity: f64, on: &Surface<'_>, tiled: Tiled<'_>) -> Result<Ink, Fault> {

@@ -18,7 +18,7 @@ mod shader;
 mod shades;
 mod shapes;
 
-pub(crate) use items::DRAFT;
+pub(crate) use items::DRAFT_COLOUR;
 pub(crate) use shades::path_colours;
 
 pub use pixels::{DrawError, Pixels};

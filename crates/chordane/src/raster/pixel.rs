@@ -16,7 +16,7 @@ pub(super) trait Pixel: Copy + Send + Sync {
     const CLEAR: Self;
 
     /// Whether it keeps more than it can show.
-    const DEEP: bool;
+    const IS_FLOAT: bool;
 
     /// A colour that hides what is below, whatever its alpha.
     fn opaque(colour: Rgba) -> Self;
@@ -31,7 +31,7 @@ pub(super) trait Pixel: Copy + Send + Sync {
 
 impl Pixel for Rgba {
     const CLEAR: Self = [0; 4];
-    const DEEP: bool = false;
+    const IS_FLOAT: bool = false;
 
     #[inline]
     fn opaque([red, green, blue, _]: Rgba) -> Self {
@@ -65,7 +65,7 @@ impl Pixel for Rgba {
 
 impl Pixel for Deep {
     const CLEAR: Self = [0.0; 4];
-    const DEEP: bool = true;
+    const IS_FLOAT: bool = true;
 
     #[inline]
     fn opaque([red, green, blue, _]: Rgba) -> Self {

@@ -12,7 +12,7 @@ use crate::scene::Scene;
 use crate::sheet::{MAX_SIDE, Picture, Sheet, Unit, WriteOptions};
 
 /// No picture has more pixels in all than this: four gigabytes of them.
-const MOST_PIXELS: u64 = 1 << 30;
+const MAX_PIXELS: u64 = 1 << 30;
 
 /// A picture: rows of pixels from the top, each red, green, blue and alpha in eight bits, sRGB, alpha not
 /// multiplied in.
@@ -97,7 +97,7 @@ impl fmt::Display for DrawError {
             }
             Self::TooLarge { width, height, limit } if width.max(*height) <= f64::from(*limit) => write!(
                 f,
-                "a picture of {width} x {height} pixels is too large; no picture has more than {MOST_PIXELS} in all: \
+                "a picture of {width} x {height} pixels is too large; no picture has more than {MAX_PIXELS} in all: \
                  make the sheet smaller, or ask for another size"
             ),
             Self::TooLarge { width, height, limit } => write!(
@@ -152,7 +152,7 @@ impl Pixels {
         if count == 0 {
             return Err(DrawError::NoPixels { width, height });
         }
-        if width.max(height) > max_side || count > MOST_PIXELS {
+        if width.max(height) > max_side || count > MAX_PIXELS {
             return Err(too_large());
         }
         let mut data: Vec<Rgba> = Vec::new();
@@ -413,7 +413,7 @@ impl TryFrom<&image::RgbaImage> for Picture {
 }
 
 #[cfg(all(test, feature = "image"))]
-mod image_tests {
+mod tests {
     use crate::prelude::*;
 
     #[test]

@@ -54,7 +54,7 @@ struct IsolatedLayer {
 
 /// So many translucent things over one another in a band are painted on pixels that keep more than eight bits, so that the picture's are rounded
 /// once.
-const MANY_CLEAR: usize = 6;
+const FLOAT_LAYER_THRESHOLD: usize = 6;
 
 /// The tasks of a band (chunk, place in it), and how many of them are translucent.
 #[derive(Clone, Default)]
@@ -146,7 +146,7 @@ impl Plan {
                     ground.rows(top, width, rows);
                 }
                 let Some(commands) = pass.bands.get(b) else { return };
-                if P::DEEP || commands.clear < MANY_CLEAR {
+                if P::IS_FLOAT || commands.clear < FLOAT_LAYER_THRESHOLD {
                     self.draw_band(commands, rows, b, filler);
                     return;
                 }
@@ -420,7 +420,7 @@ fn plan_chunk(scene: &Scene<'_>, range: Range<usize>, first: usize, target: &Tar
 }
 
 /// So many numbers of pixels a tile may have before it is drawn less finely.
-const MOST_FINE: f64 = 4e6;
+const MAX_SUPERSAMPLED_PIXELS: f64 = 4e6;
 
 /// A pattern ready to be put on pixels by a map: its drawing, several times as fine as they are.
 fn tile(
@@ -436,11 +436,11 @@ fn tile(
     if !sound || pattern.nodes().is_empty() {
         return Ok(Ink::nothing());
     }
-    let fine = |spots: u32| size.x * size.y * f64::from(spots * spots) <= MOST_FINE;
+    let fine = |spots: u32| size.x * size.y * f64::from(spots * spots) <= MAX_SUPERSAMPLED_PIXELS;
     let spots = [4, 2].into_iter().find(|spots| fine(*spots)).unwrap_or(1);
     // A tile that is larger than most pictures is drawn as coarsely as it must be.
-    let less = (4.0 * MOST_FINE / (size.x * size.y)).sqrt().min(1.0);
-    let most = MOST_FINE.sqrt() * 4.0;
+    let less = (4.0 * MAX_SUPERSAMPLED_PIXELS / (size.x * size.y)).sqrt().min(1.0);
+    let most = MAX_SUPERSAMPLED_PIXELS.sqrt() * 4.0;
     // What is a hair over a whole number by rounding is that number.
     let drawn = (size * less * f64::from(spots) - 1e-6).ceil().clamp(Point::splat(8.0), Point::splat(most));
     let to_tile = Affine::from_scale(drawn / cell.size()) * Affine::from_translation(-cell.min);

@@ -10,16 +10,16 @@ use crate::number::{Cell, Point};
 use crate::path::{Affine, ContourBuilder, Path, Segment};
 
 /// A path that reaches no farther than so many times the picture is left as it is.
-const LARGE: f64 = 4.0;
+const MAX_EXTENT_RATIO: f64 = 4.0;
 
 /// So often a curve is halved at most to find the parts of it that can be seen.
-const MOST_HALVINGS: u32 = 48;
+const MAX_SUBDIVISIONS: u32 = 48;
 
 /// The path with straight sides for curves, and parts of curves, that lie beyond one side of the picture by more than a margin;
 /// both in pixels.
 pub(super) fn seen<'a>(path: &'a Path, to_pixels: &Affine, size: Point, margin: f64) -> Cow<'a, Path> {
     let frame = Cell { min: Point::ZERO, max: size }.grown(margin);
-    let large = frame.size() * LARGE;
+    let large = frame.size() * MAX_EXTENT_RATIO;
     let all = path.control_bounds().map(|bounds| bounds.corners().map(|p| to_pixels.transform_point2(p)));
     let small = all.is_none_or(|corners| {
         let (low, high) = corners
@@ -52,7 +52,7 @@ fn push(
         let hull = hull(&segment.transformed(to_pixels));
         if hull.max.cmple(frame.min).any() || hull.min.cmpge(frame.max).any() {
             builder.line(segment.to());
-        } else if hull.size().cmple(large).all() || halvings >= MOST_HALVINGS || exhausted(20) {
+        } else if hull.size().cmple(large).all() || halvings >= MAX_SUBDIVISIONS || exhausted(20) {
             builder.segment(segment);
         } else {
             let (first, second) = segment.split(0.5);

@@ -9,7 +9,7 @@ use crate::path::Affine;
 use crate::sheet::{Picture, PictureLevel, Sampling};
 
 /// So many spots along x and y of a pixel are looked at where squares with hard edges lie askew.
-const SQUARE_SPOTS: u32 = 4;
+const NEAREST_SAMPLES: u32 = 4;
 
 /// Colours at places, ready to be put on pixels. Those of images have alpha multiplied in.
 #[derive(Debug)]
@@ -73,7 +73,7 @@ impl Sampler {
             Source::Squares(picture) => {
                 let full = picture.level(0);
                 let own = Point::new(full.width as f64, full.height() as f64);
-                self.mean(pixel, SQUARE_SPOTS, |p| {
+                self.mean(pixel, NEAREST_SAMPLES, |p| {
                     let p = if self.filled { p.max(Point::ZERO).min(own - 0.5) } else { p };
                     let inside = p.cmpge(Point::ZERO).all() && p.cmplt(own).all();
                     if inside { multiplied(full.at(p.x as usize, p.y as usize)) } else { Deep::CLEAR }

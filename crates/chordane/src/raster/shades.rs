@@ -15,7 +15,7 @@ struct Chord {
 const CLEAR: Colour = Colour { red: 0.0, green: 0.0, blue: 0.0, alpha: 0.0 };
 
 /// How finely a line is cut where colours go along it, in pixels.
-const FINE: f64 = 1.0;
+const MAX_CHORD_PIXELS: f64 = 1.0;
 
 /// The colours of what a path paints, in pixels, from a column and a row on; straight alpha. `window` is what of the picture is asked for,
 /// `half_width` that of a stroke, in pixels; `None` for a fill.
@@ -76,7 +76,7 @@ fn chords(shades: &Shades, path: &Path) -> Vec<Chord> {
                 let &[a, b] = pair else { continue };
                 let long = a.distance(b);
                 let pieces = if shades.gradient().is_some() {
-                    (long / FINE).ceil().clamp(1.0, 1e6) as usize
+                    (long / MAX_CHORD_PIXELS).ceil().clamp(1.0, 1e6) as usize
                 } else {
                     1
                 };

@@ -12,10 +12,10 @@ use crate::reshape::FlatPath;
 
 /// No vertex may lie farther out than this many pixels: beyond it, the places where edges meet the picture's rim
 /// are no longer known to a fraction of a pixel.
-const FARTHEST: f64 = 1e9;
+const MAX_COORDINATE_PIXELS: f64 = 1e9;
 
 /// From this many edges on, a polygon's edges are sorted into the bands beforehand.
-const MANY_EDGES: usize = 512;
+const BUCKET_THRESHOLD: usize = 512;
 
 /// Polygons, one after the other in one storage.
 #[derive(Debug, Default)]
@@ -51,10 +51,10 @@ struct SortedEdges {
 
 /// Refuses what lies too far out.
 pub(super) fn within_reach(value: f64) -> Result<(), Fault> {
-    if value <= FARTHEST {
+    if value <= MAX_COORDINATE_PIXELS {
         Ok(())
     } else {
-        Err(Fault::of("draw", FaultKind::TooFar { value, limit: FARTHEST }))
+        Err(Fault::of("draw", FaultKind::TooFar { value, limit: MAX_COORDINATE_PIXELS }))
     }
 }
 
@@ -108,7 +108,7 @@ impl Polygons {
             sorted: None,
         };
         shape.convex = ends + 1 == self.ends.len() as u32 && is_convex(self.polygon(&shape));
-        if shape.points.1 - shape.points.0 >= MANY_EDGES as u32 && shape.bands(height).len() > 1 {
+        if shape.points.1 - shape.points.0 >= BUCKET_THRESHOLD as u32 && shape.bands(height).len() > 1 {
             shape.sorted = Some(Box::new(self.sort(&shape, height)));
         }
         Ok(Some(shape))

@@ -7,7 +7,7 @@ use super::tree::start_of;
 use crate::ground::exhausted;
 
 /// So many declarations that hold for elements at most, all elements together.
-const MOST_HELD: usize = 20_000_000;
+const MAX_APPLIED_DECLARATIONS: usize = 20_000_000;
 
 /// The declarations of a document, and for each element those that hold for it.
 #[derive(Debug, Default)]
@@ -43,7 +43,7 @@ impl Cascade {
             if exhausted(20) {
                 break;
             }
-            if cascade.order.len() > MOST_HELD {
+            if cascade.order.len() > MAX_APPLIED_DECLARATIONS {
                 let what = "the style sheets set too many properties in all: from here on they are left out";
                 told.push(Told { at: start_of(element), lines: 0, what: what.to_owned() });
                 break;

@@ -11,7 +11,7 @@ use crate::number::{Cell, Point};
 use crate::path::{Affine, FillRule, Path};
 
 /// Clips of clips go through so many at most.
-const MOST_LINKS: usize = 8;
+const MAX_CLIP_DEPTH: usize = 8;
 
 /// What clips are looked up in, and what they are measured in.
 pub(super) struct Clips<'d, 'a> {
@@ -32,7 +32,7 @@ impl<'a> Clips<'_, 'a> {
         if name(clip) != "clipPath" {
             return Err(format!("a <{}> as clip-path is left out: it is no <clipPath>", name(clip)));
         }
-        if links >= MOST_LINKS {
+        if links >= MAX_CLIP_DEPTH {
             return Err(
                 "a clip-path that is clipped by itself, or through too many others, is left out".to_owned()
             );

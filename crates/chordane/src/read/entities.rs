@@ -5,10 +5,10 @@ use std::collections::HashMap;
 use super::error::ReadError;
 
 /// So many bytes of declared entities at most: a few bytes of them can stand for gigabytes.
-const MOST_BYTES: usize = 16 << 20;
+const MAX_BYTES: usize = 16 << 20;
 
 /// Entities inside one another: the reader of the tree follows no more.
-const MOST_LEVELS: usize = 10;
+const MAX_LEVELS: usize = 10;
 
 /// Whether what a document makes of its entities stays within bounds.
 pub(super) fn check(text: &str) -> Result<(), ReadError> {
@@ -22,12 +22,12 @@ pub(super) fn check(text: &str) -> Result<(), ReadError> {
     }
     // Each level counts those below as the last one found them: as many rounds as there are levels.
     let mut sizes: HashMap<&str, usize> = HashMap::new();
-    for _ in 0..MOST_LEVELS {
+    for _ in 0..MAX_LEVELS {
         sizes = values.iter().map(|(name, value)| (*name, size_of(value, &sizes))).collect();
     }
     match size_of(text, &sizes).saturating_sub(text.len()) {
-        0..=MOST_BYTES => Ok(()),
-        _ => Err(ReadError::Entities { limit: MOST_BYTES }),
+        0..=MAX_BYTES => Ok(()),
+        _ => Err(ReadError::Entities { limit: MAX_BYTES }),
     }
 }
 

@@ -62,7 +62,7 @@ pub enum ReadError {
 }
 
 /// Characters of what the XML reader says.
-const LONGEST: usize = 200;
+const MAX_MESSAGE_CHARS: usize = 200;
 
 impl ReadError {
     /// Reading came to a line when its budget was used up; why is added where that is known.
@@ -96,7 +96,7 @@ impl ReadError {
             other => other.to_string().replace(&format!(" at {}", error.pos()), ""),
         };
         // It tells names as they stand there, however long they are.
-        Self::NotXml { line, what: ground::shortened(&what, LONGEST) }
+        Self::NotXml { line, what: ground::shortened(&what, MAX_MESSAGE_CHARS) }
     }
 }
 

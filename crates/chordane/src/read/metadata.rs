@@ -55,7 +55,7 @@ pub fn is_whole_png(bytes: &[u8]) -> bool {
 
 /// A text that unpacks to more than this is none of ours: a small one can stand for gigabytes.
 #[cfg(feature = "png")]
-const MOST_TEXT: usize = 32 << 20;
+const MAX_TEXT_BYTES: usize = 32 << 20;
 
 #[cfg(feature = "png")]
 fn of_png(bytes: &[u8]) -> Option<String> {
@@ -63,8 +63,8 @@ fn of_png(bytes: &[u8]) -> Option<String> {
     let limits = png::Limits { bytes: 64 << 20 };
     let reader = png::Decoder::new_with_limits(std::io::Cursor::new(bytes), limits).read_info().ok()?;
     let texts = &reader.info().utf8_text;
-    let mut text = texts.iter().find(|text| text.keyword == crate::write::METADATA)?.clone();
-    text.decompress_text_with_limit(MOST_TEXT).ok()?;
+    let mut text = texts.iter().find(|text| text.keyword == crate::write::METADATA_KEYWORD)?.clone();
+    text.decompress_text_with_limit(MAX_TEXT_BYTES).ok()?;
     text.get_text().ok()
 }
 

@@ -7,13 +7,13 @@ use crate::ground::{Fault, has_room, limited, visible};
 use crate::sheet::{Original, Picture};
 
 /// No picture has more pixels than this: a few bytes can stand for gigabytes.
-const MOST_PIXELS: u64 = 1 << 26;
+const MAX_PIXELS: u64 = 1 << 26;
 
 /// Nor more than this on a side.
-const MOST_A_SIDE: u32 = 16_384;
+const MAX_PIXELS_PER_SIDE: u32 = 16_384;
 
 /// No file of a picture is larger than this.
-const MOST_BYTES: usize = 64 << 20;
+const MAX_FILE_BYTES: usize = 64 << 20;
 
 /// Why a picture could not be read.
 ///
@@ -65,8 +65,9 @@ impl Picture {
     /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     pub fn read(bytes: &[u8]) -> Result<Self, PictureError> {
-        if bytes.len() > MOST_BYTES {
-            let what = format!("the file has {} bytes, and no more than {MOST_BYTES} are read", bytes.len());
+        if bytes.len() > MAX_FILE_BYTES {
+            let what =
+                format!("the file has {} bytes, and no more than {MAX_FILE_BYTES} are read", bytes.len());
             return Err(PictureError::TooLarge(what));
         }
         if bytes.starts_with(b"\x89PNG") {
@@ -82,9 +83,9 @@ impl Picture {
 
 /// Refuses a picture of a size, before it is unpacked.
 fn allowed(width: u32, height: u32) -> Result<(), PictureError> {
-    if width.max(height) > MOST_A_SIDE || u64::from(width) * u64::from(height) > MOST_PIXELS {
+    if width.max(height) > MAX_PIXELS_PER_SIDE || u64::from(width) * u64::from(height) > MAX_PIXELS {
         let what = format!(
-            "the picture has {width} x {height} pixels, and no more than {MOST_A_SIDE} a side and {MOST_PIXELS} in all are read"
+            "the picture has {width} x {height} pixels, and no more than {MAX_PIXELS_PER_SIDE} a side and {MAX_PIXELS} in all are read"
         );
         return Err(PictureError::TooLarge(what));
     }
@@ -95,7 +96,7 @@ fn allowed(width: u32, height: u32) -> Result<(), PictureError> {
 
 fn png(bytes: &[u8]) -> Result<Picture, PictureError> {
     let broken = |error: &dyn fmt::Display| PictureError::Broken(error.to_string());
-    let limits = png::Limits { bytes: (MOST_PIXELS as usize) * 8 };
+    let limits = png::Limits { bytes: (MAX_PIXELS as usize) * 8 };
     let mut decoder = png::Decoder::new_with_limits(Cursor::new(bytes), limits);
     decoder.set_transformations(png::Transformations::normalize_to_color8() | png::Transformations::ALPHA);
     decoder.set_ignore_text_chunk(true);

@@ -8,7 +8,7 @@ use roxmltree::NodeId;
 use super::tree::{Element, name};
 
 /// So many simple selectors in a row at most; longer ones are not understood.
-const MOST_COMPOUNDS: usize = 32;
+const MAX_COMPOUNDS: usize = 32;
 
 /// A selector such as `g.sails > path:first-child`, from its right end on.
 #[derive(Debug)]
@@ -66,7 +66,8 @@ enum Match {
 }
 
 /// Pseudo-classes that tell of a person at the page.
-const NEVER: &[&str] = &["active", "focus", "focus-visible", "focus-within", "hover", "target", "visited"];
+const INTERACTIVE_PSEUDO_CLASSES: &[&str] =
+    &["active", "focus", "focus-visible", "focus-within", "hover", "target", "visited"];
 
 impl Selector {
     /// The selector that is all of the input; none where it is not one, or not one that is understood.
@@ -98,7 +99,7 @@ impl Selector {
                 last.place = place;
                 compounds.push(Compound::default());
             }
-            if compounds.len() > MOST_COMPOUNDS {
+            if compounds.len() > MAX_COMPOUNDS {
                 return None;
             }
             let weight = compounds.last_mut()?.take(token, input)?;
@@ -117,7 +118,7 @@ impl Selector {
         self.fits(0, element, nth, &mut HashSet::new())
     }
 
-    /// Whether an element fits from one of the parts on; `failed` keeps what did not, since there can be very many ways up.
+    /// Returns `true` if an element matches the selector from compound `part` on. `failed` memoises mismatches, because the number of ancestor combinations can be very large.
     fn fits(
         &self,
         part: usize,
@@ -245,7 +246,7 @@ fn pseudo_class(input: &mut Parser<'_>) -> Option<Test> {
             "root" => Some(Test::Root),
             "first-child" => Some(Test::First),
             "last-child" => Some(Test::Last),
-            name => NEVER.contains(&name).then_some(Test::Never),
+            name => INTERACTIVE_PSEUDO_CLASSES.contains(&name).then_some(Test::Never),
         },
         Token::Function(name) if name.eq_ignore_ascii_case("nth-child") => {
             let nth = input.parse_nested_block(|input| parse_nth(input).map_err(cssparser::ParseError::from));

@@ -15,8 +15,8 @@ use crate::sheet::{
     self, Colour, Gradient, Group, Layered, Node, group, linear_gradient, pattern, radial_gradient,
 };
 
-/// What one takes from another goes through so many at most.
-const MOST_LINKS: usize = 8;
+/// Maximum length of a chain of `href` references between paint servers.
+const MAX_HREF_DEPTH: usize = 8;
 
 /// What a paint server is asked for.
 pub(super) struct Painted<'p> {
@@ -66,7 +66,7 @@ impl<'a> Walk<'a> {
     fn chain(&self, element: Element<'a>) -> Vec<Element<'a>> {
         let next = |element: &Element<'a>| self.document.by_id(id_of(href(*element)?));
         let mut chain: Vec<Element<'a>> = Vec::new();
-        for element in std::iter::successors(Some(element), next).take(MOST_LINKS) {
+        for element in std::iter::successors(Some(element), next).take(MAX_HREF_DEPTH) {
             if chain.contains(&element) {
                 break;
             }

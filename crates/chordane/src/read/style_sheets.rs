@@ -11,7 +11,7 @@ use super::tree::{is_svg, name, start_of, text_in};
 use crate::ground::exhausted;
 
 /// So many selectors at most in all style sheets of a document.
-const MOST_SELECTORS: usize = 20_000;
+const MAX_SELECTORS: usize = 20_000;
 
 /// A property and what it is to be.
 #[derive(Debug)]
@@ -84,7 +84,7 @@ impl SheetReader<'_> {
         let full = {
             let mut items = StyleSheetParser::new(input, self);
             loop {
-                if exhausted(20) || items.parser.rules.selectors.len() > MOST_SELECTORS {
+                if exhausted(20) || items.parser.rules.selectors.len() > MAX_SELECTORS {
                     break true;
                 }
                 match items.next() {
@@ -100,7 +100,7 @@ impl SheetReader<'_> {
         if full {
             self.tell(
                 0,
-                format!("style sheets with more than {MOST_SELECTORS} selectors: the rest is left out"),
+                format!("style sheets with more than {MAX_SELECTORS} selectors: the rest is left out"),
             );
         }
     }

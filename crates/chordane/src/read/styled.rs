@@ -32,7 +32,10 @@ impl<'a> Walk<'a> {
                 Taken::BadValue => self.bad_value(element, name, value),
                 Taken::Unknown if ["none", "normal", "auto"].contains(&value.trim()) => {}
                 Taken::Unknown if styled => {
-                    if !NO_MATTER.contains(&name) && !name.starts_with(['-']) && !name.starts_with("font") {
+                    if !IGNORED_PROPERTIES.contains(&name)
+                        && !name.starts_with(['-'])
+                        && !name.starts_with("font")
+                    {
                         self.note(
                             start_of(element),
                             format!("the property {name} is not understood: left out"),
@@ -40,7 +43,7 @@ impl<'a> Walk<'a> {
                     }
                 }
                 Taken::Unknown => {
-                    if CHANGES_THE_PICTURE.contains(&name) {
+                    if UNSUPPORTED_ATTRIBUTES.contains(&name) {
                         self.note(
                             start_of(element),
                             format!("the attribute {name} is not understood: left out"),
@@ -72,10 +75,10 @@ impl<'a> Walk<'a> {
 }
 
 /// Attributes that are not read and change the picture.
-const CHANGES_THE_PICTURE: &[&str] = &["marker", "marker-end", "marker-mid", "marker-start"];
+const UNSUPPORTED_ATTRIBUTES: &[&str] = &["marker", "marker-end", "marker-mid", "marker-start"];
 
 /// Properties in `style` that change nothing of what is drawn here, or are read elsewhere.
-const NO_MATTER: &[&str] = &[
+const IGNORED_PROPERTIES: &[&str] = &[
     "block-progression",
     "clip-rule",
     "color-interpolation",

@@ -108,7 +108,9 @@ fn read_all(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError>
     for told in &document.told {
         walk.note_below(told.at, told.lines, told.what.clone());
     }
-    for element in tree.descendants().filter(|node| is_svg(*node) && MOVES.contains(&name(*node))) {
+    for element in
+        tree.descendants().filter(|node| is_svg(*node) && ANIMATION_ELEMENTS.contains(&name(*node)))
+    {
         walk.note(
             start_of(element),
             format!("{} is ignored: the drawing is shown without its motion", name(element)),
@@ -129,7 +131,7 @@ fn read_all(bytes: &[u8], shown: Option<Point>) -> Result<SvgReading, ReadError>
 }
 
 /// The animation elements of SVG 1.1.
-const MOVES: &[&str] = &["animate", "animateColor", "animateMotion", "animateTransform", "set"];
+const ANIMATION_ELEMENTS: &[&str] = &["animate", "animateColor", "animateMotion", "animateTransform", "set"];
 
 /// The view box of the document, and where it is put on the sheet.
 struct RootPlace {
@@ -161,7 +163,7 @@ impl Put {
 }
 
 /// Elements inside one another, through `use` too, at most: each level takes some of the machine's stack.
-const MOST_LEVELS: usize = 160;
+const MAX_NESTING: usize = 160;
 
 impl<'a> Walk<'a> {
     /// The empty sheet of the document's size, and where its view box is shown.
@@ -226,8 +228,8 @@ impl<'a> Walk<'a> {
         transform: Affine,
         nodes: &mut Vec<Node>,
     ) -> Result<(), ReadError> {
-        if self.depth >= MOST_LEVELS {
-            return Err(ReadError::TooDeep { line: self.line(start_of(of)), limit: MOST_LEVELS });
+        if self.depth >= MAX_NESTING {
+            return Err(ReadError::TooDeep { line: self.line(start_of(of)), limit: MAX_NESTING });
         }
         self.depth += 1;
         for child in children(of) {
@@ -251,7 +253,7 @@ impl<'a> Walk<'a> {
         match name(element) {
             "defs" | "symbol" | "linearGradient" | "radialGradient" | "title" | "desc" | "metadata"
             | "clipPath" | "mask" | "filter" | "marker" | "pattern" | "script" | "style" => return Ok(()),
-            name if MOVES.contains(&name) => return Ok(()),
+            name if ANIMATION_ELEMENTS.contains(&name) => return Ok(()),
             _ => {}
         }
         let inherited = self.inherited(element, from);

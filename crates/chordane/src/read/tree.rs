@@ -9,10 +9,10 @@ use super::error::ReadError;
 pub(super) type Element<'a> = Node<'a, 'a>;
 
 /// Elements inside one another: deeper is a document gone wrong, and each level takes some of the machine's stack.
-const MOST_DEPTH: usize = 128;
+const MAX_DEPTH: usize = 128;
 
 /// So many elements, texts and comments at most.
-const MOST_NODES: u32 = 20_000_000;
+const MAX_NODES: u32 = 20_000_000;
 
 const SVG: &str = "http://www.w3.org/2000/svg";
 const XLINK: &str = "http://www.w3.org/1999/xlink";
@@ -22,12 +22,12 @@ pub(super) fn parse(text: &str) -> Result<roxmltree::Document<'_>, ReadError> {
     entities::check(text)?;
     let options = ParsingOptions {
         allow_dtd: true,
-        nodes_limit: MOST_NODES,
+        nodes_limit: MAX_NODES,
         entity_resolver: Some(&|_, _| Ok(Some(""))),
     };
     let tree = roxmltree::Document::parse_with_options(text, options).map_err(|error| match error {
         Error::NodesLimitReached => {
-            ReadError::TooMany { what: "nodes", limit: MOST_NODES as usize, used: false }
+            ReadError::TooMany { what: "nodes", limit: MAX_NODES as usize, used: false }
         }
         Error::NoRootNode => ReadError::NoSvg,
         error => ReadError::of_xml(text, &error),
@@ -36,8 +36,8 @@ pub(super) fn parse(text: &str) -> Result<roxmltree::Document<'_>, ReadError> {
     for node in tree.descendants() {
         let around = node.parent().and_then(|parent| depths.get(parent.id().get_usize()));
         let depth = around.map_or(0, |around| around + usize::from(node.is_element()));
-        if depth > MOST_DEPTH {
-            return Err(ReadError::TooDeep { line: line_of(text, node.range().start), limit: MOST_DEPTH });
+        if depth > MAX_DEPTH {
+            return Err(ReadError::TooDeep { line: line_of(text, node.range().start), limit: MAX_DEPTH });
         }
         depths.push(depth);
     }

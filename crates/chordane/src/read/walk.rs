@@ -12,12 +12,12 @@ use crate::number::Point;
 use crate::sheet::BlendMode;
 
 /// What a document can stand for, at most: a few lines that use one another can stand for billions.
-const MOST_SHAPES: usize = 2_000_000;
-const MOST_ELEMENTS: usize = 5_000_000;
-const MOST_VERTICES: usize = 40_000_000;
+const MAX_SHAPES: usize = 2_000_000;
+const MAX_ELEMENTS: usize = 5_000_000;
+const MAX_VERTICES: usize = 40_000_000;
 
 /// So many kinds of things that are not understood are noted.
-const MOST_NOTES: usize = 200;
+const MAX_NOTES: usize = 200;
 
 /// What is handed down to the elements inside.
 #[derive(Clone)]
@@ -90,7 +90,7 @@ impl<'a> Walk<'a> {
         if self.quiet {
             return;
         }
-        let what = if self.notes.len() < MOST_NOTES || self.noted.contains_key(&what) {
+        let what = if self.notes.len() < MAX_NOTES || self.noted.contains_key(&what) {
             what
         } else {
             "more that is not understood: left out".to_owned()
@@ -115,9 +115,9 @@ impl<'a> Walk<'a> {
         }
         let used = self.used > 0;
         for (what, count, limit) in [
-            ("shapes", self.shapes, MOST_SHAPES),
-            ("elements", self.elements, MOST_ELEMENTS),
-            ("vertices", self.vertices, MOST_VERTICES),
+            ("shapes", self.shapes, MAX_SHAPES),
+            ("elements", self.elements, MAX_ELEMENTS),
+            ("vertices", self.vertices, MAX_VERTICES),
         ] {
             if count > limit {
                 return Err(ReadError::TooMany { what, limit, used });

@@ -7,7 +7,7 @@ use crate::number::{Angle, IntoPoint, Point, around};
 use crate::path::{Affine, Path, by};
 
 /// More copies than these fill the memory before they are seen.
-const MOST_COPIES: usize = 1_000_000;
+const MAX_COPIES: usize = 1_000_000;
 
 /// The mirror image across a line.
 ///
@@ -76,7 +76,7 @@ impl Spin {
 impl Reshape for Spin {
     fn reshape(&self, path: &Path) -> Path {
         let check = |fault: &mut FaultSlot| {
-            fault.at_most("spun", "copies", self.copies, MOST_COPIES);
+            fault.at_most("spun", "copies", self.copies, MAX_COPIES);
             fault.point("spun", self.centre);
         };
         reshaped("spun", path, check, |fault| {

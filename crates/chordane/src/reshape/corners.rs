@@ -4,7 +4,7 @@ use crate::number::Point;
 use crate::path::{Contour, Segment};
 
 /// Headings that differ by less than this, in radians, go on smoothly.
-pub(crate) const SMOOTH: f64 = 1e-3;
+pub(crate) const MIN_CORNER_ANGLE: f64 = 1e-3;
 
 /// By how much the heading jumps from one segment to the next, in radians, positive when it turns clockwise as seen.
 pub(crate) fn jump(before: &Segment, behind: &Segment) -> f64 {
@@ -20,7 +20,7 @@ pub(crate) fn with_corners(contour: &Contour) -> Vec<(Segment, f64, bool)> {
         sized.map(|segment| (segment, segment.length(), true)).collect();
     let mut before = list.last().map(|(segment, ..)| *segment).filter(|_| contour.is_closed());
     for (segment, _, corner) in &mut list {
-        *corner = before.is_none_or(|before| jump(&before, segment).abs() > SMOOTH);
+        *corner = before.is_none_or(|before| jump(&before, segment).abs() > MIN_CORNER_ANGLE);
         before = Some(*segment);
     }
     list

@@ -11,16 +11,16 @@ use crate::number::{Angle, Point, deg, kept};
 use crate::path::{Contour, ContourBuilder, Path, Segment, flatten_segment};
 
 /// How often the points are looked up again on the cubic.
-const LOOKUPS: usize = 4;
+const MAX_REPARAMETRIZATIONS: usize = 4;
 
 /// A point that is far enough to see a corner from is looked for among so many.
 const FAR_STEPS: usize = 64;
 
-/// Where a line is split its place and direction come from the points within so many tolerances: single points tremble.
-const WINDOW: f64 = 8.0;
+/// Radius, in tolerances, of the window whose points are averaged for the position and direction at a split; single points are noisy.
+const SMOOTHING_WINDOW: f64 = 8.0;
 
 /// A run is split no nearer to its ends than this share of it.
-const SPLIT_SHARE: f64 = 0.25;
+const MIN_SPLIT_FRACTION: f64 = 0.25;
 
 /// Few smooth cubics in place of many points, within a tolerance; corners stay corners.
 ///
@@ -88,7 +88,7 @@ impl CurveFit {
             let run = whole.get(from..=to).unwrap_or_default();
             let (first, last) =
                 (run.first().copied().unwrap_or_default(), run.last().copied().unwrap_or_default());
-            let window = WINDOW * self.tolerance;
+            let window = SMOOTHING_WINDOW * self.tolerance;
             let mut begin = (first, toward(run.iter(), window));
             let mut end = (last, -toward(run.iter().rev(), window));
             if smooth_seam {
@@ -103,7 +103,7 @@ impl CurveFit {
     /// ends where it begins.
     fn joint(&self, points: &[Point], at: usize, round: bool) -> (Point, Point) {
         let here = points.get(at).copied().unwrap_or_default();
-        let reach = WINDOW * self.tolerance;
+        let reach = SMOOTHING_WINDOW * self.tolerance;
         let near = |p: &&Point| p.distance(here) <= reach;
         let (before, behind) = (points.get(..at).unwrap_or_default(), points.get(at..).unwrap_or_default());
         let ahead: Vec<Point> = behind.iter().take_while(near).copied().collect();
@@ -230,7 +230,7 @@ impl CurveFit {
                 Ok(cubic) => builder.segment(&cubic),
                 Err(worst) => {
                     let count = to - from;
-                    let edge = ((count as f64 * SPLIT_SHARE) as usize).max(1);
+                    let edge = ((count as f64 * MIN_SPLIT_FRACTION) as usize).max(1);
                     let at = from + (worst + 1).clamp(edge, count - edge);
                     let own = run.get(from..=to).unwrap_or_default();
                     let joint = self.joint(own, at - from, false);
@@ -272,7 +272,7 @@ fn best_cubic(
     sum += last.distance(end.0);
     shares.iter_mut().for_each(|share| *share /= sum);
     let mut worst = (points.len() / 2, f64::INFINITY);
-    for _ in 0..=LOOKUPS {
+    for _ in 0..=MAX_REPARAMETRIZATIONS {
         let cubic = squares(points, &shares, begin, end);
         let off = points.iter().zip(&shares).map(|(p, t)| cubic.at(*t).distance_squared(*p)).enumerate();
         let far = off.fold((0, 0.0), |most, one| if one.1 > most.1 { one } else { most });

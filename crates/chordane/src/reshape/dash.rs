@@ -3,7 +3,7 @@
 use super::Reshape;
 use super::chain::reshaped;
 use super::corners::corner_distances;
-use super::pattern::{MOST_DASHES, even, is_whole, joined, lay};
+use super::pattern::{MAX_DASHES, even, is_whole, joined, lay};
 use crate::ground::FaultSlot;
 use crate::path::{Contour, Path};
 
@@ -25,7 +25,7 @@ pub enum DashFit {
 /// A line in pieces: lengths of line and gap in turn, in sheet units, along each contour from its start.
 ///
 /// An odd number of lengths is gone through twice. A pattern without a length above zero leaves the path whole, as does
-/// one that would give more than [`MOST_DASHES`] dashes on a contour. The pieces are open contours; arcs and curves stay
+/// one that would give more than [`MAX_DASHES`] dashes on a contour. The pieces are open contours; arcs and curves stay
 /// what they are. With the whole length in the pattern a line is drawn in from nothing; [`Trim`](super::Trim) says it
 /// plainly.
 ///
@@ -113,7 +113,7 @@ impl Reshape for Dash {
                         dashes.push(contour.clone());
                         continue;
                     };
-                    if !fault.at_most("dashed", "dashes", dashes.len() + stretches.len(), MOST_DASHES) {
+                    if !fault.at_most("dashed", "dashes", dashes.len() + stretches.len(), MAX_DASHES) {
                         break;
                     }
                     let survey = contour.survey();

@@ -15,16 +15,16 @@ use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Contour, FillRule, Path, Segment};
 
 /// No tolerance is finer than this share of the size.
-const FINEST: f64 = 1e-6;
+const MIN_RELATIVE_TOLERANCE: f64 = 1e-6;
 
 /// No tolerance is coarser than this share of the width.
-const COARSEST: f64 = 0.01;
+const MAX_TOLERANCE_PER_WIDTH: f64 = 0.01;
 
 /// Edges that cross more often are not united.
-const MOST_CROSSINGS: usize = 300_000;
+const MAX_CROSSINGS: usize = 300_000;
 
 /// The width is looked at in so many places along a contour to see how often it rises and falls.
-const LOOKS: f64 = 256.0;
+const WIDTH_SAMPLES: f64 = 256.0;
 
 pub(super) type Width<'a> = &'a dyn Fn(f64) -> f64;
 
@@ -46,7 +46,7 @@ pub(super) fn outlined(
         return Path::from_contours(area).scaled(1.0 / factor).into_parts().0;
     }
     let size = path.bounds().map_or(0.0, |bounds| bounds.size().max_element()) + outline.width;
-    let tolerance = tolerance.min(COARSEST * outline.width).max(FINEST * size);
+    let tolerance = tolerance.min(MAX_TOLERANCE_PER_WIDTH * outline.width).max(MIN_RELATIVE_TOLERANCE * size);
     let bad = Cell::new(None);
     let stroke = Stroke { outline, width, bad: &bad, tolerance };
     let edges: Vec<Contour> = path.contours().iter().flat_map(|contour| stroke.edges(contour)).collect();
@@ -56,7 +56,7 @@ pub(super) fn outlined(
     }
     let one = |contour| Part { contour, operand: 0, weight: 1 };
     let parts: Vec<Part<'_>> = edges.iter().map(one).collect();
-    let united = arranged_within(&parts, MOST_CROSSINGS, &|[winding, _]| winding != 0);
+    let united = arranged_within(&parts, MAX_CROSSINGS, &|[winding, _]| winding != 0);
     // Where too much crosses, the same area is given with its overlaps.
     match united {
         Some(rims) => without_slivers(rims, edges.iter(), tolerance),
@@ -205,7 +205,7 @@ impl Stroke<'_> {
 
     /// How often the width turns from rising to falling or back along a stretch.
     fn swings(&self, stretch: &Stretch) -> usize {
-        let looks = (LOOKS * stretch.share).ceil().max(4.0);
+        let looks = (WIDTH_SAMPLES * stretch.share).ceil().max(4.0);
         let halves: Vec<f64> = (0..=looks as usize)
             .map(|i| self.half(stretch.from + stretch.share * (i as f64 / looks)))
             .collect();

@@ -9,24 +9,24 @@ use crate::number::{Point, product, roots, turns};
 use crate::path::{Arc, ArcSegment, Contour, ContourBuilder, Segment, smooth};
 
 /// A step in the parameter for rates of change.
-const STEP: f64 = 1e-6;
+const DIFFERENCE_STEP: f64 = 1e-6;
 
 /// Where a segment is so slow that its heading turns within this stretch of the parameter, it is cut there.
-const SWIFT_TURN: f64 = 1e-3;
+const CUSP_PARAMETER_SPAN: f64 = 1e-3;
 
 /// The stretch that is left out at such a place, as a share of the tolerance.
 const LEFT_OUT: f64 = 0.1;
 
 /// What is straighter than this share of the tolerance counts as straight.
-const STRAIGHT: f64 = 1e-6;
+const STRAIGHT_FRACTION: f64 = 1e-6;
 
 /// A fold shorter than this fraction of the tolerance stays as it is: the edge on either side covers it.
 const SHORT_FOLD: f64 = 0.2;
 
 /// So many places of a stretch are looked at for folds.
-const LOOKS: usize = 24;
+const FOLD_SAMPLES: usize = 24;
 
-/// The unit step to the right as seen, across the way on.
+/// Returns the unit normal to the right of the direction of travel.
 pub(super) fn across(segment: &Segment, t: f64) -> Point {
     let tangent = match t {
         0.0 => segment.leaving(),
@@ -51,7 +51,7 @@ fn circle_of(segment: &Segment) -> Option<Arc> {
 /// A curve through places and along the ways between them, `parts` even stretches or finer.
 fn followed((from, to): (f64, f64), parts: usize, tolerance: f64, place: impl Fn(f64) -> Point) -> Contour {
     let motion = |t: f64| {
-        let (a, b) = ((t - STEP).max(from), (t + STEP).min(to));
+        let (a, b) = ((t - DIFFERENCE_STEP).max(from), (t + DIFFERENCE_STEP).min(to));
         (place(t), (place(b) - place(a)) / (b - a))
     };
     smooth((from, to), parts, false, tolerance, motion)
@@ -188,7 +188,7 @@ impl Flank<'_> {
                 // The velocity across the acceleration, which is of degree two.
                 roots([u.perp_dot(v), 0.5 * u.perp_dot(w), v.perp_dot(w)], |t| {
                     // From one tight bend into another there may be no room to see that it is straight.
-                    if self.tight(t - STEP) || self.tight(t + STEP) {
+                    if self.tight(t - DIFFERENCE_STEP) || self.tight(t + DIFFERENCE_STEP) {
                         cuts.push(t);
                     }
                     looks.push(t);
@@ -215,11 +215,11 @@ impl Flank<'_> {
     /// The folds between two parameters as far as looking finds them, nearer together toward both.
     fn changes(&self, from: f64, to: f64) -> Vec<f64> {
         let look = |i: usize| {
-            let share = 0.5 - 0.5 * (std::f64::consts::PI * i as f64 / LOOKS as f64).cos();
-            from + (to - from) * share.clamp(STEP, 1.0 - STEP)
+            let share = 0.5 - 0.5 * (std::f64::consts::PI * i as f64 / FOLD_SAMPLES as f64).cos();
+            from + (to - from) * share.clamp(DIFFERENCE_STEP, 1.0 - DIFFERENCE_STEP)
         };
         let mut found = Vec::new();
-        for i in 0..LOOKS {
+        for i in 0..FOLD_SAMPLES {
             let (mut low, mut high) = (look(i), look(i + 1));
             let begin = self.tight(low);
             if begin != self.tight(high) {
@@ -270,7 +270,7 @@ pub(super) fn without_standstills(segment: &Segment, width: f64, tolerance: f64)
     let mut slow: Vec<(f64, f64)> = Vec::new();
     for t in [0.0].into_iter().chain(slowest(segment)).chain([1.0]) {
         let (speed, change) = (segment.velocity(t).length(), segment.acceleration(t).length());
-        if speed <= SWIFT_TURN * change {
+        if speed <= CUSP_PARAMETER_SPAN * change {
             let reach = (0.5 * LEFT_OUT * tolerance / change).sqrt();
             slow.push((t, reach.min(0.5 * LEFT_OUT * tolerance / speed).clamp(1e-9, 0.1)));
         }
@@ -289,7 +289,7 @@ pub(super) fn without_standstills(segment: &Segment, width: f64, tolerance: f64)
     for piece in &mut pieces {
         let (from, to) = (piece.from(), piece.to());
         // The heading turns by about four times the height over the length.
-        let off = STRAIGHT * tolerance * from.distance(to).min(width) / width;
+        let off = STRAIGHT_FRACTION * tolerance * from.distance(to).min(width) / width;
         if straight(piece, off)
             && piece.leaving().dot(to - from) > 0.0
             && piece.arriving().dot(to - from) > 0.0
@@ -315,7 +315,7 @@ fn straight(segment: &Segment, off: f64) -> bool {
 
 /// Cubics that are straight become sides, and sides in one line become one.
 fn straightened(curve: &Contour, tolerance: f64) -> Contour {
-    let off = STRAIGHT * tolerance;
+    let off = STRAIGHT_FRACTION * tolerance;
     let mut builder = ContourBuilder::new(curve.start());
     let mut side: Option<Segment> = None;
     for segment in curve.segments() {

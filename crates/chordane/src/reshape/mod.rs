@@ -33,7 +33,7 @@ pub use edit::VertexAt;
 pub use line_style::{Cap, Join, LineStyle};
 pub use nib::Nib;
 pub use offset::Offset;
-pub use pattern::MOST_DASHES;
+pub use pattern::MAX_DASHES;
 pub(crate) use pattern::is_too_fine;
 pub use round::Round;
 pub use shake::Shake;

@@ -6,7 +6,7 @@ use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Point};
 use crate::path::{Affine, FillRule, Path, by};
 
-/// An elliptical nib: how wide upright and level strokes come out, and how the ellipse leans.
+/// An elliptical nib: the widths of vertical and horizontal strokes, and the angle of the ellipse.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -33,7 +33,7 @@ pub struct Nib {
 }
 
 /// The thinnest a nib may be, as a share of its width: an edge without a thickness has no area to give out.
-const THINNEST: f64 = 1e-6;
+const MIN_ASPECT: f64 = 1e-6;
 
 impl Nib {
     /// A nib that makes upright strokes `across` wide and level strokes `down` high, in sheet units, with butt caps
@@ -81,7 +81,7 @@ impl Path {
             if widest == 0.0 {
                 return Vec::new();
             }
-            let half = Point::new(nib.across, nib.down).max(Point::splat(widest * THINNEST)) * 0.5;
+            let half = Point::new(nib.across, nib.down).max(Point::splat(widest * MIN_ASPECT)) * 0.5;
             let to_nib = by::rotation(nib.slant) * Affine::from_scale(half);
             let outline = LineStyle {
                 cap: nib.cap,

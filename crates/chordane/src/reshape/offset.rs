@@ -7,11 +7,11 @@
 
 use super::Reshape;
 use super::chain::reshaped;
-use super::corners::{SMOOTH, jump};
+use super::corners::{MIN_CORNER_ANGLE, jump};
 use super::flank::parallel;
 use super::line_style::{FINE, Join};
 use crate::arrange::{
-    Arrangement, DirectedEdge, Edge, MOST_MEETS, Part, arranged, combined, contours, lefts, right_of,
+    Arrangement, DirectedEdge, Edge, MAX_INTERSECTIONS, Part, arranged, combined, contours, lefts, right_of,
     scaled_to_numbers, sources, too_many, without_slivers,
 };
 use crate::ground::FaultSlot;
@@ -169,7 +169,7 @@ impl Offset {
         };
         let off = tolerance_of(&extent);
         let sources = sources(&parts, off);
-        let Some(arrangement) = Arrangement::new(&sources, off, MOST_MEETS) else {
+        let Some(arrangement) = Arrangement::new(&sources, off, MAX_INTERSECTIONS) else {
             return too_many("offset", FaultSlot::default());
         };
         let lefts = lefts(&arrangement, &sources, off);
@@ -248,7 +248,7 @@ impl Offset {
             (from, to) = (to, from);
         }
         let mut builder = ContourBuilder::new(from);
-        let join = if turn.abs() <= SMOOTH { Join::Round } else { self.join };
+        let join = if turn.abs() <= MIN_CORNER_ANGLE { Join::Round } else { self.join };
         let half = (0.5 * turn.abs()).cos();
         match join {
             Join::Mitre if !toward && 1.0 <= self.mitre_limit * half && half > 1e-6 => {

@@ -7,11 +7,11 @@ use crate::number::Point;
 
 /// A contour that would fall into more dashes than this is left whole: they would be finer than anything that can
 /// be seen, and would fill the memory.
-pub const MOST_DASHES: usize = 1_000_000;
+pub const MAX_DASHES: usize = 1_000_000;
 
 /// A pattern with an even number of lengths (an odd number is gone through twice, as the SVG recommendation says), and
 /// its whole length. `None` where it leaves a line of some length whole: it has no length above zero, or would cut the
-/// line into more than [`MOST_DASHES`] dashes.
+/// line into more than [`MAX_DASHES`] dashes.
 pub(super) fn even(pattern: &[f64], length: f64) -> Option<(Vec<f64>, f64)> {
     let mut pattern = pattern.to_vec();
     if pattern.len() % 2 == 1 {
@@ -19,11 +19,11 @@ pub(super) fn even(pattern: &[f64], length: f64) -> Option<(Vec<f64>, f64)> {
     }
     let period: f64 = pattern.iter().sum();
     let sound = period > 0.0 && period.is_finite() && length > 0.0;
-    let few = length / period * pattern.len() as f64 <= 2.0 * MOST_DASHES as f64;
+    let few = length / period * pattern.len() as f64 <= 2.0 * MAX_DASHES as f64;
     (sound && few).then_some((pattern, period))
 }
 
-/// Whether a line of some length would fall into more than [`MOST_DASHES`] dashes, and is left whole.
+/// Whether a line of some length would fall into more than [`MAX_DASHES`] dashes, and is left whole.
 pub(crate) fn is_too_fine(pattern: &[f64], length: f64) -> bool {
     let period: f64 = pattern.iter().sum();
     period > 0.0 && length > 0.0 && even(pattern, length).is_none()

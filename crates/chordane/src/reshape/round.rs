@@ -2,7 +2,7 @@
 
 use super::Reshape;
 use super::chain::reshaped;
-use super::corners::{SMOOTH, jump};
+use super::corners::{MIN_CORNER_ANGLE, jump};
 use crate::ground::FaultSlot;
 use crate::number::{Angle, Point};
 use crate::path::{ArcSegment, Contour, ContourBuilder, Path, Segment};
@@ -78,7 +78,7 @@ fn rounded(contour: &Contour, round: &Round) -> Contour {
         .map(|i| {
             let before = if i > 0 { Some(i - 1) } else { closed.then(|| n - 1) };
             let pair = before.and_then(|before| segments.get(before)).zip(segments.get(i));
-            pair.is_some_and(|(a, b)| jump(a, b).abs() > SMOOTH)
+            pair.is_some_and(|(a, b)| jump(a, b).abs() > MIN_CORNER_ANGLE)
         })
         .collect();
     let is_sharp = |i: usize| sharp.get(i % n.max(1)).copied().unwrap_or(false);
@@ -122,7 +122,7 @@ fn rounded(contour: &Contour, round: &Round) -> Contour {
 fn corner(a: &Segment, b: &Segment, [least, most]: [f64; 2], round: &Round) -> Option<Corner> {
     let turn = jump(a, b);
     // Straight back: no circle touches both.
-    if turn.abs() > std::f64::consts::PI - SMOOTH {
+    if turn.abs() > std::f64::consts::PI - MIN_CORNER_ANGLE {
         return None;
     }
     let mut radius = round.radius;

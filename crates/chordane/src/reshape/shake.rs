@@ -8,7 +8,7 @@ use crate::number::Point;
 use crate::path::{Contour, Path, Vertex, corner, soft, through};
 
 /// More vertices than these fill the memory before they are seen.
-const MOST_VERTICES: usize = 5_000_000;
+const MAX_VERTICES: usize = 5_000_000;
 
 /// A line that strays from the true one: at even places along it, it is put aside by up to an amount, by chance that a
 /// seed decides.
@@ -80,8 +80,8 @@ impl Reshape for Shake {
                     continue;
                 }
                 let count = survey.length() / self.length;
-                if count > MOST_VERTICES as f64 {
-                    let (what, limit) = ("vertices", MOST_VERTICES);
+                if count > MAX_VERTICES as f64 {
+                    let (what, limit) = ("vertices", MAX_VERTICES);
                     fault
                         .note(Fault::of("shaken", FaultKind::TooMany { what, count: count as usize, limit }));
                     return path.contours().to_vec();

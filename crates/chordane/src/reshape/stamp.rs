@@ -12,7 +12,7 @@ use crate::number::{Angle, Point, kept};
 use crate::path::{Affine, Contour, Path, by};
 
 /// More stamps than these fill the memory before they are seen.
-pub(crate) const MOST_STAMPS: usize = 1_000_000;
+pub(crate) const MAX_STAMPS: usize = 1_000_000;
 
 /// Where stamps are set down on each contour.
 ///
@@ -50,7 +50,7 @@ pub enum StampOrientation {
     Bent,
 }
 
-/// One stamp's place: what functions of a [`Stamp`] are asked with.
+/// The position of one stamp, passed to the functions of a [`Stamp`].
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -206,7 +206,7 @@ impl<T> Stamp<T> {
         self
     }
 
-    /// Those left out for which a function of the place says so.
+    /// Leaves out the stamps for which `rule` returns `true`.
     #[must_use]
     pub fn skip(mut self, rule: impl Fn(&StampPlace<'_>) -> bool + Send + Sync + 'static) -> Self {
         self.skip = Some(Shared::new(rule));
@@ -225,7 +225,7 @@ impl<T> Stamp<T> {
             StampSpacing::Count(count) => *count,
             StampSpacing::At(shares) => shares.len(),
         };
-        if !fault.at_most("stamped", "stamps", count, MOST_STAMPS) {
+        if !fault.at_most("stamped", "stamps", count, MAX_STAMPS) {
             return Vec::new();
         }
         let room = length - self.lead_in;
@@ -310,8 +310,8 @@ impl<T> Stamp<T> {
                     StampOrientation::Bent => Affine::IDENTITY,
                 };
                 set(&place, &(on * own), &Line { survey: &survey, closed, distance });
-                if number > MOST_STAMPS {
-                    let kind = FaultKind::TooMany { what: "stamps", count: number, limit: MOST_STAMPS };
+                if number > MAX_STAMPS {
+                    let kind = FaultKind::TooMany { what: "stamps", count: number, limit: MAX_STAMPS };
                     fault.note(Fault::of("stamped", kind));
                     return;
                 }

@@ -7,7 +7,7 @@ use crate::number::Point;
 use crate::path::{Contour, ContourBuilder, Path, Segment};
 
 /// More pieces than these fill the memory before they are seen.
-const MOST_PIECES: usize = 10_000_000;
+const MAX_PIECES: usize = 10_000_000;
 
 /// Fewer points along straight sides: none that is left out was farther than a tolerance from the line that is left.
 ///
@@ -150,7 +150,7 @@ impl Reshape for Subdivide {
                 fault.positive("subdivided", "longest piece", self.longest);
             }
             let pieces: f64 = path.segments().map(|segment| self.count(&segment)).sum();
-            fault.at_most("subdivided", "pieces", pieces.min(1e18) as usize, MOST_PIECES);
+            fault.at_most("subdivided", "pieces", pieces.min(1e18) as usize, MAX_PIECES);
         };
         let cut = |contour: &Contour| {
             let mut builder = ContourBuilder::new(contour.start());

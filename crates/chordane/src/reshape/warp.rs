@@ -12,10 +12,10 @@ use crate::path::{ContourBuilder, Path, Segment};
 pub(super) const FINE: f64 = 0.01;
 
 /// A straight side of the image is one where it strays from its chord by no more than this share of the tolerance.
-const STRAIGHT: f64 = 1e-3;
+const STRAIGHT_FRACTION: f64 = 1e-3;
 
 /// How far apart on a segment, in its parameter, two points are looked at to see how the image moves.
-const STEP: f64 = 1e-5;
+const DIFFERENCE_STEP: f64 = 1e-5;
 
 /// A path with every point sent through a function.
 ///
@@ -84,7 +84,7 @@ fn warped(call: &'static str, path: &Path, tolerance: f64, to: &impl Fn(Point) -
                         continue;
                     }
                     let motion = |t: f64| {
-                        let (a, b) = ((t - STEP).max(0.0), (t + STEP).min(1.0));
+                        let (a, b) = ((t - DIFFERENCE_STEP).max(0.0), (t + DIFFERENCE_STEP).min(1.0));
                         (to(segment.at(t)), (to(segment.at(b)) - to(segment.at(a))) / (b - a))
                     };
                     let image = smooth((0.0, 1.0), 1, false, tolerance, motion);
@@ -108,7 +108,7 @@ fn straight(segment: &Segment, tolerance: f64, to: &impl Fn(Point) -> Point) -> 
     let (a, b) = (to(*from), to(*end));
     let near = |share: f64| {
         let image = to(from.lerp(*end, share));
-        (Segment::Line { from: a, to: b }).distance(image) <= STRAIGHT * tolerance
+        (Segment::Line { from: a, to: b }).distance(image) <= STRAIGHT_FRACTION * tolerance
     };
     [0.5, 0.21, 0.37, 0.68, 0.86].into_iter().all(near).then_some(b)
 }

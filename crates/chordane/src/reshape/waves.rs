@@ -73,13 +73,13 @@ impl Reshape for Ripple {
 }
 
 /// Where the heading jumps by more than this, one run ends and the next begins.
-const CORNER: f64 = 10.0 * PI / 180.0;
+const MIN_CORNER_ANGLE: f64 = 10.0 * PI / 180.0;
 
 /// More waves than these fill the memory before they are seen.
-const MOST_WAVES: usize = 5_000_000;
+const MAX_WAVES: usize = 5_000_000;
 
 /// How far a curve may lie from the true one, against its height.
-const FINE: f64 = 2e-3;
+const RELATIVE_TOLERANCE: f64 = 2e-3;
 
 /// A stretch of a contour without a corner in it.
 struct Run {
@@ -149,7 +149,7 @@ impl Path {
     pub fn waved(&self, height: f64, length: f64) -> Self {
         self.along("waved", height, length, |run| {
             let pace = TAU * run.waves as f64 / run.length();
-            run.beside(FINE * height.abs().max(1e-9), 4 * run.waves, |distance| {
+            run.beside(RELATIVE_TOLERANCE * height.abs().max(1e-9), 4 * run.waves, |distance| {
                 let (sin, cos) = (pace * distance).sin_cos();
                 (Point::new(height * sin, 0.0), Point::new(height * pace * cos, 0.0))
             })
@@ -162,7 +162,7 @@ impl Path {
     pub fn rippled(&self, height: f64, length: f64) -> Self {
         self.along("rippled", height, length, |run| {
             let (whole, half) = (TAU * run.waves as f64 / run.length(), PI / run.length());
-            run.beside(FINE * height.abs().max(1e-9), 4 * run.waves, |distance| {
+            run.beside(RELATIVE_TOLERANCE * height.abs().max(1e-9), 4 * run.waves, |distance| {
                 let ((sin, cos), (swell, change)) =
                     ((whole * distance).sin_cos(), (half * distance).sin_cos());
                 let pace = height * (whole * cos * swell + half * change * sin);
@@ -249,7 +249,7 @@ impl Path {
     pub fn coiled(&self, radius: f64, step: f64) -> Self {
         self.along("coiled", radius, step, |run| {
             let pace = TAU * run.waves as f64 / run.length();
-            run.beside(FINE * radius.abs().max(1e-9), 4 * run.waves, |distance| {
+            run.beside(RELATIVE_TOLERANCE * radius.abs().max(1e-9), 4 * run.waves, |distance| {
                 let (sin, cos) = rad(pace * distance).sin_cos();
                 // It starts behind the path's begin, and ends behind its end.
                 let off = Point::new(-sin, -cos) * radius;
@@ -309,7 +309,7 @@ fn runs(contour: &Contour, length: f64, call: &'static str) -> Result<Vec<Run>, 
         });
         place.unwrap_or(Point::X)
     };
-    let sharp = |a: Point, b: Point| a.angle_to(b).abs() > CORNER;
+    let sharp = |a: Point, b: Point| a.angle_to(b).abs() > MIN_CORNER_ANGLE;
     // Where runs begin.
     let n = segments.len();
     let begins: Vec<usize> = (0..n)
@@ -327,8 +327,8 @@ fn runs(contour: &Contour, length: f64, call: &'static str) -> Result<Vec<Run>, 
         }
         let survey = Path::from_contours([path]).survey()?;
         let waves = (survey.length() / length).round().max(1.0);
-        if waves > MOST_WAVES as f64 {
-            let (what, limit) = ("waves", MOST_WAVES);
+        if waves > MAX_WAVES as f64 {
+            let (what, limit) = ("waves", MAX_WAVES);
             return Err(Fault::of(call, FaultKind::TooMany { what, count: waves as usize, limit }));
         }
         Ok(Run { survey, round, waves: waves as usize })

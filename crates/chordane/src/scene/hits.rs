@@ -11,7 +11,7 @@ use crate::path::{Affine, Path};
 use crate::sheet::Sheet;
 
 /// A stroke's edge is known to this share of its width when it is asked what lies under a spot.
-const EDGE: f64 = 1e-3;
+const STROKE_TOLERANCE: f64 = 1e-3;
 
 /// What of an item lies under a spot.
 ///
@@ -122,7 +122,7 @@ impl<'a> Scene<'a> {
         let distance = point.distance(spot);
         let line = &placed.item.style.line;
         let part = if placed.stroke().is_some()
-            && placed.item.path.stroke_chords(line, EDGE * line.width).winding(own) != 0
+            && placed.item.path.stroke_chords(line, STROKE_TOLERANCE * line.width).winding(own) != 0
         {
             HitPart::Stroke
         } else if placed.fill().is_some() && placed.item.path.inside(own) {

@@ -8,7 +8,7 @@ use crate::path::Path;
 use crate::sheet::{Group, Item, Layered, Node, group};
 
 /// More loops than these lie as they were given: every two that overlap are looked at.
-const MOST_LOOPS: usize = 2000;
+const MAX_LOOPS: usize = 2000;
 
 /// Where two loops overlap.
 struct Meeting {
@@ -45,7 +45,7 @@ pub fn linked<I: Into<Item>>(items: impl IntoIterator<Item = I>) -> Group {
 }
 
 fn hung_together(items: &[Item]) -> Group {
-    let meetings = if items.len() > MOST_LOOPS { Vec::new() } else { meetings(items) };
+    let meetings = if items.len() > MAX_LOOPS { Vec::new() } else { meetings(items) };
     let over = over(items.len(), &meetings);
     let mut all = group().add_all(items.iter().cloned());
     for (meeting, first) in meetings.iter().zip(over) {

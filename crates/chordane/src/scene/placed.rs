@@ -5,8 +5,8 @@ use crate::number::{Cell, Point};
 use crate::path::{Affine, Path};
 use crate::sheet::{Item, Layered, Paint};
 
-/// Strokes thinner than this count as so wide when it is asked how far paint can reach: a draft's line is this wide.
-const DRAFT_WIDTH: f64 = 2.0;
+/// Minimum stroke width assumed for conservative bounds; the draft outline of unpainted items is this wide.
+const DRAFT_OUTLINE_WIDTH: f64 = 2.0;
 
 /// Which item of a sheet is meant, and which place on its path: what listing, hitting and editing name things by.
 ///
@@ -140,7 +140,7 @@ impl<'a> Placed<'a> {
         let bounds = self.item.path.control_bounds()?;
         // A draft's line is thin, whatever the scale.
         let line = &self.item.style.line;
-        let by = 0.5 * line.width.max(DRAFT_WIDTH) * line.mitre_limit.max(std::f64::consts::SQRT_2);
+        let by = 0.5 * line.width.max(DRAFT_OUTLINE_WIDTH) * line.mitre_limit.max(std::f64::consts::SQRT_2);
         Some(bounds.grown(by))
     }
 

@@ -9,7 +9,7 @@ use crate::path::smooth;
 use crate::path::{Contour, Path};
 
 /// More petals or swings than these only fill a disc.
-const MOST_SWINGS: usize = 100_000;
+const MAX_OSCILLATIONS: usize = 100_000;
 
 /// A rose: the distance from the centre is the radius times the cosine of `n / d` times the angle.
 ///
@@ -29,8 +29,8 @@ pub fn rose(centre: impl IntoPoint, n: usize, d: usize, radius: f64) -> Path {
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "radius", radius)
-        & fault.at_most(call, "petals", n, MOST_SWINGS)
-        & fault.at_most(call, "laps", d, MOST_SWINGS);
+        & fault.at_most(call, "petals", n, MAX_OSCILLATIONS)
+        & fault.at_most(call, "laps", d, MAX_OSCILLATIONS);
     let mut contours = Vec::new();
     if sound && n > 0 && d > 0 && radius > 0.0 {
         let shared = common(n, d);
@@ -126,7 +126,7 @@ pub fn lissajous(
         & fault.not_negative(call, "x radius", radius_x)
         & fault.not_negative(call, "y radius", radius_y)
         & fault.finite(call, "phase", phase.degrees())
-        & fault.at_most(call, "swings", across.max(down), MOST_SWINGS);
+        & fault.at_most(call, "swings", across.max(down), MAX_OSCILLATIONS);
     let radii = pt(radius_x, radius_y);
     let mut contours = Vec::new();
     if sound && across + down > 0 && radii.max_element() > 0.0 {

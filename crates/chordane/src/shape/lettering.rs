@@ -7,13 +7,13 @@ use crate::path::{Affine, FillRule, Path};
 use super::letters::{Strokes, marking, strokes};
 
 /// The height of digits and tall letters in the alphabet's own units.
-const TALL: f64 = 6.0;
+const CAP_HEIGHT: f64 = 6.0;
 
 /// The room between two letters.
-const GAP: f64 = 1.5;
+const LETTER_SPACING: f64 = 1.5;
 
 /// The room that a letter takes where there is no such letter.
-const BLANK: f64 = 2.2;
+const MISSING_GLYPH_WIDTH: f64 = 2.2;
 
 /// Each character of a text that has strokes, with where its letter begins, in the alphabet's units; and how wide all is.
 fn set(text: &str) -> (Vec<(f64, Path)>, f64) {
@@ -23,7 +23,7 @@ fn set(text: &str) -> (Vec<(f64, Path)>, f64) {
             (Some(Strokes::Letter { wide, path }), _) => {
                 placed.push((x, path.clone()));
                 before = Some((x, wide, path));
-                x += wide + GAP;
+                x += wide + LETTER_SPACING;
             }
             (Some(Strokes::Mark(mark)), Some((x, wide, letter))) => {
                 placed.push((*x, marking(mark, *wide, letter)))
@@ -31,14 +31,14 @@ fn set(text: &str) -> (Vec<(f64, Path)>, f64) {
             (Some(Strokes::Mark(_)), None) => {}
             (None, _) => {
                 before = None;
-                x += BLANK + GAP;
+                x += MISSING_GLYPH_WIDTH + LETTER_SPACING;
             }
         }
-        if placed.len() > MOST_STROKES {
+        if placed.len() > MAX_STROKES {
             break;
         }
     }
-    (placed, (x - GAP).max(0.0))
+    (placed, (x - LETTER_SPACING).max(0.0))
 }
 
 /// How wide a text of [`lettering`] is when its digits have a height.
@@ -50,7 +50,7 @@ fn set(text: &str) -> (Vec<(f64, Path)>, f64) {
 /// ```
 #[must_use]
 pub fn lettering_width(text: &str, height: f64) -> f64 {
-    set(text).1 * height / TALL
+    set(text).1 * height / CAP_HEIGHT
 }
 
 /// A text as open strokes, for labels: Latin letters in both cases with their accents, Greek, digits, arrows, and the signs of a
@@ -72,14 +72,14 @@ pub fn lettering(text: &str, baseline: impl IntoPoint, height: f64) -> Path {
     let sound = fault.point("lettering", at) && fault.not_negative("lettering", "height", height);
     let mut contours = Vec::new();
     if sound && height > 0.0 {
-        let scale = height / TALL;
+        let scale = height / CAP_HEIGHT;
         for (x, path) in set(text).0 {
             let place = Affine::from_translation(at + Point::new(x * scale, 0.0));
             let by = place * Affine::from_scale(Point::splat(scale));
             contours.extend_from_slice(path.transformed(&by).contours());
         }
-        if contours.len() > MOST_STROKES {
-            let kind = FaultKind::TooMany { what: "strokes", count: contours.len(), limit: MOST_STROKES };
+        if contours.len() > MAX_STROKES {
+            let kind = FaultKind::TooMany { what: "strokes", count: contours.len(), limit: MAX_STROKES };
             fault.note(Fault::of("lettering", kind));
         }
     }
@@ -105,4 +105,4 @@ pub fn lettering_lacks(text: &str) -> Vec<char> {
 }
 
 /// A label longer than this is not a label.
-const MOST_STROKES: usize = 100_000;
+const MAX_STROKES: usize = 100_000;

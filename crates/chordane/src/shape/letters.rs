@@ -6,7 +6,7 @@ use crate::path::{Affine, Path};
 /// Letters on a baseline at 0, y down: what they are, their width, and their strokes as path data. Small letters reach up to
 /// -4, capitals and digits to -6.
 #[rustfmt::skip]
-const LETTERS: &[(char, f64, &str)] = &[
+const GLYPHS: &[(char, f64, &str)] = &[
     ('0', 4.0, "M2-6C.6-6 0-4.8 0-3S.6 0 2 0 4-1.2 4-3 3.4-6 2-6Z"),
     ('1', 2.4, "M.6-4.8 2.2-6V0"),
     ('2', 4.0, "M.2-4.6C.4-5.5 1.1-6 2-6 3.1-6 3.9-5.3 3.9-4.3 3.9-2.8 1.5-1.8 0 0H4"),
@@ -189,7 +189,7 @@ const LETTERS: &[(char, f64, &str)] = &[
 ];
 
 /// Letters that look like others.
-const ALIKE: (&str, &str) = ("ΑΒΕΖΗΙΚΜΝΟΡΤΥΧονϰµ−‐‑", "ABEZHIKMNOPTYXovκμ–--");
+const GLYPH_ALIASES: (&str, &str) = ("ΑΒΕΖΗΙΚΜΝΟΡΤΥΧονϰµ−‐‑", "ABEZHIKMNOPTYXovκμ–--");
 
 /// Where a mark stands.
 #[derive(Clone, Copy, PartialEq)]
@@ -280,8 +280,8 @@ pub(super) fn marking(mark: usize, wide: f64, letter: &Path) -> Path {
 
 /// A letter without a mark: its width and strokes.
 fn letter(c: char) -> Option<(f64, Path)> {
-    let c = paired(c, ALIKE.0, ALIKE.1).unwrap_or(c);
-    let (_, wide, data) = LETTERS.iter().find(|(own, _, _)| *own == c)?;
+    let c = paired(c, GLYPH_ALIASES.0, GLYPH_ALIASES.1).unwrap_or(c);
+    let (_, wide, data) = GLYPHS.iter().find(|(own, _, _)| *own == c)?;
     Some((*wide, Path::from_data(data).ok()?))
 }
 
@@ -296,18 +296,18 @@ mod tests {
 
     #[test]
     fn every_letter_fits_its_width_and_its_lines() {
-        for (c, wide, data) in LETTERS {
+        for (c, wide, data) in GLYPHS {
             let path = Path::from_data(data).unwrap();
             let bounds = path.bounds().unwrap();
             assert!(bounds.min.x >= -0.05 && bounds.max.x <= wide + 0.05, "{c}: {bounds:?}");
             assert!(bounds.min.y >= -6.7 && bounds.max.y <= 2.1, "{c}: {bounds:?}");
-            assert_eq!(LETTERS.iter().filter(|(other, ..)| other == c).count(), 1, "{c} is there twice");
+            assert_eq!(GLYPHS.iter().filter(|(other, ..)| other == c).count(), 1, "{c} is there twice");
         }
     }
 
     #[test]
     fn every_accented_letter_has_a_bare_one_and_room() {
-        let pairs = MARKS.iter().map(|mark| (mark.whole, mark.bare)).chain([ALIKE]);
+        let pairs = MARKS.iter().map(|mark| (mark.whole, mark.bare)).chain([GLYPH_ALIASES]);
         for (whole, bare) in pairs {
             assert_eq!(whole.chars().count(), bare.chars().count(), "{whole}");
             for c in whole.chars() {

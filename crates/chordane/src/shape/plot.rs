@@ -8,7 +8,7 @@ use crate::path::Path;
 const FIRST_STEPS: usize = 64;
 
 /// How often such a step is halved at most.
-const MOST_HALVINGS: u32 = 12;
+const MAX_BISECTIONS: u32 = 12;
 
 /// The graph of a function: the points `(x, f(x))` from one x to another, in straight sides.
 ///
@@ -61,7 +61,7 @@ pub fn traced_trail(tolerance: f64, f: impl Fn(f64) -> Point) -> Path {
 pub fn trail(n: usize, mut f: impl FnMut(f64) -> Point) -> Path {
     let call = "trail";
     let mut fault = FaultSlot::default();
-    if !fault.at_most(call, "steps", n, super::polygon::MOST_CORNERS) || n == 0 {
+    if !fault.at_most(call, "steps", n, super::polygon::MAX_VERTICES) || n == 0 {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
     let points: Vec<Point> = (0..=n).map(|i| f(i as f64 / n as f64)).collect();
@@ -131,7 +131,7 @@ impl<F: Fn(f64) -> Point> Tracer<F> {
             let finest = 1e-12 * begin.1.abs().max(end.1.abs()).max_element();
             [at, off].into_iter().all(|p| beside(p, begin.1, end.1) <= self.tolerance.max(finest))
         };
-        if bad == 3 || halvings >= MOST_HALVINGS || (bad == 0 && straight()) {
+        if bad == 3 || halvings >= MAX_BISECTIONS || (bad == 0 && straight()) {
             if bad > 0 && bad < 3 {
                 self.take(at);
             }

@@ -7,7 +7,7 @@ use crate::path::{Path, rounded, through};
 use super::curves::common;
 
 /// More corners than this are taken for a mistake: they would fill the memory before they were seen.
-pub(super) const MOST_CORNERS: usize = 50_000_000;
+pub(super) const MAX_VERTICES: usize = 50_000_000;
 
 /// A regular polygon with its corners at a distance from the centre.
 ///
@@ -169,7 +169,7 @@ fn rim(call: &'static str, centre: Point, corners: usize, radii: &[(&'static str
     let mut fault = FaultSlot::default();
     let sound = fault.point(call, centre)
         & radii.iter().fold(true, |sound, (what, radius)| sound & fault.not_negative(call, what, *radius));
-    let sound = sound & fault.at_most(call, "corners", corners, MOST_CORNERS);
+    let sound = sound & fault.at_most(call, "corners", corners, MAX_VERTICES);
     if !sound || radii.iter().all(|(_, radius)| *radius == 0.0) {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }

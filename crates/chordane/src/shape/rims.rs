@@ -1,6 +1,6 @@
 //! Shapes by their rims: teeth, scallops, blobs, and bands between two curves.
 
-use super::polygon::MOST_CORNERS;
+use super::polygon::MAX_VERTICES;
 use crate::ground::FaultSlot;
 use crate::number::{IntoPoint, around, deg, polar, turns};
 use crate::path::{ContourBuilder, FillRule, Path, flowing, start};
@@ -21,7 +21,7 @@ pub fn gear(centre: impl IntoPoint, teeth: usize, outer: f64, inner: f64) -> Pat
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "outer radius", outer)
         & fault.not_negative(call, "inner radius", inner)
-        & fault.at_most(call, "teeth", teeth, MOST_CORNERS / 4);
+        & fault.at_most(call, "teeth", teeth, MAX_VERTICES / 4);
     if !sound || teeth == 0 || outer.max(inner) == 0.0 {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
@@ -50,7 +50,7 @@ pub fn scallop(centre: impl IntoPoint, bumps: usize, radius: f64, depth: f64) ->
     let sound = fault.point(call, centre)
         & fault.not_negative(call, "radius", radius)
         & fault.finite(call, "depth", depth)
-        & fault.at_most(call, "bumps", bumps, MOST_CORNERS / 4);
+        & fault.at_most(call, "bumps", bumps, MAX_VERTICES / 4);
     if !sound || bumps < 2 || radius == 0.0 {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }

@@ -9,7 +9,7 @@ use crate::path::smooth;
 use crate::path::{Contour, Path};
 
 /// More turns than these only fill a disc.
-const MOST_TURNS: usize = 100_000;
+const MAX_TURNS: usize = 100_000;
 
 /// A spiral of even spacing (Archimedes), from the inner to the outer radius in the given number of turns.
 ///
@@ -101,7 +101,7 @@ fn given(
         & fault.not_negative(call, "inner radius", inner)
         & fault.not_negative(call, "outer radius", outer)
         & fault.finite(call, "number of turns", turns)
-        && fault.at_most(call, "turns", turns.abs().ceil() as usize, MOST_TURNS)
+        && fault.at_most(call, "turns", turns.abs().ceil() as usize, MAX_TURNS)
 }
 
 fn drawn(

@@ -8,7 +8,7 @@ use crate::path::Path;
 use crate::path::smooth;
 
 /// More points than these fill the memory before they are seen.
-const MOST_POINTS: usize = 100_000_000;
+const MAX_POINTS: usize = 100_000_000;
 
 /// A turning radius: how long, how many turns in one lap (negative ones are anticlockwise as seen), where it begins.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -55,13 +55,13 @@ pub struct Closing {
 }
 
 /// More laps than these are not looked through for one that closes.
-const MOST_LAPS: u32 = 1000;
+const MAX_LAPS: u32 = 1000;
 
 /// Where none closes, the nearest is looked for among so many laps: more than these only fill a disc.
-const MOST_NEAR_LAPS: u32 = 100;
+const MAX_APPROXIMATE_LAPS: u32 = 100;
 
 /// Turns that miss a whole number by less than this, against their own number, are whole.
-const WHOLE: f64 = 1e-9;
+const INTEGER_TOLERANCE: f64 = 1e-9;
 
 /// A wheel round the origin: a radius that makes some turns in each lap, and starts at an angle. Add more with
 /// [`Wheels::wheel`].
@@ -176,7 +176,7 @@ pub fn wheel_polygon(centre: impl IntoPoint, sides: usize, radius: f64, pinch: f
     let mut fault = FaultSlot::default();
     let sound = fault.not_negative(call, "radius", radius)
         & fault.finite(call, "pinch", pinch)
-        & fault.at_most(call, "sides", sides, MOST_SIDES);
+        & fault.at_most(call, "sides", sides, MAX_SIDES);
     if !sound || sides == 0 || radius == 0.0 {
         return Path::from_parts(Vec::new(), Default::default(), fault);
     }
@@ -188,7 +188,7 @@ pub fn wheel_polygon(centre: impl IntoPoint, sides: usize, radius: f64, pinch: f
 }
 
 /// The most sides of a polygon from turning circles.
-const MOST_SIDES: usize = 100_000;
+const MAX_SIDES: usize = 100_000;
 
 /// How fine curves are made, against their size: nowhere farther from the true curve than this share of their radius.
 pub(super) const FINE: f64 = 2e-5;
@@ -217,7 +217,7 @@ impl Wheels {
         self
     }
 
-    /// So many laps, whole or not, instead of those after which the curve closes. Zero or fewer are a fault.
+    /// Sets the number of laps, which need not be whole, instead of the number after which the curve closes. Zero or less is a fault.
     #[must_use]
     pub fn laps(mut self, laps: f64) -> Self {
         if self.fault.positive("laps", "number of laps", laps) {
@@ -247,8 +247,8 @@ impl Wheels {
             misses.fold(0.0, f64::max)
         };
         let fastest = self.wheels.iter().map(|wheel| wheel.turns.abs()).fold(1.0, f64::max);
-        let exact = (1..=MOST_LAPS).find(|laps| miss(*laps) <= WHOLE * fastest * f64::from(*laps));
-        let nearest = || (1..=MOST_NEAR_LAPS).min_by(|a, b| miss(*a).total_cmp(&miss(*b)));
+        let exact = (1..=MAX_LAPS).find(|laps| miss(*laps) <= INTEGER_TOLERANCE * fastest * f64::from(*laps));
+        let nearest = || (1..=MAX_APPROXIMATE_LAPS).min_by(|a, b| miss(*a).total_cmp(&miss(*b)));
         let laps = exact.or_else(nearest).unwrap_or(1);
         let turns = |wheel: &Wheel| (wheel.turns * f64::from(laps)).round() as i64;
         Closing { laps, turns: self.wheels.iter().map(turns).collect(), exact: exact.is_some() }
@@ -268,7 +268,7 @@ impl Wheels {
         };
         let whole = |wheel: &Wheel| {
             let turns = wheel.turns * laps;
-            (turns - turns.round()).abs() <= WHOLE * turns.abs().max(1.0)
+            (turns - turns.round()).abs() <= INTEGER_TOLERANCE * turns.abs().max(1.0)
         };
         (laps, self.wheels.iter().all(whole))
     }
@@ -287,7 +287,7 @@ impl Wheels {
     /// wheel and point. More than a hundred million, which would fill the memory, give none.
     #[must_use]
     pub fn points(&self, n: usize) -> Vec<Point> {
-        if n > MOST_POINTS {
+        if n > MAX_POINTS {
             return Vec::new();
         }
         let (laps, closed) = self.drawn_laps();

@@ -66,10 +66,10 @@ impl ColourSpace {
 }
 
 /// So far apart, two colours look the same (CSS Color 4: a just noticeable difference in OKLab).
-const NOTICEABLE: f32 = 0.02;
+const JND: f32 = 0.02;
 
 /// How finely the chroma is sought that can be shown.
-const FINE: f32 = 1e-4;
+const CHROMA_EPSILON: f32 = 1e-4;
 
 /// A colour of red, green and blue, each from 0 to 255 as the CSS function `rgb` takes them. What lies beyond is cut off.
 ///
@@ -392,21 +392,21 @@ impl Colour {
             return cut(wide);
         }
         let [lightness, chroma, hue, alpha] = wide.to_oklcha();
-        if lightness >= 1.0 - FINE {
+        if lightness >= 1.0 - CHROMA_EPSILON {
             return Self { red: 1.0, green: 1.0, blue: 1.0, alpha };
         }
-        if lightness <= FINE {
+        if lightness <= CHROMA_EPSILON {
             return Self { red: 0.0, green: 0.0, blue: 0.0, alpha };
         }
         let apart = |color: &Color| {
             let ([l, a, b, _], [m, c, d, _]) = (cut(color).parsed().to_oklaba(), color.to_oklaba());
             ((l - m).powi(2) + (a - c).powi(2) + (b - d).powi(2)).sqrt()
         };
-        if apart(wide) < NOTICEABLE {
+        if apart(wide) < JND {
             return cut(wide);
         }
         let (mut low, mut high, mut low_is_within) = (0.0, chroma, true);
-        while high - low > FINE {
+        while high - low > CHROMA_EPSILON {
             let middle = (low + high) * 0.5;
             let less = Color::from_oklcha(lightness, middle, hue, alpha);
             if low_is_within && within(&less) {
@@ -414,9 +414,9 @@ impl Colour {
                 continue;
             }
             let off = apart(&less);
-            if off >= NOTICEABLE {
+            if off >= JND {
                 high = middle;
-            } else if NOTICEABLE - off < FINE {
+            } else if JND - off < CHROMA_EPSILON {
                 return cut(&less);
             } else {
                 low_is_within = false;

@@ -111,8 +111,8 @@ pub enum Effect {
     },
 }
 
-/// So many standard deviations away, a blurred edge is no longer seen.
-const SEEN: f64 = 3.2;
+/// Visible extent of a blurred edge, in standard deviations.
+const BLUR_EXTENT_SIGMAS: f64 = 3.2;
 
 impl Effect {
     /// Whether it changes what is seen.
@@ -125,7 +125,7 @@ impl Effect {
         effects.iter().map(|effect| effect.reach(to)).sum()
     }
 
-    /// How far what it makes may lie from what it is made of, along x and y, under a transform.
+    /// Returns how far the effect can paint beyond its source, along x and y, under a transform.
     fn reach(&self, to: &Affine) -> Point {
         let (step, radius) = match *self {
             Self::Blur { radius } => (Point::ZERO, radius),
@@ -133,7 +133,7 @@ impl Effect {
         };
         let map = to.matrix2;
         let spread = Point::new(map.row(0).length(), map.row(1).length()) * radius;
-        spread * SEEN + (map * step).abs()
+        spread * BLUR_EXTENT_SIGMAS + (map * step).abs()
     }
 }
 
@@ -165,7 +165,7 @@ pub struct Compositing {
 }
 
 /// The compositing of what has none.
-pub(super) static PLAIN: Compositing = Compositing {
+pub(super) static DEFAULT_COMPOSITING: Compositing = Compositing {
     clip: None,
     mask: None,
     blend: BlendMode::Normal,
@@ -175,7 +175,7 @@ pub(super) static PLAIN: Compositing = Compositing {
 };
 
 /// Most effects on one thing.
-const MOST_EFFECTS: usize = 50;
+const MAX_EFFECTS: usize = 50;
 
 impl Compositing {
     /// Whether it is put on what is below it just as it is.
@@ -208,7 +208,7 @@ impl Compositing {
             };
             let _ = fault.point(call, step)
                 && fault.not_negative(call, "radius", radius)
-                && fault.at_most(call, "effects on one thing", number + 1, MOST_EFFECTS);
+                && fault.at_most(call, "effects on one thing", number + 1, MAX_EFFECTS);
         }
         fault.finite("order", "order", self.order);
     }

@@ -6,7 +6,7 @@ use crate::number::{Angle, IntoPoint, around, pt};
 use crate::path::{Affine, by};
 
 /// More copies than these fill the memory before they are seen.
-const MOST_COPIES: usize = 10_000_000;
+const MAX_COPIES: usize = 10_000_000;
 
 /// Copies of a path, item or group evenly on a ring round the origin, so far from it, each turned with the ring: the
 /// first stands straight above, as it is, the others follow clockwise as seen.
@@ -28,7 +28,7 @@ pub fn ring_of(node: impl Into<Node>, n: usize, radius: f64) -> Group {
     let node = node.into();
     let up = Affine::from_translation(pt(0.0, -radius));
     let raised = |angle: Angle| node.clone().transformed(&(by::rotation(angle) * up));
-    several("ring_of", ring, n, around(n.min(MOST_COPIES)).map(raised))
+    several("ring_of", ring, n, around(n.min(MAX_COPIES)).map(raised))
 }
 
 /// Copies of a path, item or group, its origin at each of some points.
@@ -46,8 +46,8 @@ pub fn copies_at<P: IntoPoint>(node: impl Into<Node>, points: impl IntoIterator<
 }
 
 fn several(call: &'static str, mut group: Group, n: usize, nodes: impl Iterator<Item = Node>) -> Group {
-    if n > MOST_COPIES {
-        let kind = FaultKind::TooMany { what: "copies", count: n, limit: MOST_COPIES };
+    if n > MAX_COPIES {
+        let kind = FaultKind::TooMany { what: "copies", count: n, limit: MAX_COPIES };
         group.placement.fault.note(Fault::of(call, kind));
         return group;
     }

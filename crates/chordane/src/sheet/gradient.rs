@@ -372,7 +372,7 @@ impl Gradient {
         }
     }
 
-    /// Whether its colours change at once somewhere: between two stops at one share, or where it begins again.
+    /// Returns `true` if the gradient has an abrupt colour change: at two stops with the same offset, or where it repeats.
     pub(crate) fn is_edged(&self) -> bool {
         let ends = self.stops.first().map(|stop| stop.1) != self.stops.last().map(|stop| stop.1);
         let again = self.spread == Spread::Repeat || matches!(self.kind, GradientKind::Sweep { .. });

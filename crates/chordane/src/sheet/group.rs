@@ -83,7 +83,7 @@ pub struct Group {
 
 /// Groups are drawn, copied and dropped one inside the other, each taking some of the machine's stack; deeper than
 /// this is a loop gone wrong.
-pub(super) const MOST_DEPTH: usize = 200;
+pub(super) const MAX_DEPTH: usize = 200;
 
 /// A group of nothing yet; see [`Group::add`].
 ///
@@ -124,11 +124,11 @@ impl Group {
             return;
         }
         let depth = node.depth() + 1;
-        if depth > MOST_DEPTH {
+        if depth > MAX_DEPTH {
             let what = "groups inside one another";
             self.placement
                 .fault
-                .note(Fault::of(call, FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
+                .note(Fault::of(call, FaultKind::TooMany { what, count: depth, limit: MAX_DEPTH }));
         } else {
             self.depth = self.depth.max(depth);
             self.count = self.count.saturating_add(count);

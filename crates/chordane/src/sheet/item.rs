@@ -48,7 +48,7 @@ impl Item {
         Self { path, ..self }
     }
 
-    /// Whether its opacity is that of the finished item, because several things are painted; one alone fades by its colour.
+    /// Returns `true` if the opacity must apply to the finished item because it paints more than one thing. A single paint carries the opacity in its colour.
     pub(crate) fn fades_as_one(&self) -> bool {
         let both = self.style.fill.is_some() && self.style.stroke.is_some();
         both || !self.compositing().effects.is_empty()

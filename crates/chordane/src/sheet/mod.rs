@@ -27,7 +27,7 @@ pub use colour_space::{ColourSpace, hsl, hwb, lab, lch, mix, mix_in, oklab, oklc
 pub use compositing::{BlendMode, Compositing, Effect, Mask, MaskKind};
 pub use copies::{copies_at, ring_of};
 pub use gradient::{Frame, Gradient, GradientKind, Spread, linear_gradient, radial_gradient, sweep_gradient};
-use group::MOST_DEPTH;
+use group::MAX_DEPTH;
 pub use group::{Group, Node, group};
 pub use item::Item;
 pub use options::{MAX_SIDE, WriteOptions};

@@ -179,7 +179,7 @@ impl Sheet {
         self
     }
 
-    /// What the picture is called, for readers of pages and those who hear them: the title of an SVG file.
+    /// Sets the title of the picture, written as `<title>` in SVG files and read out by screen readers.
     ///
     /// ```
     /// use chordane::prelude::*;

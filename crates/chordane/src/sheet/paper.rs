@@ -7,10 +7,10 @@ use crate::path::Path;
 use crate::shape::{lettering, lettering_width};
 
 /// More lines than this one way are a fault: nobody could tell them apart.
-const MOST_LINES: usize = 2000;
+const MAX_LINES: usize = 2000;
 
-/// About so many lines of the longer side have their number.
-const NUMBERED: f64 = 12.0;
+/// Approximate number of labelled lines along the longer side.
+const TARGET_LABELS: f64 = 12.0;
 
 const INK: &str = "#20303c";
 
@@ -36,8 +36,8 @@ pub fn paper(cell: &Cell, step: f64) -> Group {
     sound &= fault.point("paper", cell.max);
     sound &= fault.positive("paper", "step", step);
     let count = (size.max_element() / step).ceil();
-    if sound && count > MOST_LINES as f64 {
-        let kind = FaultKind::TooMany { what: "lines", count: count.min(1e15) as usize, limit: MOST_LINES };
+    if sound && count > MAX_LINES as f64 {
+        let kind = FaultKind::TooMany { what: "lines", count: count.min(1e15) as usize, limit: MAX_LINES };
         fault.note(Fault::of("paper", kind));
         sound = false;
     }
@@ -85,7 +85,7 @@ type Counts = std::ops::RangeInclusive<i64>;
 
 /// The coordinates along the upper and the left side.
 fn numbers(cell: &Cell, step: f64, height: f64, (columns, rows): (Counts, Counts)) -> Option<super::Item> {
-    let least = cell.size().max_element() / (step * NUMBERED);
+    let least = cell.size().max_element() / (step * TARGET_LABELS);
     let every = [1, 2, 5, 10, 20, 50, 100, 200, 500].into_iter().find(|every| f64::from(*every) >= least)?;
     let text = |i: i64| short(i as f64 * step, 6);
     let gap = height * 0.4;

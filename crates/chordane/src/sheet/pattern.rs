@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Group, MOST_DEPTH, Node, Paint, Sheet, group};
+use super::{Group, MAX_DEPTH, Node, Paint, Sheet, group};
 use crate::ground::{Fault, FaultKind, FaultSlot};
 use crate::number::{Angle, Cell, IntoPoint, Point};
 use crate::path::{Affine, by};
@@ -47,9 +47,9 @@ impl Pattern {
         let mut fault = FaultSlot::default();
         fault.take_from(&drawing.placement.fault);
         let depth = drawing.depth();
-        if depth >= MOST_DEPTH {
+        if depth >= MAX_DEPTH {
             let what = "groups and patterns inside one another";
-            fault.note(Fault::of("pattern", FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH }));
+            fault.note(Fault::of("pattern", FaultKind::TooMany { what, count: depth, limit: MAX_DEPTH }));
         }
         let drawing = if fault.get().is_some() { group() } else { drawing };
         Self { drawing: Arc::new(drawing), cell, transform: Affine::IDENTITY, fault }

@@ -3,8 +3,8 @@
 use std::num::NonZeroU32;
 use std::sync::Arc;
 
-use super::compositing::PLAIN;
-use super::{BlendMode, Compositing, Effect, GivenColour, MOST_DEPTH, Mask, MaskKind, Node, group};
+use super::compositing::DEFAULT_COMPOSITING;
+use super::{BlendMode, Compositing, Effect, GivenColour, MAX_DEPTH, Mask, MaskKind, Node, group};
 use crate::ground::{Fault, FaultKind, FaultSlot, Given};
 use crate::number::{Angle, IntoPoint, Point};
 use crate::path::{Affine, Path, by};
@@ -104,7 +104,7 @@ pub trait Layered: Sized {
     /// How it is put on what is below it.
     #[must_use]
     fn compositing(&self) -> &Compositing {
-        self.placement().compositing.as_deref().unwrap_or(&PLAIN)
+        self.placement().compositing.as_deref().unwrap_or(&DEFAULT_COMPOSITING)
     }
 
     /// The same, to be changed.
@@ -223,9 +223,9 @@ pub trait Layered: Sized {
         fault.take_from(&drawing.placement.fault);
         match kind {
             Err(wrong) => fault.note(wrong),
-            Ok(_) if depth >= MOST_DEPTH => {
+            Ok(_) if depth >= MAX_DEPTH => {
                 let what = "groups and masks inside one another";
-                let kind = FaultKind::TooMany { what, count: depth, limit: MOST_DEPTH };
+                let kind = FaultKind::TooMany { what, count: depth, limit: MAX_DEPTH };
                 fault.note(Fault::of("masked", kind));
             }
             Ok(kind) => self.compositing_mut().mask = Some(Arc::new(Mask { drawing, kind })),

@@ -48,7 +48,7 @@ impl ClipOptions {
         }
     }
 
-    /// How many of so many parts of a second a frame is shown; whole numbers that together come to the length of the clip.
+    /// Returns the duration of a frame in units of 1/`parts` second. The durations are whole numbers that add up to the length of the clip.
     #[cfg(any(feature = "png", feature = "gif"))]
     pub(super) fn delay(&self, frame: usize, parts: f64) -> u16 {
         let until = |frame: usize| (frame as f64 * self.seconds * parts / self.frames.max(1) as f64).round();

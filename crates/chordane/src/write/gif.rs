@@ -7,11 +7,11 @@ use gif::{DisposalMethod, Encoder, Frame, Repeat};
 
 use super::clip::AnyClip;
 use super::frames::{ClipOptions, ClipWriter, Out, changed};
-use super::palette::{MOST_COLOURS, Matcher, Palette};
+use super::palette::{MAX_COLOURS, Matcher, Palette};
 use crate::raster::Pixels;
 
 /// The number that stands for what is transparent.
-const CLEAR: u8 = MOST_COLOURS as u8;
+const TRANSPARENT_INDEX: u8 = MAX_COLOURS as u8;
 
 /// Writes each frame when the next one is known: what has to be cleared before it is cleared by the one before it.
 pub(super) struct GifWriter<'w> {
@@ -68,13 +68,17 @@ impl<'w> GifWriter<'w> {
         let mut buffer = rows(&waiting.numbers);
         if let Some(before) = alike {
             let old = rows(before);
-            buffer.iter_mut().zip(old).filter(|(new, old)| **new == *old).for_each(|(new, _)| *new = CLEAR);
+            buffer
+                .iter_mut()
+                .zip(old)
+                .filter(|(new, old)| **new == *old)
+                .for_each(|(new, _)| *new = TRANSPARENT_INDEX);
         }
         // Hundredths of a second; what shows less than two is shown slowly by browsers.
         let frame = Frame {
             delay: self.options.delay(self.number, 100.0),
             dispose: if clears { DisposalMethod::Background } else { DisposalMethod::Keep },
-            transparent: Some(CLEAR),
+            transparent: Some(TRANSPARENT_INDEX),
             left: left as u16,
             top: top as u16,
             width: (right - left) as u16,
@@ -94,14 +98,23 @@ impl ClipWriter for GifWriter<'_> {
     fn push(&mut self, frame: &Pixels) -> io::Result<()> {
         let dither = self.options.dither;
         let next = match &mut self.shared {
-            Some(shared) => Waiting { numbers: shared.numbers(frame, dither, CLEAR), palette: None },
+            Some(shared) => {
+                Waiting { numbers: shared.numbers(frame, dither, TRANSPARENT_INDEX), palette: None }
+            }
             None => {
                 let mut own = Matcher::new(Palette::of([frame]));
-                Waiting { numbers: own.numbers(frame, dither, CLEAR), palette: Some(own.palette().clone()) }
+                Waiting {
+                    numbers: own.numbers(frame, dither, TRANSPARENT_INDEX),
+                    palette: Some(own.palette().clone()),
+                }
             }
         };
         let shows = |before: &Waiting| {
-            before.numbers.iter().zip(&next.numbers).any(|(old, new)| *old != CLEAR && *new == CLEAR)
+            before
+                .numbers
+                .iter()
+                .zip(&next.numbers)
+                .any(|(old, new)| *old != TRANSPARENT_INDEX && *new == TRANSPARENT_INDEX)
         };
         let clears = self.waiting.as_ref().is_some_and(shows);
         self.write(clears)?;
@@ -117,7 +130,7 @@ impl ClipWriter for GifWriter<'_> {
 /// The colours of a palette as a GIF file has them: as many as its numbers can name.
 fn table(palette: &Palette) -> Vec<u8> {
     let mut table = palette.colours().as_flattened().to_vec();
-    table.resize((MOST_COLOURS + 1) * 3, 0);
+    table.resize((MAX_COLOURS + 1) * 3, 0);
     table
 }
 

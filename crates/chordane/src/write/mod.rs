@@ -24,7 +24,7 @@ mod whole;
 mod y4m;
 
 #[cfg(all(feature = "png", feature = "svg-read"))]
-pub(crate) use png::METADATA;
+pub(crate) use png::METADATA_KEYWORD;
 
 pub use clip::Clip;
 pub use format::{Format, OwnFormat, SaveError};

@@ -10,10 +10,10 @@ use crate::raster::Pixels;
 use crate::sheet::Colour;
 
 /// So many colours, beside one for what is transparent.
-pub(super) const MOST_COLOURS: usize = 255;
+pub(super) const MAX_COLOURS: usize = 255;
 
 /// So many pixels are looked at, at most.
-const MOST_LOOKED_AT: usize = 4_000_000;
+const MAX_SAMPLED_PIXELS: usize = 4_000_000;
 
 /// The network that finds the palette is trained on one pixel in this many.
 const TRAINING: i32 = 30;
@@ -33,7 +33,7 @@ pub enum Dither {
     /// By a fixed pattern of two colours, which stands still from frame to frame. Colours that there are stay plain.
     #[default]
     Ordered,
-    /// By handing on to the neighbours what is left over (Floyd and Steinberg 1976): fine in one picture, restless in many.
+    /// Error diffusion (Floyd and Steinberg 1976): fine in a single picture, but it flickers from frame to frame.
     Error,
 }
 
@@ -62,7 +62,7 @@ impl Palette {
 
     fn of_all(pictures: &[&Pixels]) -> Self {
         let count: usize = pictures.iter().map(|one| one.as_slice().len()).sum();
-        let every = count.div_ceil(MOST_LOOKED_AT).max(1);
+        let every = count.div_ceil(MAX_SAMPLED_PIXELS).max(1);
         let mut all: Vec<u8> = Vec::new();
         let mut counts: HashMap<[u8; 3], u32> = HashMap::new();
         let pixels = pictures.iter().flat_map(|one| one.as_slice()).step_by(every);
@@ -72,10 +72,10 @@ impl Palette {
         }
         let mut counts: Vec<([u8; 3], u32)> = counts.into_iter().collect();
         counts.sort_unstable();
-        if counts.len() <= MOST_COLOURS {
+        if counts.len() <= MAX_COLOURS {
             return Self(counts.into_iter().map(|(colour, _)| colour).collect());
         }
-        let found = NeuQuant::new(TRAINING, MOST_COLOURS, &all).color_map_rgb();
+        let found = NeuQuant::new(TRAINING, MAX_COLOURS, &all).color_map_rgb();
         let mut colours: Vec<[u8; 3]> = found.as_chunks().0.to_vec();
         colours.sort_unstable();
         colours.dedup();
@@ -104,7 +104,7 @@ fn fill_up(colours: &mut Vec<[u8; 3]>, counts: &[([u8; 3], u32)]) {
             (*colour, seen, off, *count as f32)
         })
         .collect();
-    while colours.len() < MOST_COLOURS {
+    while colours.len() < MAX_COLOURS {
         let worst = missed.iter().max_by(|a, b| (a.2 * a.3).total_cmp(&(b.2 * b.3)));
         let Some(&(colour, place, ..)) = worst.filter(|worst| worst.2 > 0.0) else { return };
         colours.push(colour);

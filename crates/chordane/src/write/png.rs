@@ -5,10 +5,10 @@ use std::io::{self, Write};
 use crate::raster::Pixels;
 
 /// The keyword of a sheet's metadata.
-pub(crate) const METADATA: &str = "Comment";
+pub(crate) const METADATA_KEYWORD: &str = "Comment";
 
 /// From this share of pixels on that are like neither the one on the left nor the one above, choosing a filter for each row packs better.
-const RICH: f64 = 0.08;
+const ADAPTIVE_FILTER_THRESHOLD: f64 = 0.08;
 
 /// How rows are prepared for packing. Areas of one colour, and lines between them, repeat themselves as they are: without a filter a drawing of them is
 /// 5 to 25 % smaller, and packed in three quarters of the time. Gradients and pictures need one.
@@ -19,7 +19,11 @@ pub(super) fn filter_of(pixels: &[[u8; 4]], width: usize) -> png::Filter {
         lefts.filter(|((left, pixel), above)| pixel != left && pixel != above).count()
     });
     let count: usize = unlike.sum();
-    if count as f64 > RICH * pixels.len() as f64 { png::Filter::Adaptive } else { png::Filter::NoFilter }
+    if count as f64 > ADAPTIVE_FILTER_THRESHOLD * pixels.len() as f64 {
+        png::Filter::Adaptive
+    } else {
+        png::Filter::NoFilter
+    }
 }
 
 /// How many bytes pixels come to as the picture of a file.
@@ -49,7 +53,7 @@ pub(super) fn described<W: Write>(encoder: &mut png::Encoder<'_, W>, pixels: &Pi
         encoder.set_pixel_dims(Some(png::PixelDimensions { xppu, yppu, unit }));
     }
     if let Some(text) = &pixels.metadata {
-        encoder.add_itxt_chunk(METADATA.to_owned(), text.to_string()).map_err(io::Error::from)?;
+        encoder.add_itxt_chunk(METADATA_KEYWORD.to_owned(), text.to_string()).map_err(io::Error::from)?;
     }
     Ok(())
 }

@@ -47,14 +47,14 @@ impl Sheet {
             fault.positive("svg", "height in pixels", height.into());
             fault.sound()?;
         }
-        let written = self.document(options, STILL, Sink::Text(String::new()))?;
+        let written = self.document(options, STATIC_PRECISION, Sink::Text(String::new()))?;
         let Sink::Text(text) = written.out else { return Ok(String::new()) };
         Ok(text)
     }
 
     /// The sheet as a frame among others: its tags, in which nothing is defined for two items, and the decimals of its lengths.
     pub(super) fn svg_tags(&self, options: &WriteOptions) -> Result<(Recording, usize), Fault> {
-        let writer = self.document(options, MOVING, Sink::Tags(Recording::default()))?;
+        let writer = self.document(options, ANIMATED_PRECISION, Sink::Tags(Recording::default()))?;
         let Sink::Tags(recording) = writer.out else { return Ok((Recording::default(), 0)) };
         Ok((recording, writer.decimals))
     }
@@ -83,8 +83,8 @@ impl Sheet {
 
 /// Coordinates have as many decimals as show this share of the sheet's longer side: a millionth in a picture that may be enlarged, less where
 /// every number stands there for many frames.
-const STILL: f64 = 1e-6;
-const MOVING: f64 = 1e-5;
+const STATIC_PRECISION: f64 = 1e-6;
+const ANIMATED_PRECISION: f64 = 1e-5;
 
 impl Writer {
     fn document(&mut self, sheet: &Sheet, scene: &Scene<'_>, options: &WriteOptions) {

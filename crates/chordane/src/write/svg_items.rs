@@ -11,7 +11,7 @@ use super::svg_writer::Writer;
 use crate::ground::Fault;
 use crate::number::Point;
 use crate::path::{Affine, FillRule, Path};
-use crate::raster::DRAFT;
+use crate::raster::DRAFT_COLOUR;
 use crate::reshape::{Cap, Join};
 use crate::scene::{Command, Layer, LayerKind, Placed, Scene, largest_scale};
 use crate::shape::rectangle;
@@ -105,7 +105,7 @@ impl Writer {
         let style = item.style();
         if style.paints_nothing() {
             self.paint(FILL, None, 1.0);
-            self.paint(STROKE, Some(&Defined::Colour(DRAFT)), 1.0);
+            self.paint(STROKE, Some(&Defined::Colour(DRAFT_COLOUR)), 1.0);
             self.out.attribute("vector-effect", "non-scaling-stroke");
             return;
         }

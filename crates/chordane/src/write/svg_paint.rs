@@ -11,10 +11,10 @@ use crate::raster::path_colours;
 use crate::sheet::{Colour, ColourSpace, Frame, Gradient, GradientKind, Picture, Sampling, Shades, Spread};
 
 /// So often the way between two colours that are not mixed in sRGB is halved at most.
-const MOST_HALVINGS: usize = 9;
+const MAX_SUBDIVISIONS: usize = 9;
 
 /// So far from the gradient's own colour, of 1, a mixture in sRGB may be: with the rounding of stops to eight bits, less than a level of those.
-const CLOSE: f32 = 0.4 / 255.0;
+const COLOUR_TOLERANCE: f32 = 0.4 / 255.0;
 
 /// Wedges of a sweep. Its colours are then no more than a level or two from one to the next.
 const WEDGES: usize = 360;
@@ -38,7 +38,7 @@ pub(super) struct Definitions {
 }
 
 /// The colours of a path, drawn as a picture, are so many pixels wide or high.
-const MOST_SHADES: f64 = 512.0;
+const VERTEX_COLOUR_PIXELS: f64 = 512.0;
 
 impl Definitions {
     /// The id of an element, written into the document where nothing that says the same was before; where tags are recorded, for one item alone.
@@ -124,7 +124,7 @@ impl Definitions {
 /// The colours of a path as a picture over a cell: SVG has no paint that follows a path.
 pub(super) fn shades_picture(shades: &Shades, path: &Path, half_width: Option<f64>) -> Option<Picture> {
     let bounds = path.bounds()?.grown(half_width.unwrap_or(0.0));
-    let scale = MOST_SHADES / bounds.size().max_element();
+    let scale = VERTEX_COLOUR_PIXELS / bounds.size().max_element();
     if !(scale.is_finite() && scale > 0.0) {
         return None;
     }
@@ -204,7 +204,7 @@ fn stops(gradient: &Gradient) -> Vec<(f64, Colour)> {
     let mut all: Vec<(f64, Colour)> = given.first().copied().into_iter().collect();
     for pair in given.windows(2) {
         let &[from, to] = pair else { continue };
-        between(gradient, from, to, MOST_HALVINGS, &mut all);
+        between(gradient, from, to, MAX_SUBDIVISIONS, &mut all);
         all.push(to);
     }
     all
@@ -231,7 +231,7 @@ fn between(
     };
     if halvings == 0
         || to.0 - from.0 < 1e-6
-        || [0.25, 0.5, 0.75].map(apart).into_iter().fold(0.0, f32::max) < CLOSE
+        || [0.25, 0.5, 0.75].map(apart).into_iter().fold(0.0, f32::max) < COLOUR_TOLERANCE
     {
         return;
     }

@@ -127,10 +127,10 @@ impl Drop for WholeFile {
 }
 
 /// How often another name is tried for the file that is moved into place.
-const TRIES: usize = 1000;
+const MAX_NAME_ATTEMPTS: usize = 1000;
 
-const PART_BEGIN: &str = ".chordane-";
-const PART_END: &str = ".part";
+const TEMP_PREFIX: &str = ".chordane-";
+const TEMP_SUFFIX: &str = ".part";
 
 /// A new file beside a place, with the permissions of the file there, or those of any new file. It is locked as long as it is
 /// open, so that others know that it is being written.
@@ -139,9 +139,9 @@ fn part_beside(place: &FilePath) -> io::Result<(File, PathBuf)> {
     let mut options = OpenOptions::new();
     options.write(true).create_new(true);
     let old = place.metadata().ok().map(|old| old.permissions());
-    for _ in 0..TRIES {
+    for _ in 0..MAX_NAME_ATTEMPTS {
         let number = COUNT.fetch_add(1, Ordering::Relaxed);
-        let name = format!("{PART_BEGIN}{}-{number}{PART_END}", std::process::id());
+        let name = format!("{TEMP_PREFIX}{}-{number}{TEMP_SUFFIX}", std::process::id());
         let part = place.with_file_name(name);
         match options.open(&part) {
             Ok(file) => {
@@ -164,7 +164,7 @@ fn part_beside(place: &FilePath) -> io::Result<(File, PathBuf)> {
 
 /// Whether a name is one of those that [`part_beside`] gives: two numbers, and nothing that a person would choose.
 fn is_part(name: &str) -> bool {
-    let numbers = name.strip_prefix(PART_BEGIN).and_then(|rest| rest.strip_suffix(PART_END));
+    let numbers = name.strip_prefix(TEMP_PREFIX).and_then(|rest| rest.strip_suffix(TEMP_SUFFIX));
     let is_number = |text: &str| !text.is_empty() && text.bytes().all(|byte| byte.is_ascii_digit());
     numbers
         .and_then(|numbers| numbers.split_once('-'))

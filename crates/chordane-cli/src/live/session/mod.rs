@@ -62,7 +62,7 @@ pub(crate) enum What {
 }
 
 /// After what comes many times a second, what nobody waits for is left until it rests.
-const REST: Duration = Duration::from_millis(150);
+const IDLE_DELAY: Duration = Duration::from_millis(150);
 
 /// All that the thread knows.
 #[derive(Debug)]
@@ -175,7 +175,7 @@ impl<'a> Session<'a> {
                 self.queue.push_back(job);
             }
             if let Some(job) = self.next() {
-                rest = if comes_often(&job.what) { REST } else { Duration::ZERO };
+                rest = if comes_often(&job.what) { IDLE_DELAY } else { Duration::ZERO };
                 self.take(job);
                 continue;
             }

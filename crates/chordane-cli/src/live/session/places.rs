@@ -8,8 +8,8 @@ use chordane::path::Segment;
 use chordane::scene::{Grip, GripKind, Placed};
 use chordane_score::{Drag, Dragged, Hold, Holds};
 
-use super::rests::MOST_LEARNING;
-use super::{Job, REST, Session, What};
+use super::rests::MAX_PROBE_TIME;
+use super::{IDLE_DELAY, Job, Session, What};
 use crate::live::desk::Gesture;
 use crate::live::message::{Asked, HoveredTold, Told};
 use crate::live::places;
@@ -33,7 +33,7 @@ pub(super) struct Steps {
 }
 
 /// What is not known yet of a place that is taken hold of is learned within this time.
-const LEARN_NEAR: Duration = Duration::from_millis(150);
+const PROBE_NEAR_TIME: Duration = Duration::from_millis(150);
 
 impl Session<'_> {
     pub(super) fn hover(&mut self, Place { at, reach, way }: Place, answer: &Answer) {
@@ -41,7 +41,7 @@ impl Session<'_> {
         let at = ran.on_sheet(at);
         let mut hovered = HoveredTold { item: places::item_at(ran, at, reach), grip: None, chosen: false };
         // While it moves, what places hang on is another thing at each moment.
-        let moves = self.moved.is_some_and(|moved| moved.elapsed() < REST);
+        let moves = self.moved.is_some_and(|moved| moved.elapsed() < IDLE_DELAY);
         if !moves && !self.stale.run && self.shown.mistake.is_none() {
             if self.stale.holds || self.holds.is_none() {
                 self.hold(false);
@@ -49,7 +49,7 @@ impl Session<'_> {
             if let (Some(ran), Some(script), Some(holds)) = (&self.ran, &self.own, &mut self.holds) {
                 let near = places::grips_near(holds.grips(), at, reach);
                 if let Some(nearest) = near.first() {
-                    holds.learn_near(*nearest, LEARN_NEAR);
+                    holds.learn_near(*nearest, PROBE_NEAR_TIME);
                     let ways = places::ways(holds, &near);
                     hovered.grip = places::told((ran, script), holds, &ways, way % ways.len().max(1));
                 }
@@ -95,7 +95,7 @@ impl Session<'_> {
             if let Some(next) = firsts.get(place).copied()
                 && let Some(at) = all.get(next).map(|grip| grip.at)
             {
-                holds.learn_near(next, LEARN_NEAR);
+                holds.learn_near(next, PROBE_NEAR_TIME);
                 let near = places::grips_near(holds.grips(), at, reach);
                 let ways = places::ways(&holds, &near);
                 let first = ways.iter().position(|(grip, _)| *grip == next).unwrap_or(0);
@@ -202,7 +202,7 @@ impl Session<'_> {
         let Some(at) = self.ran.as_ref().map(|ran| ran.on_sheet(place.at)) else { return (told, None) };
         let near = places::grips_near(holds.grips(), at, place.reach);
         if let Some(nearest) = near.first().copied() {
-            while !holds.learn_near(nearest, LEARN_NEAR)
+            while !holds.learn_near(nearest, PROBE_NEAR_TIME)
                 && pressed.is_some_and(|page| !self.lets_go(page))
                 && places::ways(&holds, &near)
                     .first()
@@ -234,7 +234,7 @@ impl Session<'_> {
         }
         let mut told = HoveredTold::default();
         let Some(mut holds) = self.held() else { return (told, None) };
-        holds.learn(MOST_LEARNING);
+        holds.learn(MAX_PROBE_TIME);
         let found = holds.of_knob(name).and_then(|(grip, at)| {
             let hold = holds.of(grip).into_iter().nth(at)?;
             let (ran, script) = (self.ran.as_ref()?, self.own.as_ref()?);
@@ -280,7 +280,7 @@ impl Session<'_> {
             },
         };
         let Some(to) = self.ran.as_ref().map(|ran| ran.on_sheet(to)) else { return };
-        let dragged = steps.drag.to(to, NUDGE_WITHIN);
+        let dragged = steps.drag.to(to, NUDGE_TOLERANCE);
         self.take_dragged("moving by steps", Gesture::Steps, &dragged.text, steps.drag.holds());
         self.tell_held(dragged, answer);
         self.steps = Some(steps);
@@ -294,7 +294,7 @@ impl Session<'_> {
     ) -> Result<Steps, &'static str> {
         let (told, held) = self.hold_at(Place { at, reach, way: 0 }, None);
         let (Some((holds, nearest, first)), Some(ran)) = (held, &self.ran) else {
-            return Err(if told.grip.is_some() { HELD_BY_NOTHING } else { "there is nothing to drag here" });
+            return Err(if told.grip.is_some() { NO_BINDING } else { "there is nothing to drag here" });
         };
         let (grip, hold) = asked;
         let is_there = holds.grips().get(grip).is_some_and(|own| own.at.distance(ran.on_sheet(at)) <= reach);
@@ -334,7 +334,7 @@ impl Session<'_> {
             let is_straight =
                 matches!(side(scene.items().get(own.item)?, own.kind), Some(Segment::Line { .. }));
             why = if is_straight { COMPUTED_SIDE } else { CURVED_SIDE };
-            holds.learn_near(behind, MOST_LEARNING);
+            holds.learn_near(behind, MAX_PROBE_TIME);
             holds.with_vertex(behind, at, reach * 0.1)
         });
         self.take_text("a new vertex", made, why, answer);
@@ -345,7 +345,7 @@ impl Session<'_> {
         let made = self.on_ran(|ran, holds| {
             let vertex = vertex_near(holds.grips(), ran.on_sheet(at), reach)?;
             why = "cannot take this vertex out: it is computed, not written in a list or with a pen";
-            holds.learn_near(vertex, MOST_LEARNING);
+            holds.learn_near(vertex, MAX_PROBE_TIME);
             holds.without_vertex(vertex)
         });
         self.take_text("taking a vertex out", made, why, answer);
@@ -395,7 +395,7 @@ const NO_VERTEX: &str = "there is no vertex here: click one first";
 const COMPUTED_SIDE: &str = "cannot put a vertex in here: the vertices of this side are computed, not written in a list or with a pen";
 const CURVED_SIDE: &str =
     "cannot put a vertex in here: this side is a curve, and its control points would have to be others";
-const HELD_BY_NOTHING: &str = "no number in the score moves this point";
+const NO_BINDING: &str = "no number in the score moves this point";
 
 /// A step by an arrow key is as exact as this.
-const NUDGE_WITHIN: f64 = 0.004;
+const NUDGE_TOLERANCE: f64 = 0.004;

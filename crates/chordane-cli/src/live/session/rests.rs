@@ -11,13 +11,13 @@ use crate::live::message::{KnobShape, KnobTold};
 use crate::live::shown::Seeds;
 
 /// What nobody waits for is learned in such slices.
-const SLICE: Duration = Duration::from_millis(8);
+const BACKGROUND_SLICE: Duration = Duration::from_millis(8);
 
 /// A run that takes more milliseconds than this is long.
-const LONG_RUN: f64 = 120.0;
+const SLOW_RUN_MS: f64 = 120.0;
 
 /// So long it is tried at most what the places of one text hang on.
-pub(super) const MOST_LEARNING: Duration = Duration::from_secs(4);
+pub(super) const MAX_PROBE_TIME: Duration = Duration::from_secs(4);
 
 impl Session<'_> {
     pub(super) fn has_more_to_do(&self) -> bool {
@@ -32,7 +32,7 @@ impl Session<'_> {
 
     /// Of what runs long, only what a place is asked for is learned.
     fn learns(&self) -> bool {
-        self.holds.is_some() && self.learning < MOST_LEARNING && self.shown.run.milliseconds < LONG_RUN
+        self.holds.is_some() && self.learning < MAX_PROBE_TIME && self.shown.run.milliseconds < SLOW_RUN_MS
     }
 
     /// Something that nobody waits for, a little of it.
@@ -49,9 +49,9 @@ impl Session<'_> {
             self.hold(true);
         } else if self.learns() {
             let holds = &mut self.holds;
-            let all = self.flags.quietly(|| holds.as_mut().is_none_or(|holds| holds.learn(SLICE)));
-            self.learning = if all == Some(true) { MOST_LEARNING } else { self.learning + begin.elapsed() };
-            if self.learning >= MOST_LEARNING {
+            let all = self.flags.quietly(|| holds.as_mut().is_none_or(|holds| holds.learn(BACKGROUND_SLICE)));
+            self.learning = if all == Some(true) { MAX_PROBE_TIME } else { self.learning + begin.elapsed() };
+            if self.learning >= MAX_PROBE_TIME {
                 self.tell_handles();
             }
         } else if self.stale.findings {
@@ -75,7 +75,7 @@ impl Session<'_> {
     /// What the places of the present text hang on, of which nothing is known yet; where nobody waits for it, it can be called off.
     pub(super) fn hold(&mut self, quiet: bool) {
         let learned = self.learning;
-        self.learning = if learned >= MOST_LEARNING { Duration::ZERO } else { learned };
+        self.learning = if learned >= MAX_PROBE_TIME { Duration::ZERO } else { learned };
         let own = self.script();
         let set = own.as_ref().and_then(|own| self.with_knobs(own));
         let hold = || set.and_then(|(script, settings)| Holds::new(script, settings).ok());

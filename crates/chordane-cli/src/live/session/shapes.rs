@@ -70,11 +70,11 @@ impl Session<'_> {
 fn drawn(ran: &Ran, vertices: &[NewVertex], closed: bool) -> Draft {
     let add = |vertex: &NewVertex| Step::Add { at: ran.on_sheet(vertex.at), kind: vertex.kind };
     let finish = std::iter::once(Step::Finish { closed });
-    Draft::of(vertices.iter().take(MOST_VERTICES).filter(|vertex| is_sound(vertex)).map(add).chain(finish))
+    Draft::of(vertices.iter().take(MAX_VERTICES).filter(|vertex| is_sound(vertex)).map(add).chain(finish))
 }
 
 /// The most vertices of a clicked shape.
-const MOST_VERTICES: usize = 10_000;
+const MAX_VERTICES: usize = 10_000;
 
 fn is_sound(vertex: &NewVertex) -> bool {
     let radius = if let VertexKind::Rounded(radius) = vertex.kind { radius } else { 0.0 };

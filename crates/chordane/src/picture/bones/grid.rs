@@ -13,11 +13,11 @@ pub(super) struct Ruling {
 }
 
 /// Lines nearer together than this, in pixels, would crowd their labels.
-const LEAST_PIXELS: f64 = 56.0;
+const MIN_LINE_SPACING_PIXELS: f64 = 56.0;
 
 /// Steps of 1, 2 and 5 times a power of ten: the smallest that leaves so many pixels between lines.
 pub(super) fn step(pixels_per_unit: f64) -> f64 {
-    let least = LEAST_PIXELS / pixels_per_unit;
+    let least = MIN_LINE_SPACING_PIXELS / pixels_per_unit;
     let power = 10.0_f64.powf(least.log10().floor());
     let step =
         [1.0, 2.0, 5.0, 10.0].into_iter().map(|k| k * power).find(|step| *step >= least * (1.0 - 1e-9));

@@ -120,10 +120,10 @@ const HANDLE_SIDE: f64 = 5.0;
 const ARROW_LENGTH: f64 = 8.0;
 
 /// More vertices than this are not all numbered, but every second, fifth, tenth and so on.
-const MOST_NUMBERED: usize = 200;
+const MAX_NUMBERED: usize = 200;
 
 /// More paths than this do not each get bounds.
-const MOST_BOUNDED: usize = 16;
+const MAX_BOUNDED_PATHS: usize = 16;
 
 impl Sheet {
     /// The sheet's bones as another sheet of the same size: over the dimmed drawing every vertex numbered in order
@@ -353,14 +353,14 @@ impl Overlay {
             bones.iter().flat_map(|bone| bone.path.contours()).map(Contour::vertex_count).sum();
         let step = numbering_step(vertices);
         // Marks need less room than numbers.
-        let marked = if vertices <= 10 * MOST_NUMBERED { 1 } else { step };
+        let marked = if vertices <= 10 * MAX_NUMBERED { 1 } else { step };
         // What no label may cover comes first: all marks of all paths.
         for bone in bones {
             self.occupy(&bone.path, marked);
         }
         let legend = self.legend_place(bones.iter().map(|bone| &bone.path));
         self.room.take(legend.0);
-        let bounded = bones.len() <= MOST_BOUNDED && self.options.shows(BoneLayer::Bounds);
+        let bounded = bones.len() <= MAX_BOUNDED_PATHS && self.options.shows(BoneLayer::Bounds);
         let vertices = self.options.shows(BoneLayer::Vertices);
         for bone in bones {
             if bounded {
@@ -470,7 +470,7 @@ impl Overlay {
             if comes_back && contour.start() != contour.end() {
                 implied = implied.and(&Path::open([contour.end(), contour.start()]));
             }
-            if vertices > 10 * MOST_NUMBERED {
+            if vertices > 10 * MAX_NUMBERED {
                 continue;
             }
             let mut gone = f64::INFINITY;
@@ -645,9 +645,9 @@ impl Overlay {
                 }
                 Mark::Arrow => self.add(arrow(middle + Point::X * 4.0, Point::X, ARROW_LENGTH).fill(ARROW)),
                 Mark::Way => {
-                    self.add(Path::open([left, right]).stroke(trail::WAY, 1.2));
+                    self.add(Path::open([left, right]).stroke(trail::TRACK_COLOUR, 1.2));
                     let dots = circle(left, 1.8).and(&circle(middle, 1.8));
-                    self.add(dots.fill(trail::WAY));
+                    self.add(dots.fill(trail::TRACK_COLOUR));
                 }
                 Mark::Implied => self.add(Path::open([left, right]).stroke(INK, 1.4).dash([6.0, 4.0])),
                 Mark::Bounds => {
@@ -697,7 +697,7 @@ fn numbering_step(vertices: usize) -> usize {
     let mut scale = 1;
     loop {
         for k in [1, 2, 5] {
-            if vertices <= MOST_NUMBERED * k * scale {
+            if vertices <= MAX_NUMBERED * k * scale {
                 return k * scale;
             }
         }

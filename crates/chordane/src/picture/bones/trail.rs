@@ -9,9 +9,9 @@ use crate::sheet::{Group, Sheet, group};
 use crate::sheet::{Layered, Styled};
 
 /// More ways than this are not all drawn, but every second, fifth and so on.
-const MOST_WAYS: usize = 120;
+const MAX_TRACKS: usize = 120;
 
-pub(super) const WAY: &str = "#0b7a5a";
+pub(super) const TRACK_COLOUR: &str = "#0b7a5a";
 
 /// Earlier drawings under one another, the older the fainter.
 pub(super) fn ghosts(earlier: &[Sheet]) -> Group {
@@ -57,11 +57,11 @@ pub(super) fn ways(
             }
         }
     }
-    let every = found.len().div_ceil(MOST_WAYS).max(1);
+    let every = found.len().div_ceil(MAX_TRACKS).max(1);
     for way in found.iter().step_by(every) {
-        overlay.add(Path::open(way.iter().copied()).stroke(WAY, 1.2).opacity(0.8));
+        overlay.add(Path::open(way.iter().copied()).stroke(TRACK_COLOUR, 1.2).opacity(0.8));
         let dots = way.iter().skip(1).map(|place| circle(*place, 1.8));
-        overlay.add(dots.fold(Path::empty(), |all, dot| all.and(&dot)).fill(WAY));
+        overlay.add(dots.fold(Path::empty(), |all, dot| all.and(&dot)).fill(TRACK_COLOUR));
     }
     Ok(())
 }

@@ -2,7 +2,7 @@
 
 use super::resolve::{Piece, Resolver};
 use super::row::Row;
-use super::tile::{MOST_CELLS, Tile};
+use super::tile::{MAX_CELLS, Tile};
 use super::{BAND_ROWS, Edge};
 use crate::ground::exhausted;
 use crate::path::FillRule;
@@ -39,7 +39,7 @@ impl<P> Band<'_, P> {
 }
 
 impl Filler {
-    /// Fills a convex polygon whose pixels, at most [`MOST_CELLS`] with two more a row, lie from `left` to
+    /// Fills a convex polygon whose pixels, at most [`MAX_CELLS`] with two more a row, lie from `left` to
     /// `right` and in the rows from `top` to `bottom` of the picture, ends not included. False when it is too
     /// large for that.
     #[inline]
@@ -57,7 +57,7 @@ impl Filler {
             return true;
         }
         let (width, height) = ((right - left) as usize, (bottom - top) as usize);
-        if (width + 2) * height > MOST_CELLS {
+        if (width + 2) * height > MAX_CELLS {
             return false;
         }
         self.tile.place(left, top, width);

@@ -46,15 +46,15 @@ impl Piece {
 /// Beyond this many pieces that overlap in one row, strips of even height stand in for cutting at each crossing:
 /// the work would grow with the square of the pieces. Coverage is then still exact along x, and off by at most
 /// what lies between crossings inside one strip.
-const MOST_CUT: usize = 96;
+const MAX_EXACT_CUTS: usize = 96;
 
 /// The strips that stand in for cuts.
-const EVEN_STRIPS: usize = 64;
+const FALLBACK_STRIPS: usize = 64;
 
 /// Where more than so many stand side by side in one row, it is cut into fewer: what is off at their edges evens out.
-const MOST_FINELY: f64 = 500.0;
+const DENSE_THRESHOLD: f64 = 500.0;
 
-const FEW_STRIPS: usize = 16;
+const DENSE_STRIPS: usize = 16;
 
 /// Finds the pieces that bound the painted region of a row. Kept between rows for its storage.
 #[derive(Debug, Default)]
@@ -111,7 +111,7 @@ impl Resolver {
     fn strips(&mut self, pieces: &[Piece], winding: i32, rule: FillRule, row: &mut Row) {
         self.cuts.clear();
         self.cuts.extend([0.0, 1.0]);
-        if pieces.len() <= MOST_CUT {
+        if pieces.len() <= MAX_EXACT_CUTS {
             for (i, a) in pieces.iter().enumerate() {
                 self.cuts.extend([a.ya, a.yb]);
                 for b in pieces.iter().skip(i + 1) {
@@ -121,7 +121,7 @@ impl Resolver {
         } else {
             // How many of them stand side by side, where each goes through the whole row.
             let beside: f64 = pieces.iter().map(|piece| piece.yb - piece.ya).sum();
-            let strips = if beside <= MOST_FINELY { EVEN_STRIPS } else { FEW_STRIPS };
+            let strips = if beside <= DENSE_THRESHOLD { FALLBACK_STRIPS } else { DENSE_STRIPS };
             self.cuts.extend((1..strips).map(|i| i as f64 / strips as f64));
         }
         self.cuts.sort_unstable_by(f64::total_cmp);

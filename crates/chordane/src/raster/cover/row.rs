@@ -102,13 +102,13 @@ impl Row {
 }
 
 /// Coverage below this is what rounding leaves behind, not area.
-const NOTHING: f32 = 1.0 / 4096.0;
+const COVERAGE_EPSILON: f32 = 1.0 / 4096.0;
 
 #[inline]
 fn emit(from: usize, to: usize, width: usize, sum: f32, span: &mut impl FnMut(usize, usize, f32)) {
     let (begin, end) = (from.max(1), to.min(width + 1));
-    if sum > NOTHING && begin < end {
+    if sum > COVERAGE_EPSILON && begin < end {
         // Sums of many pieces miss a whole by a few parts in ten million.
-        span(begin - 1, end - begin, if sum > 1.0 - NOTHING { 1.0 } else { sum });
+        span(begin - 1, end - begin, if sum > 1.0 - COVERAGE_EPSILON { 1.0 } else { sum });
     }
 }

@@ -4,7 +4,7 @@
 use super::Edge;
 
 /// The most cells of a tile; beyond it the rows are filled one by one.
-pub(super) const MOST_CELLS: usize = 4096;
+pub(super) const MAX_CELLS: usize = 4096;
 
 /// The changes of coverage of a small rectangle of pixels, row after row.
 #[derive(Debug)]
@@ -18,7 +18,7 @@ pub(super) struct Tile {
 
 impl Default for Tile {
     fn default() -> Self {
-        Self { changes: vec![0.0; MOST_CELLS + 8], left: 0, top: 0, stride: 1 }
+        Self { changes: vec![0.0; MAX_CELLS + 8], left: 0, top: 0, stride: 1 }
     }
 }
 

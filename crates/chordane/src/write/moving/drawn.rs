@@ -9,7 +9,7 @@ use crate::write::element::Value;
 use crate::write::svg_text::plain;
 
 /// So far from the part of the whole line, of its length, a frame's path may be.
-const SAME: f64 = 1e-6;
+const LENGTH_TOLERANCE: f64 = 1e-6;
 
 /// A line of which each frame shows a part.
 pub(super) struct DrawnLine {
@@ -41,12 +41,16 @@ impl DrawnLine {
             .zip(&lengths)
             .map(|((path, _), length)| {
                 let share = length / full;
-                let candidates =
-                    if share > 1.0 - SAME { [(0.0, 1.0); 2] } else { [(0.0, share), (1.0 - share, 1.0)] };
+                let candidates = if share > 1.0 - LENGTH_TOLERANCE {
+                    [(0.0, 1.0); 2]
+                } else {
+                    [(0.0, share), (1.0 - share, 1.0)]
+                };
                 let is_part = |(from, to): &(f64, f64)| match (*from, *to) {
-                    (0.0, 1.0) => alike(path, whole, SAME * full),
+                    (0.0, 1.0) => alike(path, whole, LENGTH_TOLERANCE * full),
                     (from, to) => {
-                        path.contours().is_empty() || alike(path, &whole.trimmed(from, to), SAME * full)
+                        path.contours().is_empty()
+                            || alike(path, &whole.trimmed(from, to), LENGTH_TOLERANCE * full)
                     }
                 };
                 candidates.into_iter().find(is_part)
@@ -78,7 +82,9 @@ impl DrawnLine {
             let seen: Vec<Value> = shown
                 .iter()
                 .map(|(from, to)| {
-                    Value::Text(if to - from > SAME * own { "visible" } else { "hidden" }.to_owned())
+                    Value::Text(
+                        if to - from > LENGTH_TOLERANCE * own { "visible" } else { "hidden" }.to_owned(),
+                    )
                 })
                 .collect();
             let path = Path::from_contours([contour.clone()]);

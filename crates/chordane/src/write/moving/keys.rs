@@ -1,7 +1,7 @@
 //! Numbers that change from frame to frame, as few keys that a straight way between them goes back to.
 
 /// A step this many times as large as the ones beside it is a jump, and no motion.
-const JUMP: f64 = 8.0;
+const JUMP_RATIO: f64 = 8.0;
 
 /// The keys of a loop: when, from 0 to 1, and the numbers then.
 #[derive(Clone, Debug, PartialEq)]
@@ -18,7 +18,7 @@ pub(super) fn keys(frames: &[Vec<f64>], end: &[f64], tolerance: f64) -> Keys {
     let at = |i: usize| frames.get(i).map_or(end, Vec::as_slice);
     let steps: Vec<f64> = (0..count).map(|i| apart(at(i), at(i + 1))).collect();
     let step = |i: usize| steps.get(i % count.max(1)).copied().unwrap_or(0.0);
-    let jumps = |i: usize| step(i) > JUMP * step(i + 1).max(step(i + count - 1)).max(tolerance);
+    let jumps = |i: usize| step(i) > JUMP_RATIO * step(i + 1).max(step(i + count - 1)).max(tolerance);
     let mut all = Keys { times: Vec::new(), values: Vec::new() };
     let mut begin = 0;
     while begin < count {

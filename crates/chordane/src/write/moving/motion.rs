@@ -27,7 +27,7 @@ enum Kind {
 }
 
 /// Attributes that can move, how, and what they are where they are not written.
-const MOVING: &[(&str, Kind, Option<&str>)] = &[
+const ANIMATED_ATTRIBUTES: &[(&str, Kind, Option<&str>)] = &[
     ("opacity", Kind::Shares, Some("1")),
     ("fill-opacity", Kind::Shares, Some("1")),
     ("stroke-opacity", Kind::Shares, Some("1")),
@@ -71,10 +71,10 @@ const MOVING: &[(&str, Kind, Option<&str>)] = &[
 ];
 
 /// A share, an opacity or a turn in radians that is off by less cannot be seen.
-const SHARE: f64 = 5e-4;
+const FRACTION_TOLERANCE: f64 = 5e-4;
 
 /// A channel of eight bits that is off by less is still the same but for rounding.
-const LEVEL: f64 = 0.75;
+const CHANNEL_TOLERANCE: f64 = 0.75;
 
 /// What goes with every animation of a document.
 #[derive(Clone, Copy, Debug)]
@@ -90,7 +90,7 @@ impl Loop {
     /// The animation elements of an attribute that changes, and its value in the first frame where that is not the frame's own. The error says what
     /// is not the same in all frames.
     pub(super) fn animated(&self, name: &str, values: &[Value]) -> Result<String, String> {
-        let row = MOVING.iter().find(|row| row.0 == name);
+        let row = ANIMATED_ATTRIBUTES.iter().find(|row| row.0 == name);
         let &(_, kind, default) = row.ok_or_else(|| wording(name).to_owned())?;
         let texts = || -> Result<Vec<&str>, String> {
             let text = |value: &'_ Value| match value {
@@ -107,7 +107,7 @@ impl Loop {
             Kind::Colour => self.colours(name, &texts()?),
             Kind::Transform => Ok(self.transforms(name, &texts()?)),
             Kind::Data => self.data(values),
-            Kind::Shares => self.numbers(name, &texts()?, SHARE),
+            Kind::Shares => self.numbers(name, &texts()?, FRACTION_TOLERANCE),
             Kind::Lengths => self.numbers(name, &texts()?, self.finest(self.decimals)),
         }
     }
@@ -144,7 +144,7 @@ impl Loop {
     fn colours(&self, name: &str, texts: &[&str]) -> Result<String, String> {
         let frames: Option<Vec<Vec<f64>>> = texts.iter().map(|text| channels(text)).collect();
         let frames = frames.ok_or_else(|| wording(name).to_owned())?;
-        let keys = looped(&frames, LEVEL);
+        let keys = looped(&frames, CHANNEL_TOLERANCE);
         Ok(self.of_keys(&animate(name), &keys, |value| {
             let digits: String = value
                 .iter()
@@ -172,7 +172,7 @@ impl Loop {
         let (frames, end) = parts(&texts.iter().map(|text| affine(text)).collect::<Vec<_>>());
         let length = self.finest(self.decimals);
         // What a turn or a factor is off by shows at the end of a thing as large as the sheet.
-        let share = (length / self.side.max(1.0)).min(SHARE);
+        let share = (length / self.side.max(1.0)).min(FRACTION_TOLERANCE);
         type One = fn(&Parts) -> Vec<f64>;
         let kinds: [(&str, One, &[f64], f64); 4] = [
             ("translate", |parts| vec![parts.step.x, parts.step.y], &[0.0, 0.0], length),

@@ -124,7 +124,7 @@ enum Stretch {
 }
 
 /// Two ellipses are one where they differ by less than this share of their size.
-const ONE_ELLIPSE: f64 = 1e-6;
+const ELLIPSE_TOLERANCE: f64 = 1e-6;
 
 fn stretches(contour: &Contour) -> Vec<Stretch> {
     let mut all: Vec<Stretch> = Vec::new();
@@ -149,13 +149,13 @@ fn stretches(contour: &Contour) -> Vec<Stretch> {
 }
 
 fn goes_on(before: &Arc, behind: &Arc) -> bool {
-    let off = ONE_ELLIPSE * before.radii.max_element();
+    let off = ELLIPSE_TOLERANCE * before.radii.max_element();
     let (first, second) = (before.sweep.degrees(), behind.sweep.degrees());
     before.centre.distance(behind.centre) <= off
         && before.radii.distance(behind.radii) <= off
-        && (before.tilt - behind.tilt).wrapped_signed().radians().abs() <= ONE_ELLIPSE
+        && (before.tilt - behind.tilt).wrapped_signed().radians().abs() <= ELLIPSE_TOLERANCE
         && first.signum() == second.signum()
-        && (first + second).abs() <= 360.0 + ONE_ELLIPSE
+        && (first + second).abs() <= 360.0 + ELLIPSE_TOLERANCE
 }
 
 impl Stretch {

@@ -6,7 +6,7 @@ use crate::path::{Contour, ContourBuilder, Path, Segment};
 use crate::write::element::Value;
 
 /// A vertex is the same in two frames where it moves by no more than this share of the size of the path.
-const NEAR: f64 = 0.08;
+const VERTEX_MATCH_RATIO: f64 = 0.08;
 
 /// The same values, where the paths of some frames can be cut into the segments that those of others have: their vertices are among those of the
 /// nearest frame with the most segments, or nearly so. What they look like does not change.
@@ -45,7 +45,7 @@ fn cut(own: &Contour, like: &Contour) -> Option<Contour> {
     let (segments, others): (Vec<Segment>, Vec<Segment>) =
         (own.segments().collect(), like.segments().collect());
     let count = others.len();
-    let near = NEAR * like.bounds().size().max_element();
+    let near = VERTEX_MATCH_RATIO * like.bounds().size().max_element();
     // The vertex of the other one that each vertex is.
     let vertices = others.iter().map(Segment::from).chain(others.last().filter(|_| !closed).map(Segment::to));
     let vertices: Vec<Point> = vertices.collect();
