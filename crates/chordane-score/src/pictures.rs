@@ -19,7 +19,7 @@ const MAX_PICTURE_BYTES: u64 = 64 << 20;
 /// ```
 /// use chordane::prelude::*;
 /// use chordane_score::{Pictures, Settings, Stage};
-/// let dot = Picture::from_rgba(1, 1, &[200, 85, 61, 255])?;
+/// let dot = Picture::from_rgba(1, 1, &[200, 85, 61, 255]).unwrap();
 /// let mut stage = Stage::new(Settings::new().pictures(Pictures::new().with("dot.png", dot)));
 /// assert_eq!(stage.picture("dot.png").unwrap().width(), 1);
 /// assert!(stage.picture("dto.png").unwrap_err().to_string().contains("did you mean \"dot.png\"?"));

@@ -6,7 +6,14 @@ mod metadata {
 
     #[test]
     fn any_text_comes_back_and_nothing_else_does() {
-        for text in ["", "{\"seed\": 7}", "a & b < c > \"d\" 'e'", "Skerry — kite\nloft", "&amp;amp;"] {
+        for text in [
+            "",
+            "{\"seed\": 7}",
+            "a & b < c > \"d\" 'e'",
+            "Skerry — kite\nloft",
+            "two\r\nlines\r",
+            "&amp;amp;",
+        ] {
             let sheet = sheet(3.0, 3.0).metadata(text);
             assert_eq!(read_metadata(sheet.svg().unwrap().as_bytes()).as_deref(), Some(text));
             assert_eq!(read_metadata(&sheet.pixels().unwrap().png().unwrap()).as_deref(), Some(text));

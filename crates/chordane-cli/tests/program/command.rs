@@ -241,7 +241,7 @@ fn words_are_listed_and_shown_one_by_one() {
         .stdout(contains("gives a path"));
     for (asked, part) in [
         (&["stamp.at"][..], "stamp.at("),
-        (&["path.vertex_gap"], "The least distance between two vertices"),
+        (&["path.vertex_gap"], "The smallest distance between any two vertices"),
         (&["elliptic", "arc"], "elliptic_arc(centre, radius_x, radius_y, start, sweep)"),
         (&["oval"], "there is no word `oval`; write ellipse(centre, radius_x, radius_y)\n\nellipse("),
         (&["hue"], "write hsl(hue, saturation, lightness)"),

@@ -412,12 +412,12 @@ impl TryFrom<&image::RgbaImage> for Picture {
     }
 }
 
-#[cfg(all(test, feature = "image"))]
+#[cfg(test)]
 mod tests {
-    use crate::prelude::*;
-
+    #[cfg(feature = "image")]
     #[test]
     fn pixels_go_to_a_buffer_and_back() {
+        use crate::prelude::*;
         let pixels = sheet(4.0, 3.0).add(circle((2, 1), 1.2).fill("#c8553d80")).pixels().unwrap();
         let buffer = image::RgbaImage::from(pixels.clone());
         assert_eq!((buffer.dimensions(), buffer.get_pixel(2, 1).0), ((4, 3), pixels.at(2, 1).unwrap()));

@@ -217,7 +217,7 @@ impl Gradient {
     /// let lamp = radial_gradient((20.0, 20.0), 15.0).focus_circle((20.0, 20.0), 5.0).colours(["white", "black"]);
     /// let pixels = sheet(40.0, 40.0).ground(lamp).pixels()?;
     /// assert_eq!((pixels.at(22, 20), pixels.at(37, 20)), (Some([255; 4]), Some([0, 0, 0, 255])));
-    /// # Ok::<(), Fault>(())
+    /// # Ok::<(), Box<dyn std::error::Error>>(())
     /// ```
     #[must_use]
     pub fn focus_circle(mut self, at: impl IntoPoint, radius: f64) -> Self {
