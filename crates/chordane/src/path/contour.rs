@@ -25,7 +25,7 @@ pub(crate) enum Verb {
 
 impl Verb {
     /// How many points it has.
-    #[inline]
+    #[inline(always)]
     fn points(self) -> usize {
         match self {
             Self::Line => 1,
@@ -35,7 +35,7 @@ impl Verb {
     }
 
     /// Its segment; `None` where there are not as many points, which the builder does not let be.
-    #[inline]
+    #[inline(always)]
     fn segment(self, from: Point, points: &[Point]) -> Option<Segment> {
         Some(match (self, points) {
             (Self::Line, &[to, ..]) => Segment::Line { from, to },
