@@ -25,7 +25,7 @@ use crate::operators::operators;
 use crate::running::{Running, Tag, running_of};
 use crate::stage::Traced;
 use crate::values::{Builder, ScoreKeys, ScoreStamp, description, numbers_in, shown};
-use crate::words::{self, Kind, Word};
+use crate::words::{self, Kind, Word, Words};
 
 /// An engine that reads scripts, until reading has to stop, and gathers the numbers in them.
 pub(crate) fn reader(limits: &Limits, budget: &Budget, gathered: &Arc<Mutex<Gathered>>) -> Engine {
@@ -73,8 +73,8 @@ pub(crate) const MAX_TOKEN_LEN: usize = 100_000;
 /// How many names of values and of functions there may be at once.
 pub(crate) const MAX_NAMES: usize = 10_000;
 
-/// An engine for one run.
-pub(crate) fn engine(running: &Arc<Running>) -> Engine {
+/// Returns an engine for one run, with the words of a program.
+pub(crate) fn engine(running: &Arc<Running>, words: &Words) -> Engine {
     let mut engine = plain(&running.limits);
     engine.set_default_tag(Dynamic::from(Tag(Arc::clone(running))));
     let (told, asked) = (Arc::clone(running), Arc::clone(running));
@@ -82,8 +82,8 @@ pub(crate) fn engine(running: &Arc<Running>) -> Engine {
     engine.on_debug(move |text, _, _| asked.stage(|stage| stage.print(text)));
     let asked = Arc::clone(running);
     engine.on_progress(move |_| asked.exhausted().map(Dynamic::from));
-    if let Some(words) = running.words.module() {
-        engine.register_global_module(Shared::clone(words));
+    if let Some(module) = words.module(own_words) {
+        engine.register_global_module(Shared::clone(module));
     }
     engine
 }
@@ -117,8 +117,8 @@ fn own_module() -> Module {
     module
 }
 
-/// The module of a program's own words.
-pub(crate) fn own_words(words: &[Arc<Word>]) -> Module {
+/// Returns the module of a program's own words.
+fn own_words(words: &[Arc<Word>]) -> Module {
     let mut module = Module::new();
     register_all(&mut module, words.to_vec());
     module.build_index();

@@ -10,14 +10,12 @@ use crate::Limits;
 use crate::budget::Memory;
 use crate::call_error::CallError;
 use crate::stage::Stage;
-use crate::words::Words;
 
 const STEPS_PER_LOOK: u64 = 32;
 
 /// A run of a script: what it is given, and what it may use.
 pub(crate) struct Running {
     pub(crate) limits: Limits,
-    pub(crate) words: Words,
     pub(crate) memory: Arc<Memory>,
     budget: Budget,
     steps: AtomicU64,
@@ -25,14 +23,8 @@ pub(crate) struct Running {
 }
 
 impl Running {
-    pub(crate) fn new(
-        limits: Limits,
-        words: Words,
-        memory: Arc<Memory>,
-        budget: Budget,
-        stage: Stage,
-    ) -> Arc<Self> {
-        Arc::new(Self { limits, words, memory, budget, steps: AtomicU64::new(0), stage: Mutex::new(stage) })
+    pub(crate) fn new(limits: Limits, memory: Arc<Memory>, budget: Budget, stage: Stage) -> Arc<Self> {
+        Arc::new(Self { limits, memory, budget, steps: AtomicU64::new(0), stage: Mutex::new(stage) })
     }
 
     /// Returns why the run must stop after this step, if it must. Memory is checked every time, since one step can double it; time and the

@@ -78,7 +78,7 @@ impl Inner {
     /// Runs the script, and gives what its last value is.
     fn run(&self, running: &Arc<Running>) -> Result<Sheet, ScoreError> {
         let mut scope = Scope::new();
-        let mut engine = engine(running);
+        let mut engine = engine(running, &self.words);
         let last = if self.outer.is_empty() {
             engine.eval_ast_with_scope::<Dynamic>(&mut scope, &self.compiled)
         } else {
@@ -319,7 +319,7 @@ impl Score for Script {
         let (made, left) = on_large_stack(move || {
             let memory = Memory::of(&inner.limits);
             let budget = inner.limits.budget(Work::Score, Arc::clone(&memory));
-            let running = Running::new(inner.limits, inner.words.clone(), memory, budget.clone(), given);
+            let running = Running::new(inner.limits, memory, budget.clone(), given);
             let made = budget.within(|| inner.run(&running));
             (made, running.stage(std::mem::take))
         });

@@ -6,7 +6,6 @@ use rhai::{Engine, Module, Shared};
 
 use super::entry::{Carries, Word, word};
 use crate::ScoreError;
-use crate::engine::own_words;
 
 /// Words of a program's own, which its scores can use beside those that there are.
 ///
@@ -120,9 +119,9 @@ impl Words {
         self.all().filter(move |word| word.name == name)
     }
 
-    /// The program's own words for the engine, if there are any.
-    pub(crate) fn module(&self) -> Option<&Shared<Module>> {
-        (!self.own.is_empty()).then(|| self.module.get_or_init(|| own_words(&self.own).into()))
+    /// Returns the program's own words as a module for the engine, made at first use; `None` if there are none.
+    pub(crate) fn module(&self, make: impl FnOnce(&[Arc<Word>]) -> Module) -> Option<&Shared<Module>> {
+        (!self.own.is_empty()).then(|| self.module.get_or_init(|| make(&self.own).into()))
     }
 }
 

@@ -3,8 +3,7 @@
 use super::document::Document;
 use super::properties::reference;
 use super::shapes::drawn;
-use super::svg::step_of;
-use super::transforms::Transform;
+use super::transforms::{Transform, step_of};
 use super::tree::{Element, children, href, id_of, name};
 use crate::combine::union_all;
 use crate::number::{Cell, Point};

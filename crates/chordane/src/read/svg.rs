@@ -11,7 +11,7 @@ use super::error::{ReadError, SvgReading};
 use super::layers::{bounds_of, is_spoken};
 use super::servers::Painted;
 use super::shapes::drawn;
-use super::transforms::Transform;
+use super::transforms::{Transform, step_of};
 use super::tree::{Element, children, href, is_svg, name, parse, start_of};
 use super::viewport::{fitted, view_box};
 use super::walk::{Inherited, Own, Walk};
@@ -542,14 +542,6 @@ impl<'a> Walk<'a> {
         self.uses.pop();
         result
     }
-}
-
-/// How far a `use` moves what it shows.
-pub(super) fn step_of(element: Element<'_>, viewport: Point) -> Point {
-    let side = |name: &str, along: Along| {
-        element.attribute(name).and_then(|text| length(text, along, viewport)).unwrap_or(0.0)
-    };
-    Point::new(side("x", Along::X), side("y", Along::Y))
 }
 
 /// The fill and the stroke of a style, each alone and at full opacity.

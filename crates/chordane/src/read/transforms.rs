@@ -134,6 +134,14 @@ impl Transform {
     }
 }
 
+/// The translation of a `use` element, from its `x` and `y`.
+pub(super) fn step_of(element: Element<'_>, viewport: Point) -> Point {
+    let side = |name: &str, along: Along| {
+        element.attribute(name).and_then(|text| length(text, along, viewport)).unwrap_or(0.0)
+    };
+    Point::new(side("x", Along::X), side("y", Along::Y))
+}
+
 /// The functions of a list, where all can be read and come to something finite.
 fn listed(text: &str, one: fn(&str, &str) -> Option<Step>) -> Option<Vec<Step>> {
     let mut rest = text.trim();
