@@ -217,7 +217,7 @@ fn points_go_to_mint_and_back() {
     assert_eq!((Point::from(theirs), circle(theirs, 2.0)), (pt(3.0, -4.0), circle((3, -4), 2.0)));
 }
 
-/// Everything that a sheet can hold, through JSON and back.
+/// A sheet with every kind of content survives JSON.
 #[test]
 fn sheets_are_values_of_serde() {
     let sail = star((0, 0), 5, 40.0, 17.0).with_fill_rule(FillRule::EvenOdd);

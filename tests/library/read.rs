@@ -468,7 +468,7 @@ fn reading_and_drawing_stop_when_they_must() {
     assert!(sheet.pixels().is_ok() && sheet.svg().is_ok());
 }
 
-/// What a document declares or refers to by names of its own.
+/// Entities and namespaces that a document declares.
 #[test]
 fn entities_and_namespaces_are_those_of_the_document() {
     let text = "<!DOCTYPE svg [<!ENTITY paint '#7e03b6'><!ENTITY sail '<path d=\"M0 0H9\" stroke=\"&paint;\"/>'>
@@ -486,7 +486,7 @@ fn entities_and_namespaces_are_those_of_the_document() {
     assert!(matches!(Sheet::read_svg(b"<svg xmlns='urn:kites'/>"), Err(ReadError::NoSvg)));
 }
 
-/// What is written looks the same when it is read: paints that SVG knows, on shapes and lines, turned and mixed.
+/// Paints that SVG supports look the same after writing and reading.
 #[test]
 fn paints_are_read_back_within_a_level() {
     let sail = start((0.0, -40.0)).line((38.0, -10.0)).line((0.0, 44.0)).line((-38.0, -10.0)).close();

@@ -91,7 +91,7 @@ pub fn run(name: &'static str, score: impl Score + Send + Sync) -> ExitCode {
     Program::new(name).run(score)
 }
 
-/// The command as part of another program: under its name, with words of its own, with other arguments than those of the process.
+/// The command as part of another program, with its own name, words and arguments.
 ///
 /// ```
 /// use chordane_cli::Program;
@@ -110,26 +110,26 @@ pub struct Program {
 }
 
 impl Program {
-    /// A program of a name, which its help and its messages say.
+    /// Creates a program with a name, which its help shows.
     #[must_use]
     pub fn new(name: &'static str) -> Self {
         Self { name, words: Words::new(), arguments: None }
     }
 
-    /// With words of its own, which its scores can use, and which `words` and the live page show.
+    /// Adds words for its scores. The `words` command and the live page list them too.
     #[must_use]
     pub fn words(self, words: Words) -> Self {
         Self { words, ..self }
     }
 
-    /// With these arguments, the program's name not among them, in place of those of the process.
+    /// Sets the arguments, without the program's name. By default they are the process's own.
     #[must_use]
     pub fn arguments<A: Into<OsString>>(self, arguments: impl IntoIterator<Item = A>) -> Self {
         let arguments = arguments.into_iter().map(Into::into).collect();
         Self { arguments: Some(arguments), ..self }
     }
 
-    /// The arguments behind the program's name.
+    /// Returns the program's name and its arguments.
     fn call(&self) -> Vec<OsString> {
         let given = || self.arguments.clone().unwrap_or_else(|| std::env::args_os().skip(1).collect());
         let name = OsString::from(self.name);

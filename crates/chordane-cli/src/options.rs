@@ -438,12 +438,12 @@ pub(crate) struct ManOptions {
     pub(crate) out: Option<PathBuf>,
 }
 
-/// The whole command under a name.
+/// Returns the whole command, with a name.
 pub(crate) fn command(name: &'static str) -> clap::Command {
     named(Options::command().name(name), name)
 }
 
-/// A command whose examples are of a program of this name.
+/// Replaces the program's name in the examples of a command and its subcommands.
 fn named(command: clap::Command, name: &str) -> clap::Command {
     let examples =
         command.get_after_help().map(|help| help.to_string().replace("  chordane ", &format!("  {name} ")));

@@ -1,4 +1,4 @@
-//! The clock that limits of time go by. Where there is none, no time passes, and the other limits hold.
+//! The clock for time limits. On a platform without one no time passes; the other limits still apply.
 
 #[cfg(not(all(target_family = "wasm", target_os = "unknown")))]
 pub(crate) use std::time::Instant;

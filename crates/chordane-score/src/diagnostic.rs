@@ -1,11 +1,11 @@
-//! Errors with the source that they stand in, as miette shows them.
+//! Errors with an excerpt of their source, for miette.
 
 use chordane::ground::visible;
 use miette::{Diagnostic, LabeledSpan, NamedSource, SourceCode, SourceSpan};
 
 use crate::ScoreError;
 
-/// The source with a place in it.
+/// An excerpt of a source with a marked range.
 #[derive(Debug)]
 pub(crate) struct Marked {
     source: NamedSource<String>,
@@ -24,7 +24,7 @@ impl Marked {
         let rest = text.get(skipped..).unwrap_or_default();
         let word: usize =
             rest.chars().take_while(|c| c.is_alphanumeric() || *c == '_').map(char::len_utf8).sum();
-        // Not on a word: the one character there, if there is one.
+        // If there is no word here, mark a single character.
         let length = if word > 0 { word } else { rest.chars().next().map_or(0, char::len_utf8) };
         Self { source: NamedSource::new(visible(name), source), offset: begin + skipped, length }
     }
@@ -46,17 +46,17 @@ impl Diagnostic for ScoreError {
     }
 }
 
-/// Lines longer than this are shown in part.
+/// Maximum length of a line that is shown whole, in bytes.
 const LONGEST_LINE: usize = 300;
 
-/// The source as it is shown: what a terminal would take for a command made visible, and long lines cut to what stands round the
-/// place. Also the place in that.
+/// Returns the lines around a position, with control characters made visible and long lines shortened, and the position
+/// within the result.
 fn excerpt(source: &str, line: usize, column: usize) -> (String, usize, usize) {
     let long = |text: &str| text.len() > LONGEST_LINE;
     let mut shown_column = column;
     let mut text = String::with_capacity(source.len().min(1 << 16));
     for (i, one) in source.split('\n').enumerate() {
-        // Only the lines beside the place are shown.
+        // Only the line and its neighbours are shown.
         if i + 2 < line {
             text.push('\n');
             continue;
@@ -64,7 +64,7 @@ fn excerpt(source: &str, line: usize, column: usize) -> (String, usize, usize) {
         if i > line {
             break;
         }
-        // A line that was passed over has its end already.
+        // A skipped line has its line break already.
         if i > 0 && i + 1 >= line {
             text.push('\n');
         }

@@ -125,7 +125,7 @@ fn own_words(words: &[Arc<Word>]) -> Module {
     module
 }
 
-/// Registers words: those of a name that take as many values together.
+/// Registers words, grouped by name and number of arguments.
 fn register_all<W>(module: &mut Module, words: Vec<W>)
 where
     W: Deref<Target = Word> + Clone + Send + Sync + 'static,

@@ -10,7 +10,7 @@ use crate::score_error::{DID_YOU_MEAN, NO_OPERATOR};
 use crate::values::{description, plain_type};
 use crate::words::{self, Words};
 
-/// What is known where an error is explained: the limits and the words of the score, and the names that it makes itself.
+/// The context of an error: the limits and words of the score, and the names that it defines.
 pub(crate) struct ErrorContext<'a> {
     pub(crate) limits: &'a Limits,
     pub(crate) words: &'a Words,

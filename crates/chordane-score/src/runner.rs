@@ -90,11 +90,11 @@ impl<'a> Runner<'a> {
         Script::read(name, source, limits).map(Runner::new)
     }
 
-    /// As [`Runner::read`], with words of the program's own.
+    /// Reads a script that may also use the words of a program.
     ///
     /// # Errors
     ///
-    /// The first place that cannot be read, or what is wrong with the words.
+    /// The first syntax error, or a problem with the words.
     pub fn read_with(
         name: impl Into<String>,
         source: impl Into<String>,

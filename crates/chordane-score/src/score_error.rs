@@ -149,7 +149,7 @@ impl ScoreError {
         Some((quoted(before)?, quoted(after)?))
     }
 
-    /// The source with the place marked.
+    /// Returns the excerpt of the source with the position marked.
     #[cfg(feature = "miette")]
     pub(crate) fn marked(&self) -> Option<&Marked> {
         self.place.as_ref().map(|place| &*place.marked)

@@ -130,11 +130,11 @@ impl Script {
         Self::read_with(name, source, limits, &Words::new())
     }
 
-    /// As [`Script::read`], with words of the program's own.
+    /// Reads a script that may also use the words of a program.
     ///
     /// # Errors
     ///
-    /// The first place that cannot be read, or what is wrong with the words.
+    /// The first syntax error, or a problem with the words.
     pub fn read_with(
         name: impl Into<String>,
         source: impl Into<String>,
@@ -148,7 +148,7 @@ impl Script {
         on_large_stack(move || Inner::read(name, source, limits, words)).map(|inner| Self(Arc::new(inner)))
     }
 
-    /// Reads another text in its place: with the same name, limits and words.
+    /// Reads another text with the same name, limits and words.
     ///
     /// # Errors
     ///

@@ -13,7 +13,7 @@ use crate::{GivenValue, KnobValue};
 /// What a score is run with: the seed of its dice, its knobs, the moment of its loop, the pointer, and the size that is asked for. What is not said is as the
 /// score has it.
 ///
-/// With the feature `serde` they are values to be written and read, without the pictures, the track and the marks, which come from files.
+/// With the feature `serde` they can be serialised, except for pictures, pointer tracks and marks, which come from files.
 ///
 /// ```
 /// use chordane_score::Settings;

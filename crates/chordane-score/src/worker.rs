@@ -47,7 +47,7 @@ fn spawn() -> Option<Sender<Job>> {
     thread::Builder::new().name("score".to_owned()).stack_size(STACK).spawn(work).ok().map(|_| send)
 }
 
-/// Whether this thread is one of the pool's.
+/// Returns `true` on a thread of the pool.
 fn in_pool() -> bool {
     #[cfg(feature = "parallel")]
     return rayon::current_thread_index().is_some();

@@ -70,6 +70,6 @@ pub mod shape;
 pub mod sheet;
 pub mod write;
 
-/// Points and transforms are types of glam. A new version of it that changes those is a new version of this library too.
+/// Points and transforms are glam types. An incompatible version of glam means an incompatible version of this library.
 pub use glam;
 pub use ground::{Fault, FaultKind};

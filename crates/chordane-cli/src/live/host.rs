@@ -128,7 +128,7 @@ impl Host for Desktop {
 }
 
 impl Desktop {
-    /// How a text of what is shown is read; nothing to read where it is compiled in.
+    /// Returns a function that makes an input of a text; `None` for a compiled score.
     fn input_of(&self) -> impl FnOnce(&str) -> Option<Input> {
         |text| match self.kind {
             "score" => Some(Input::Score(self.name.clone(), text.to_owned(), self.words.clone())),

@@ -47,7 +47,7 @@ impl Subject<'_> {
         }
     }
 
-    /// The words that a score may use.
+    /// Returns the words that the score may use.
     pub(crate) fn words(&self) -> Words {
         match self {
             Self::Score { words, .. } => words.clone(),
@@ -55,7 +55,7 @@ impl Subject<'_> {
         }
     }
 
-    /// The text as a script, where it is one that can be read.
+    /// Parses a text as a script; `None` if this is not a score or there is a syntax error.
     pub(crate) fn script(&self, text: &str) -> Option<Script> {
         let Self::Score { name, limits, words } = self else { return None };
         Script::read_with(name.clone(), text, *limits, words).ok()

@@ -307,7 +307,7 @@ fn help_teaches_by_example() {
     chordane().args(["draw", "--help"]).assert().success().stdout(contains("--size 1280x960"));
 }
 
-/// An example's program, which Cargo builds along with the tests.
+/// The executable of an example, which Cargo builds with the tests.
 fn example(name: &str) -> std::path::PathBuf {
     let mut program = assert_cmd::cargo::cargo_bin("chordane");
     program.pop();

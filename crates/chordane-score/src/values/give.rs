@@ -89,7 +89,7 @@ impl Give for Tidy {
     }
 }
 
-/// A count is a whole number.
+/// Counts are whole numbers in scores.
 impl Give for usize {
     const KIND: Kind = Kind::Count;
 

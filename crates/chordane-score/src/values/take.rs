@@ -147,7 +147,7 @@ impl Take for Tint {
     }
 }
 
-/// A colour for a word of a program's own.
+/// A colour argument of an added word.
 impl Take for GivenColour {
     const KINDS: &'static [Kind] = &[Kind::Colour];
 

@@ -32,7 +32,7 @@ pub struct Word {
     pub about: &'static str,
     /// An example that runs.
     pub example: &'static str,
-    /// How many values its function takes, the one that it is called on counted.
+    /// The number of arguments of its function, including the receiver.
     counts: usize,
     run: Box<Run>,
 }

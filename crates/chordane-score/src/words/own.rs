@@ -1,4 +1,4 @@
-//! Words of a program's own.
+//! Words that a program adds.
 
 use std::sync::{Arc, OnceLock};
 
@@ -7,14 +7,14 @@ use rhai::{Engine, Module, Shared};
 use super::entry::{Carries, Word, word};
 use crate::ScoreError;
 
-/// Words of a program's own, which its scores can use beside those that there are.
+/// Words that a program adds to those that its scores can use.
 ///
-/// A word is a closure. What it takes and gives is told by its types: numbers (`f64`, `usize`), [`Point`](chordane::number::Point),
+/// A word is a closure. The closure's types define its arguments and its result: numbers (`f64`, `usize`), [`Point`](chordane::number::Point),
 /// [`Angle`](chordane::number::Angle), `String`, `bool`, [`Path`](chordane::path::Path), [`Item`](chordane::sheet::Item),
-/// [`Group`](chordane::sheet::Group), [`Node`](chordane::sheet::Node) and the other values of scores; lists are `Vec`s of these. A colour is taken as
-/// [`GivenColour`](chordane::sheet::GivenColour), any paint as [`GivenPaint`](chordane::sheet::GivenPaint). It may take six values at most, and may give a
-/// `Result` with a [`ScoreError`] or a [`Fault`](chordane::Fault). Where a score calls it with something else, the score is told what it takes, as for
-/// any word.
+/// [`Group`](chordane::sheet::Group), [`Node`](chordane::sheet::Node) and the other values of scores, or `Vec`s of these. A colour argument is a
+/// [`GivenColour`](chordane::sheet::GivenColour), any other paint a [`GivenPaint`](chordane::sheet::GivenPaint). A word has at most six arguments, and may return a
+/// `Result` with a [`ScoreError`] or a [`Fault`](chordane::Fault). A call with arguments of other types is an error with the expected types, as for
+/// every word.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -44,17 +44,17 @@ pub struct Words {
 }
 
 impl Words {
-    /// No words but those that there are.
+    /// Creates a registry without words.
     #[must_use]
     pub fn new() -> Self {
         Self::default()
     }
 
-    /// Adds a word. `form` is how it is written, with the names of what it takes, as in `"tassel(at, threads)"`; with a point in front it is called on
-    /// its first value, as in `".hemmed(width)"`. `about` says in a sentence what it does, and `example` shows it.
+    /// Adds a word. `form` is its signature with the names of its arguments, such as `"tassel(at, threads)"`. With a leading dot it is a method of
+    /// its first argument, such as `".hemmed(width)"`. `about` describes it in a sentence, and `example` is a call of it.
     ///
-    /// A name that is a word already, that no word can have, or that names fewer or more values than the closure takes is an error of what is read with
-    /// these words; see [`Words::sound`].
+    /// A name that is taken or is not an identifier, and a form whose arguments do not match the closure's, are errors that reading a script with
+    /// these words reports; see [`Words::sound`].
     #[must_use]
     pub fn add<A, F>(
         mut self,
@@ -83,7 +83,7 @@ impl Words {
         }
         let plain = name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_')
             && name.starts_with(|c: char| c.is_ascii_alphabetic());
-        // Not a word of the language itself.
+        // Keywords of the language do not parse as calls.
         if !plain || Engine::new_raw().compile(format!("{name}()")).is_err() {
             return Some(format!("`{name}` cannot be the name of a word; use letters, digits and _"));
         }
@@ -95,26 +95,26 @@ impl Words {
         })
     }
 
-    /// These words, unless something is wrong with one of them.
+    /// Returns these words, or an error if one of them cannot be added.
     ///
     /// # Errors
     ///
-    /// What is wrong with the first such word.
+    /// The problem with the first such word.
     pub fn sound(&self) -> Result<&Self, ScoreError> {
         self.problem.as_ref().map_or(Ok(self), |problem| Err(ScoreError::new(problem.clone())))
     }
 
-    /// The words of the program's own.
+    /// Returns the added words.
     pub fn own(&self) -> impl Iterator<Item = &Word> {
         self.own.iter().map(|word| &**word)
     }
 
-    /// All words: those that there are, then the program's own.
+    /// Returns all words: the built-in ones, then the added ones.
     pub fn all(&self) -> impl Iterator<Item = &Word> {
         super::all().map(|word| -> &Word { word }).chain(self.own())
     }
 
-    /// All words of a name.
+    /// Returns all words with a name.
     pub fn named(&self, name: &str) -> impl Iterator<Item = &Word> {
         self.all().filter(move |word| word.name == name)
     }

@@ -14,7 +14,7 @@ use super::{Fault, FaultKind, limited};
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct FaultSlot(Option<Arc<Fault>>);
 
-/// A value that carries a fault is not written.
+/// A value with a fault cannot be serialised.
 #[cfg(feature = "serde")]
 impl serde::Serialize for FaultSlot {
     fn serialize<S: serde::Serializer>(&self, to: S) -> Result<S::Ok, S::Error> {

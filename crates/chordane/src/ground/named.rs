@@ -2,7 +2,7 @@
 
 use super::{Fault, FaultKind};
 
-/// A choice whose values have names. It is read from such a name, and shown as it.
+/// A choice whose values have names. `FromStr` and `Display` use these names.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -64,7 +64,7 @@ impl<T: Named> From<&str> for Given<T> {
     }
 }
 
-/// The names of the values of a choice: `named! { Cap: "cap"; "butt" => Butt, "round" => Round }`.
+/// Defines the names of a choice's values: `named! { Cap: "cap"; "butt" => Butt, "round" => Round }`.
 macro_rules! named {
     ($choice:ident: $what:literal; $($name:literal => $value:ident),* $(,)?) => {
         impl $crate::ground::Named for $choice {
@@ -75,7 +75,7 @@ macro_rules! named {
 
         impl std::fmt::Display for $choice {
             fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-                // Of two names for a value the first is shown.
+                // If a value has two names, the first is printed.
                 #[allow(unreachable_patterns, reason = "only where there are two names")]
                 f.pad(match self {
                     $(Self::$value => $name,)*

@@ -4,7 +4,7 @@ use super::Angle;
 
 /// A position or a step, in sheet units; x runs to the right, y runs down unless the sheet says otherwise.
 ///
-/// Wherever a point is taken, a pair `(x, y)` is taken too, and what else is [`IntoPoint`].
+/// Wherever a point is taken, a pair `(x, y)` is taken too, and any other type that implements [`IntoPoint`].
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -40,8 +40,8 @@ pub fn polar(angle: Angle, distance: f64) -> Point {
     pt(cos * distance, sin * distance)
 }
 
-/// What can stand for a point: pairs and arrays of two numbers of any kind, points of glam in either precision, and references to points. A type of
-/// one's own can too.
+/// A value that can be used as a point: a pair or an array of two numbers of any type, a glam vector of either precision, or a reference to a point.
+/// Implement it for your own types.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -57,7 +57,7 @@ pub fn polar(angle: Angle, distance: f64) -> Point {
 /// assert!(hoops.iter().all(|hoop| *hoop == hoops[0]));
 /// ```
 pub trait IntoPoint {
-    /// The point.
+    /// Converts the value to a point.
     fn into_point(self) -> Point;
 }
 
@@ -102,7 +102,7 @@ macro_rules! pairs {
 
 pairs! { f64 f32 i8 i16 i32 i64 isize u8 u16 u32 u64 usize }
 
-/// Points and vectors of mint, which other libraries of numbers understand too.
+/// Conversions from the points and vectors of mint, the exchange format of maths libraries.
 #[cfg(feature = "mint")]
 macro_rules! mint_points {
     ($($theirs:ty)*) => {$(

@@ -24,7 +24,7 @@ pub(crate) enum Verb {
 }
 
 impl Verb {
-    /// How many points it has.
+    /// Returns the number of points it uses.
     #[inline(always)]
     fn points(self) -> usize {
         match self {
@@ -34,7 +34,7 @@ impl Verb {
         }
     }
 
-    /// Its segment; `None` where there are not as many points, which the builder does not let be.
+    /// Returns its segment; `None` if there are too few points, which the builder prevents.
     #[inline(always)]
     fn segment(self, from: Point, points: &[Point]) -> Option<Segment> {
         Some(match (self, points) {
@@ -285,7 +285,7 @@ impl ExactSizeIterator for Segments<'_> {}
 impl FusedIterator for Segments<'_> {}
 
 impl Segments<'_> {
-    /// Where the last segment ends, the closing side not counted.
+    /// Returns the end of the last segment, not counting the closing side.
     fn end(&self) -> Point {
         self.points.last().copied().unwrap_or(self.at)
     }

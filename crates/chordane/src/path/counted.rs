@@ -1,8 +1,8 @@
-//! Iterators whose length is known although that of their parts is not.
+//! Iterators with a known length over parts whose own lengths are not.
 
 use std::iter::FusedIterator;
 
-/// An iterator together with how many values it still has.
+/// An iterator with the number of its remaining items.
 #[derive(Clone, Debug)]
 pub(super) struct Counted<I> {
     inner: I,
@@ -10,7 +10,7 @@ pub(super) struct Counted<I> {
 }
 
 impl<I> Counted<I> {
-    /// An iterator that has so many values.
+    /// Wraps an iterator that yields `left` items.
     pub(super) fn new(inner: I, left: usize) -> Self {
         Self { inner, left }
     }

@@ -27,13 +27,13 @@ static PIXEL_INDICES: [f32; RUN] = {
     numbers
 };
 
-/// A focus nearer to the rim than this, in radii, is worked out as beyond it is.
+/// Maximum distance of a focus from the centre, in radii, for the shader of a focus inside the circle; beyond it the cone shader is used.
 const WITHIN: f64 = 0.999;
 
 /// So many spots along x and along y a pixel is looked at where colours change at once.
 const SAMPLES_PER_AXIS: u32 = 4;
 
-/// The place of what is not painted.
+/// The table index of an unpainted pixel.
 const NOWHERE: u32 = u32::MAX;
 
 type Table = [Rgba; TABLE_SIZE];
@@ -65,7 +65,7 @@ pub(super) struct Shading {
     opaque: bool,
     /// Whether its colours change at once somewhere: such edges are smoothed.
     edged: bool,
-    /// Whether there may be spots that it does not paint.
+    /// Whether some points may be unpainted.
     holed: bool,
     /// From the middles of pixels to the gradient's own measure: along x from 0 to 1; the circle of radius 1; or the beginning of
     /// the sweep along x.
@@ -81,13 +81,13 @@ enum Way {
     Round,
     /// With a focus at a distance from the centre along x.
     Focused(f32),
-    /// From the circle round the focus to the other one.
+    /// From the focal circle to the end circle.
     Cone(Cone),
     Sweep,
 }
 
-/// Two circles, the first round the origin and the second round a centre on x. A circle is drawn at each share of the way between them and beyond, the later
-/// over the earlier.
+/// Two circles, the first centred at the origin and the second on the x axis. The gradient interpolates between them and extrapolates beyond; later circles
+/// cover earlier ones.
 #[derive(Clone, Copy, Debug)]
 struct Cone {
     first: f32,
@@ -96,22 +96,22 @@ struct Cone {
 }
 
 impl Cone {
-    /// Whether there are spots that no circle goes through: not where one circle lies within the other.
+    /// Returns `true` if no circle passes through some points: unless one circle contains the other.
     fn has_sides(self) -> bool {
         self.centre >= (self.second - self.first).abs()
     }
 
-    /// The share of the way of the last circle through a spot; not a number where there is none.
+    /// Returns the gradient offset of the last circle through a point, or NaN if there is none.
     #[inline]
     fn share(self, u: f32, v: f32) -> f32 {
-        // The distance from the spot to the centre at t is the radius at t: a quadratic in t.
+        // The distance from the point to the centre at t equals the radius at t: a quadratic in t.
         let growth = self.second - self.first;
         let a = self.centre * self.centre - growth * growth;
         let b = u * self.centre + self.first * growth;
         let c = u * u + v * v - self.first * self.first;
         let sound = |t: f32| if self.first + t * growth >= 0.0 { t } else { f32::NAN };
         if a == 0.0 && growth == 0.0 {
-            // The same circle twice: all changes at once there.
+            // Equal circles: an abrupt change at the circle.
             return if c > 0.0 { 1.0 } else { 0.0 };
         }
         if a == 0.0 {
@@ -119,7 +119,7 @@ impl Cone {
         }
         let root = (b * b - a * c).sqrt();
         let (p, q) = ((b + root) / a, (b - root) / a);
-        // The larger one that is sound: the other one where one is not a number.
+        // The larger valid root. `max` ignores NaN.
         sound(p).max(sound(q))
     }
 }
@@ -175,7 +175,7 @@ impl Shading {
         }
     }
 
-    /// A colour of the table; none for [`NOWHERE`] where that can be.
+    /// Returns a colour of the table, or a transparent one for [`NOWHERE`].
     #[inline]
     fn colour(&self, place: u32) -> Rgba {
         if self.holed && place == NOWHERE {
@@ -318,7 +318,7 @@ mod tests {
         let plain = match gradient.kind {
             GradientKind::Linear { from, to } => (spot - from).dot(to - from) / (to - from).length_squared(),
             GradientKind::Radial { centre, radius, focus, focus_radius } => {
-                // Circles within one another: the spot is outside of those before its own, or outside of those after it.
+                // Nested circles: the point is outside the earlier circles, or outside the later ones.
                 let growth = radius - focus_radius;
                 let point = -focus_radius / growth;
                 let (mut outside, mut inside) = (point, point + growth.signum() * 1e3);
@@ -376,7 +376,7 @@ mod tests {
         }
     }
 
-    /// The share of the way of the last circle through a spot, by looking at very many of them; none beyond the cone.
+    /// The gradient offset of the last circle through a point, by brute force; `None` outside the cone.
     fn share_of_cone(cone: [(f64, f64, f64); 2], spot: Point) -> Option<f64> {
         let [(x, y, first), (to_x, to_y, last)] = cone;
         let beyond = |t: f64| {

@@ -61,13 +61,13 @@ pub enum DrawError {
         /// What its writer says.
         message: String,
     },
-    /// Bytes that were given to be drawn on are not those of a picture of the size.
+    /// The buffer to draw into does not have four bytes for each pixel.
     WrongLength {
         /// The picture's width in pixels.
         width: u32,
         /// The picture's height in pixels.
         height: u32,
-        /// How many bytes were given.
+        /// The length of the buffer in bytes.
         bytes: usize,
     },
     /// The picture would be larger than is allowed.
@@ -250,7 +250,7 @@ impl Pixels {
     }
 }
 
-/// Draws a sheet from its display list, which is in pixels.
+/// Draws a sheet from its display list, whose coordinates are pixels.
 fn draw_scene(
     data: &mut [Rgba],
     (width, height): (u32, u32),
@@ -296,13 +296,13 @@ impl Sheet {
         self.pixels_with(&WriteOptions::default())
     }
 
-    /// Draws the sheet over the pixels of a buffer of one's own, scaled evenly to fit and in the middle: four bytes for each pixel, row after row from the
-    /// top, sRGB, alpha not multiplied in.
+    /// Draws the sheet over the contents of a buffer, scaled uniformly to fit and centred. The buffer has four bytes per pixel (red, green, blue, alpha), row by
+    /// row from the top; sRGB, alpha not premultiplied.
     ///
     /// # Errors
     ///
-    /// Bytes that are not four times width times height, a picture without a pixel, or the first fault of what is drawn; after a fault the pixels are as they
-    /// were, but where the drawing was stopped halfway.
+    /// A buffer of the wrong length, a width or height of 0, or the sheet's first fault. After a fault the buffer is unchanged, unless a budget stopped the
+    /// drawing halfway.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -372,7 +372,7 @@ impl AsRef<[u8]> for Pixels {
     }
 }
 
-/// Pixels as a buffer of the crate `image`; the pixels are moved, not copied.
+/// Converts to a buffer of the `image` crate without copying.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -385,12 +385,12 @@ impl AsRef<[u8]> for Pixels {
 impl From<Pixels> for image::RgbaImage {
     fn from(pixels: Pixels) -> Self {
         let (width, height) = (pixels.width, pixels.height);
-        // There are as many bytes as it asks for.
+        // The length always matches.
         Self::from_raw(width, height, pixels.data.into_flattened()).unwrap_or_default()
     }
 }
 
-/// A buffer of the crate `image` as pixels. One without a pixel, or larger than [`Pixels::new`] allows, is an error.
+/// Converts from a buffer of the `image` crate. An empty buffer, or one larger than [`Pixels::new`] allows, is an error.
 #[cfg(feature = "image")]
 impl TryFrom<image::RgbaImage> for Pixels {
     type Error = DrawError;
@@ -402,7 +402,7 @@ impl TryFrom<image::RgbaImage> for Pixels {
     }
 }
 
-/// A buffer of the crate `image` as a picture to paint with. One without a pixel is an error.
+/// Converts from a buffer of the `image` crate to a picture for painting. An empty buffer is an error.
 #[cfg(feature = "image")]
 impl TryFrom<&image::RgbaImage> for Picture {
     type Error = Fault;

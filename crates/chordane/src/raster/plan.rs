@@ -441,7 +441,7 @@ fn tile(
     // A tile that is larger than most pictures is drawn as coarsely as it must be.
     let less = (4.0 * MAX_SUPERSAMPLED_PIXELS / (size.x * size.y)).sqrt().min(1.0);
     let most = MAX_SUPERSAMPLED_PIXELS.sqrt() * 4.0;
-    // What is a hair over a whole number by rounding is that number.
+    // Do not round up because of a rounding error.
     let drawn = (size * less * f64::from(spots) - 1e-6).ceil().clamp(Point::splat(8.0), Point::splat(most));
     let to_tile = Affine::from_scale(drawn / cell.size()) * Affine::from_translation(-cell.min);
     let key = (Arc::as_ptr(pattern.drawing()) as usize, map.matrix2.to_cols_array().map(f64::to_bits));

@@ -12,18 +12,18 @@ use crate::path::{Affine, FillRule, Path};
 /// Clips of clips go through so many at most.
 const MAX_CLIP_DEPTH: usize = 8;
 
-/// What clips are looked up in, and what they are measured in.
+/// The context in which clip paths are resolved.
 pub(super) struct Clips<'d, 'a> {
     pub(super) document: &'d Document<'a>,
     pub(super) viewport: Point,
-    /// The bounds of what is clipped.
+    /// The bounds of the clipped element.
     pub(super) bounds: Option<Cell>,
 }
 
 impl<'a> Clips<'_, 'a> {
-    /// What the `clipPath` of an id shows, in the coordinates of what is clipped, or what of it was not understood.
+    /// Returns the outline of a `clipPath` in the clipped element's coordinates, or a note if it is not supported.
     ///
-    /// All shapes in it together are shown, each as far as its own clip lets it.
+    /// The outline is the union of its shapes, each intersected with its own clip path.
     pub(super) fn of(&self, id: &str, links: usize) -> Result<Path, String> {
         let Some(clip) = self.document.by_id(id) else {
             return Err("a clip-path that is not in the document is left out".to_owned());
@@ -51,7 +51,7 @@ impl<'a> Clips<'_, 'a> {
         self.clipped(clip, all, links)
     }
 
-    /// What a shape in a clip shows, or one that is used there. Anything else shows nothing.
+    /// Returns the outline of a child of a `clipPath`: a shape, or a `use` of one. `None` for anything else.
     fn shape(&self, child: Element<'a>, links: usize) -> Result<Option<Path>, String> {
         if self.is_hidden(child) {
             return Ok(None);
@@ -72,7 +72,7 @@ impl<'a> Clips<'_, 'a> {
         Ok(Some(self.clipped(child, path, links)?.transformed(&(by * step))))
     }
 
-    /// A shape as far as its own clip lets it, transformed; what is handed down comes to it from another element too.
+    /// Returns the transformed outline of a shape, intersected with its own clip path. It inherits from `from`.
     fn outline(&self, of: Element<'a>, from: Element<'a>, links: usize) -> Result<Option<Path>, String> {
         if name(of) == "text" {
             return Err("a clip-path with a <text> in it is left out".to_owned());
@@ -91,7 +91,7 @@ impl<'a> Clips<'_, 'a> {
             || self.document.inherited(element, "visibility").is_some_and(|text| text != "visible")
     }
 
-    /// What of a path the clip of an element lets through.
+    /// Returns the intersection of a path with the clip path of an element.
     fn clipped(&self, element: Element<'a>, path: Path, links: usize) -> Result<Path, String> {
         let Some(text) = self.document.property(element, "clip-path").filter(|text| *text != "none") else {
             return Ok(path);

@@ -10,7 +10,7 @@ use super::tree::{Element, children, name, start_of, text_in};
 #[derive(Debug)]
 pub(super) struct Document<'a> {
     pub(super) root: Element<'a>,
-    /// The first element of each id.
+    /// The first element with each id.
     ids: HashMap<&'a str, Element<'a>>,
     cascade: Cascade,
     /// What was not understood of the text and of its styles.
@@ -35,12 +35,12 @@ impl<'a> Document<'a> {
         Self { root: tree.root_element(), ids, cascade, told }
     }
 
-    /// The element of an id.
+    /// Returns the first element with an id.
     pub(super) fn by_id(&self, id: &str) -> Option<Element<'a>> {
         self.ids.get(id).copied()
     }
 
-    /// The text of the document's own title or description.
+    /// Returns the text of the document's `title` or `desc`.
     pub(super) fn said(&self, what: &str) -> Option<String> {
         let said = children(self.root).find(|child| name(*child) == what)?;
         Some(text_in(said).trim().to_owned())
@@ -59,7 +59,7 @@ impl<'a> Document<'a> {
         }
     }
 
-    /// A property that an element says of itself and that is taken as it is written.
+    /// Returns the value of a property as written on the element, in a style or as an attribute.
     pub(super) fn own<'s>(&'s self, of: Element<'s>, name: &str) -> Option<&'s str> {
         let said = self.styled(of).rev().find(|(key, _)| *key == name).map(|(_, value)| value);
         said.or_else(|| of.attribute(name)).map(str::trim)

@@ -1,16 +1,16 @@
-//! Entities that a document declares: what they come to when they are written out.
+//! The expanded size of the entities that a document declares.
 
 use std::collections::HashMap;
 
 use super::error::ReadError;
 
-/// So many bytes of declared entities at most: a few bytes of them can stand for gigabytes.
+/// Maximum total size of expanded entities, in bytes: a few bytes of declarations can expand to gigabytes.
 const MAX_BYTES: usize = 16 << 20;
 
-/// Entities inside one another: the reader of the tree follows no more.
+/// Maximum nesting of entities, which is the XML parser's own.
 const MAX_LEVELS: usize = 10;
 
-/// Whether what a document makes of its entities stays within bounds.
+/// Checks that the entities of a document do not expand beyond the limit.
 pub(super) fn check(text: &str) -> Result<(), ReadError> {
     let mut values: HashMap<&str, &str> = HashMap::new();
     for declaration in text.split("<!ENTITY").skip(1) {
@@ -20,7 +20,7 @@ pub(super) fn check(text: &str) -> Result<(), ReadError> {
     if values.is_empty() {
         return Ok(());
     }
-    // Each level counts those below as the last one found them: as many rounds as there are levels.
+    // Each round resolves one more level of nesting.
     let mut sizes: HashMap<&str, usize> = HashMap::new();
     for _ in 0..MAX_LEVELS {
         sizes = values.iter().map(|(name, value)| (*name, size_of(value, &sizes))).collect();
@@ -31,7 +31,7 @@ pub(super) fn check(text: &str) -> Result<(), ReadError> {
     }
 }
 
-/// The name and the value of a declaration, which begins behind its mark.
+/// Returns the name and value of a declaration, whose text follows `<!ENTITY`.
 fn declared(text: &str) -> Option<(&str, &str)> {
     let (name, rest) = text.trim_start().split_once(|c: char| c.is_whitespace())?;
     let rest = rest.trim_start();
@@ -39,7 +39,7 @@ fn declared(text: &str) -> Option<(&str, &str)> {
     Some((name, rest.get(1..)?.split(quote).next()?))
 }
 
-/// The bytes of a text with its references written out.
+/// Returns the size of a text with its references expanded.
 fn size_of(text: &str, sizes: &HashMap<&str, usize>) -> usize {
     let referred = text.split('&').skip(1).filter_map(|part| {
         let end = part.bytes().position(|byte| byte == b';' || byte.is_ascii_whitespace())?;
@@ -59,7 +59,7 @@ mod tests {
             let all: String = (0..levels).map(level).collect();
             format!("<!DOCTYPE svg [<!ENTITY e0 'ten bytes.'>{all}]><svg a='&e{levels};'/>")
         };
-        // The levels within the declarations are counted once more.
+        // The references within the declarations count too.
         assert!(check(&nested(5)).is_ok());
         let told =
             "the entities of the document stand for more than 16777216 bytes; write out what they stand for";
@@ -70,7 +70,7 @@ mod tests {
         };
         assert!(check(&flat(16_000)).is_ok());
         assert!(check(&flat(17_000)).is_err());
-        // One that is not declared, or that refers to itself, comes to nothing.
+        // Undeclared and self-referential entities add nothing.
         assert!(check("<svg>&amp;&kite;</svg>").is_ok());
         assert!(check("<!DOCTYPE svg [<!ENTITY k '&k;'><!ENTITY % p 'x'>]><svg>&k;</svg>").is_ok());
     }

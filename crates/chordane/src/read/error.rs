@@ -29,9 +29,9 @@ pub enum ReadError {
         /// What is wrong there.
         what: String,
     },
-    /// What the document makes of the entities that it declares is too much.
+    /// The declared entities expand beyond the limit.
     Entities {
-        /// How many bytes are allowed.
+        /// The limit in bytes.
         limit: usize,
     },
     /// The document has no `svg` element to begin with.
@@ -70,7 +70,7 @@ impl ReadError {
         Self::Stopped { line, why: Stopped::default() }
     }
 
-    /// What the reader of the tree tells, without the place that the line stands for.
+    /// Converts an error of the XML parser.
     pub(super) fn of_xml(text: &str, error: &Error) -> Self {
         let mut line = error.pos().row as usize;
         let what = match error {

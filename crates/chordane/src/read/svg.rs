@@ -139,19 +139,19 @@ struct RootPlace {
     transform: Affine,
 }
 
-/// How an element is put into what is around it.
+/// The coordinate systems in which an element is placed.
 struct Put {
-    /// The transform of what is around it.
+    /// The transform of its parent.
     transform: Affine,
-    /// Its own.
+    /// Its own transform.
     by: Transform,
-    /// A transform inside its own, which its bounds are without.
+    /// An inner transform, which does not affect its bounds.
     inside: Affine,
     viewport: Point,
 }
 
 impl Put {
-    /// All transforms, for an element that is drawn as these nodes.
+    /// Returns the product of all transforms, for an element with these nodes.
     fn around(&self, nodes: &[Node]) -> Affine {
         if !self.by.is_bound() {
             return self.transform * self.by.within(None, None) * self.inside;
@@ -212,7 +212,7 @@ impl<'a> Walk<'a> {
         }
         let shown = Cell { min: corner, max: corner + size };
         let fitted = fitted(&view, &shown, root.attribute("preserveAspectRatio"));
-        // The transform of the whole is in pixels from its corner, about its middle.
+        // The root's transform is in pixels from the top left corner; its default origin is the centre.
         let by = self.transform_of(root, size * unit.pixels()).about_the_middle().within(None, None);
         let pixels = Affine::from_scale(Point::splat(unit.pixels())) * Affine::from_translation(-corner);
         let transform = if by == Affine::IDENTITY { fitted } else { pixels.inverse() * by * pixels * fitted };
@@ -277,7 +277,7 @@ impl<'a> Walk<'a> {
                 walk.nested(element, by, &inherited, None, nodes)
             }),
             "use" => {
-                // Its own step is part of its transform, inside the others.
+                // Its `x` and `y` are an inner translation.
                 let inside = Affine::from_translation(step_of(element, from.viewport));
                 self.layer(nodes, element, own, Put { inside, ..put }, |walk, by, nodes| {
                     walk.used(element, &inherited, by, nodes)
@@ -318,7 +318,7 @@ impl<'a> Walk<'a> {
         }
     }
 
-    /// The transform that an element says it has.
+    /// Returns the transform of an element.
     fn transform_of(&mut self, element: Element<'a>, viewport: Point) -> Transform {
         Transform::of(self.document, element, viewport, |name, value| self.bad_value(element, name, value))
     }
@@ -477,7 +477,7 @@ impl<'a> Walk<'a> {
         // What stays within needs no cutting.
         let back = transform.inverse();
         let scene = Scene::of(&inside, &back);
-        // Rounding on the way there and back cuts nothing off.
+        // A tolerance for rounding, so that nothing is clipped needlessly.
         let near = place.grown(sides.max_element().abs() * 1e-9);
         let fits = |cell: Cell| near.contains(cell.min) && near.contains(cell.max);
         let plain = scene.items().iter().all(|placed| placed.plain) && back.is_finite();

@@ -1,4 +1,4 @@
-//! How elements are transformed: the attribute, the properties of style sheets, and what is measured along the way.
+//! Transforms of elements: the `transform` attribute and the CSS transform properties.
 
 use super::attributes::{Along, length, numbers, with_unit};
 use super::document::Document;
@@ -6,37 +6,37 @@ use super::tree::Element;
 use crate::number::{Angle, Cell, Point, deg, rad, turns};
 use crate::path::{Affine, by};
 
-/// What the origin of a transform, and shares of lengths in it, are measured in.
+/// The reference box of a transform, for its origin and for percentages.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 enum Frame {
     #[default]
     Viewport,
-    /// The bounds of the element.
+    /// The bounding box of the element.
     Fill,
-    /// Its bounds with its strokes.
+    /// The bounding box including strokes.
     Stroke,
 }
 
 #[derive(Clone, Debug)]
 enum Step {
-    /// A length to the right, and one down.
+    /// A translation to the right and down, as CSS lengths.
     Move(String, String),
     Other(Affine),
 }
 
-/// The transform of an element; it may depend on the element's bounds.
+/// The transform of an element, which may depend on its bounding box.
 #[derive(Clone, Debug, Default)]
 pub(super) struct Transform {
-    /// The last one is done first.
+    /// The last step is applied first.
     steps: Vec<Step>,
-    /// Lengths from the corner of the frame.
+    /// The origin as CSS lengths from the top left corner of the reference box.
     origin: Option<(String, String)>,
     frame: Frame,
     viewport: Point,
 }
 
 impl Transform {
-    /// The transform of a gradient or a pattern, within the first of some elements that says it; an attribute has another name there.
+    /// Returns the transform of a gradient or pattern: that of the first element in the chain that has one. `attribute` is the attribute's name.
     pub(super) fn of_server<'a>(
         document: &Document<'a>,
         chain: &[Element<'a>],
@@ -51,7 +51,7 @@ impl Transform {
         Self { steps: said.unwrap_or_default(), viewport, ..Self::default() }.within(None, None)
     }
 
-    /// The transform that an element says it has; `bad` is told of the properties whose values are not understood.
+    /// Returns the transform of an element. Calls `bad` with the name and value of each property that cannot be parsed.
     pub(super) fn of(
         document: &Document<'_>,
         element: Element<'_>,
@@ -102,18 +102,18 @@ impl Transform {
         made
     }
 
-    /// The same about the middle of the frame, where no other origin is said.
+    /// Makes the centre of the reference box the default origin.
     pub(super) fn about_the_middle(mut self) -> Self {
         self.origin.get_or_insert_with(|| ("50%".to_owned(), "50%".to_owned()));
         self
     }
 
-    /// Whether it depends on the bounds of the element.
+    /// Returns `true` if it depends on the element's bounding box.
     pub(super) fn is_bound(&self) -> bool {
         self.frame != Frame::Viewport
     }
 
-    /// The transform, for an element of these bounds, without strokes and with them.
+    /// Returns the matrix for an element with these bounding boxes, without and with strokes.
     pub(super) fn within(&self, bounds: Option<Cell>, painted: Option<Cell>) -> Affine {
         let frame = match self.frame {
             Frame::Viewport => Some(Cell { min: Point::ZERO, max: self.viewport }),
@@ -142,7 +142,7 @@ pub(super) fn step_of(element: Element<'_>, viewport: Point) -> Point {
     Point::new(side("x", Along::X), side("y", Along::Y))
 }
 
-/// The functions of a list, where all can be read and come to something finite.
+/// Parses a list of transform functions; `None` if one cannot be parsed or the result is not finite.
 fn listed(text: &str, one: fn(&str, &str) -> Option<Step>) -> Option<Vec<Step>> {
     let mut rest = text.trim();
     let mut steps = Vec::new();
@@ -163,7 +163,7 @@ fn listed(text: &str, one: fn(&str, &str) -> Option<Step>) -> Option<Vec<Step>> 
     whole.is_finite().then_some(steps)
 }
 
-/// A function as in attributes: its values are numbers.
+/// Parses a function of the `transform` attribute, whose arguments are plain numbers.
 fn plain_function(name: &str, values: &str) -> Option<Step> {
     let flat = Angle::ZERO;
     Some(Step::Other(match (name, numbers(values)?.as_slice()) {
@@ -180,7 +180,7 @@ fn plain_function(name: &str, values: &str) -> Option<Step> {
     }))
 }
 
-/// A function as in style sheets: its values have units.
+/// Parses a CSS transform function, whose arguments have units.
 fn function(name: &str, values: &str) -> Option<Step> {
     let values: Vec<&str> = values.split(',').map(str::trim).collect();
     let move_by = |x: &str, y: &str| {
@@ -232,14 +232,14 @@ fn angle(text: &str) -> Option<Angle> {
     }
 }
 
-/// The two lengths of an origin.
+/// Parses a `transform-origin` into two lengths.
 fn origin(text: &str) -> Option<(String, String)> {
     let words: Vec<&str> = text.split_ascii_whitespace().collect();
     let (x, y) = match words.as_slice() {
         &[y @ ("top" | "bottom")] => ("center", y),
         &[x] => (x, "center"),
         &[y @ ("top" | "bottom"), x] | &[y, x @ ("left" | "right")] => (x, y),
-        // The third is a depth.
+        // The third is the z offset.
         &[x, y] | &[x, y, _] => (x, y),
         _ => return None,
     };

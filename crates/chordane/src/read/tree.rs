@@ -1,4 +1,4 @@
-//! The document as a tree of elements.
+//! The XML tree of a document.
 
 use roxmltree::{Error, Node, ParsingOptions};
 
@@ -11,13 +11,13 @@ pub(super) type Element<'a> = Node<'a, 'a>;
 /// Elements inside one another: deeper is a document gone wrong, and each level takes some of the machine's stack.
 const MAX_DEPTH: usize = 128;
 
-/// So many elements, texts and comments at most.
+/// Maximum number of XML nodes.
 const MAX_NODES: u32 = 20_000_000;
 
 const SVG: &str = "http://www.w3.org/2000/svg";
 const XLINK: &str = "http://www.w3.org/1999/xlink";
 
-/// Reads the tree. Entities that the document declares are expanded within bounds; those that lie elsewhere stand for nothing.
+/// Parses a document. Declared entities are expanded, up to a limit; external entities expand to nothing and are never fetched.
 pub(super) fn parse(text: &str) -> Result<roxmltree::Document<'_>, ReadError> {
     entities::check(text)?;
     let options = ParsingOptions {
@@ -44,43 +44,43 @@ pub(super) fn parse(text: &str) -> Result<roxmltree::Document<'_>, ReadError> {
     Ok(tree)
 }
 
-/// The line of a place in a text, counted from 1.
+/// Returns the line of a byte offset, counted from 1.
 pub(super) fn line_of(text: &str, at: usize) -> usize {
     text.as_bytes().iter().take(at).filter(|byte| **byte == b'\n').count() + 1
 }
 
-/// Where an element begins in the text.
+/// Returns the byte offset at which an element begins.
 pub(super) fn start_of(element: Element<'_>) -> usize {
     element.range().start
 }
 
-/// Whether it is an element of SVG. One without a namespace is, where the whole document has none.
+/// Returns `true` for an element in the SVG namespace, or without a namespace if the root has none either.
 pub(super) fn is_svg(node: Element<'_>) -> bool {
     let bare = || node.document().root_element().tag_name().namespace().is_none();
     node.is_element() && node.tag_name().namespace().map_or_else(bare, |namespace| namespace == SVG)
 }
 
-/// The name of an element, without its prefix.
+/// Returns the local name of an element.
 pub(super) fn name<'a>(element: Element<'a>) -> &'a str {
     element.tag_name().name()
 }
 
-/// The elements of SVG right inside one.
+/// Returns the child elements in the SVG namespace.
 pub(super) fn children<'a>(of: Element<'a>) -> impl Iterator<Item = Element<'a>> {
     of.children().filter(|child| is_svg(*child))
 }
 
-/// What an element refers to, in either way to write that.
+/// Returns the value of `href` or `xlink:href`.
 pub(super) fn href<'a>(element: Element<'a>) -> Option<&'a str> {
     element.attribute("href").or_else(|| element.attribute((XLINK, "href")))
 }
 
-/// The id that a reference names.
+/// Returns the id in a reference such as `#sail`.
 pub(super) fn id_of(target: &str) -> &str {
     target.trim_matches(['"', '\'', ' ']).trim_start_matches('#')
 }
 
-/// The text right inside an element. Lines of comments are kept, empty, so that lines can be counted.
+/// Returns the text directly inside an element. Comments become empty lines, so that line numbers stay right.
 pub(super) fn text_in(element: Element<'_>) -> String {
     let source = element.document().input_text();
     let mut text = String::new();

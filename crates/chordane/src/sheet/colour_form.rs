@@ -1,10 +1,10 @@
-//! Colours as text in JSON and the like.
+//! The serde form of colours.
 
 use serde::{Deserialize, Deserializer, Serialize, Serializer, de};
 
 use super::Colour;
 
-/// `"#c8553d"`, as in style sheets; a colour between those of eight bits is `"rgb(78.4% 33.35% 23.9% / 0.5)"`, to six digits or so.
+/// A CSS colour: `"#c8553d"`, or `"rgb(78.4% 33.35% 23.9% / 0.5)"` (accurate to about 1e-6) for one that eight bits cannot represent.
 impl Serialize for Colour {
     fn serialize<S: Serializer>(&self, to: S) -> Result<S::Ok, S::Error> {
         let hex = self.hex();

@@ -60,16 +60,15 @@ pub enum GradientKind {
         /// Where it ends.
         to: Point,
     },
-    /// From a focus out to a circle. Where one circle does not lie within the other, the circles between them make a cone, and beyond that nothing is
-    /// painted.
+    /// From a focal circle to an end circle. If neither contains the other, the gradient is a cone, and nothing is painted outside it.
     Radial {
         /// The circle's centre.
         centre: Point,
         /// The circle's radius.
         radius: f64,
-        /// Where it begins.
+        /// The centre of the focal circle, where the gradient begins.
         focus: Point,
-        /// The radius of the circle round the focus that it begins at; 0 for the focus itself.
+        /// The radius of the focal circle; 0 by default.
         focus_radius: f64,
     },
     /// Once round a centre, clockwise as seen.
@@ -202,15 +201,14 @@ impl Gradient {
         }
     }
 
-    /// Where a radial gradient begins, usually within its circle. From a focus beyond it the gradient is a cone, as of a lamp, and nothing is painted
-    /// outside that. Gradients of other kinds have no focus.
+    /// Sets the point at which a radial gradient begins, usually inside its circle. With a focus outside the circle the gradient is a cone, and nothing is
+    /// painted outside it. Does nothing to other gradients.
     #[must_use]
     pub fn focus(self, at: impl IntoPoint) -> Self {
         self.focus_circle(at, 0.0)
     }
 
-    /// As [`Gradient::focus`], with a circle of a radius round it that the gradient begins at: within that all has the first colour. A negative radius is
-    /// a fault.
+    /// Sets the focal circle of a radial gradient; see [`Gradient::focus`]. The inside of the focal circle has the first colour. A negative radius is a fault.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -390,7 +388,7 @@ impl Gradient {
     }
 }
 
-/// Stops in order, each at a share from 0 to 1.
+/// Deserialises stops, whose offsets must be in order and from 0 to 1.
 #[cfg(feature = "serde")]
 fn sound_stops<'de, D: serde::Deserializer<'de>>(from: D) -> Result<Vec<(f64, Colour)>, D::Error> {
     let stops: Vec<(f64, Colour)> = serde::Deserialize::deserialize(from)?;

@@ -258,7 +258,7 @@ impl Layered for Node {
 mod form {
     use super::super::Placement;
 
-    /// A group as it is written: what is counted is counted again.
+    /// The serde form of a group. Depth and item count are recomputed.
     #[derive(serde::Deserialize)]
     pub(super) struct Group {
         nodes: Vec<super::Node>,

@@ -95,12 +95,12 @@ impl PartialEq for Picture {
 }
 
 impl Picture {
-    /// A picture of a width and a height in pixels, from four bytes for each, row after row from the top: red, green, blue and alpha, sRGB, alpha not
-    /// multiplied in. Pixels at hand are bytes by `as_flattened`.
+    /// Creates a picture from its size in pixels and four bytes per pixel (red, green, blue, alpha), row by row from the top; sRGB, alpha not premultiplied.
+    /// Use `as_flattened` for a slice of pixels.
     ///
     /// # Errors
     ///
-    /// Bytes that are not four times width times height, or none.
+    /// The number of bytes is not `4 * width * height`, or is 0.
     ///
     /// ```
     /// use chordane::prelude::*;
@@ -119,7 +119,7 @@ impl Picture {
         Ok(Self::with_original(width, height, bytes.as_chunks().0.to_vec(), None))
     }
 
-    /// A picture of as many pixels as its sides say.
+    /// Creates a picture from `width * height` pixels.
     pub(crate) fn of_pixels(width: u32, height: u32, pixels: Vec<[u8; 4]>) -> Self {
         Self::with_original(width, height, pixels, None)
     }
@@ -322,7 +322,7 @@ mod form {
     use super::{Cell, Fit, Sampling};
     use crate::ground::{Fault, FaultKind};
 
-    /// A picture as it is written: its pixels as eight hexadecimal digits each, red, green, blue and alpha.
+    /// The serde form of a picture. Each pixel is eight hexadecimal digits: red, green, blue, alpha.
     #[derive(Deserialize, Serialize)]
     pub(super) struct Picture {
         width: u32,

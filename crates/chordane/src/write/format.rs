@@ -41,11 +41,11 @@ pub enum Format {
     /// A clip as plain video frames for any encoder: luminance and two colour differences for each pixel, by ITU-R BT.601. What is transparent
     /// lies on white.
     Y4m,
-    /// Stills in a format of a program's own.
+    /// A program's own format for stills.
     Own(&'static OwnFormat),
 }
 
-/// A format of a program's own, for stills: [`Sheet::save_as`] writes its files whole or not at all, as all others.
+/// A program's own format for stills. [`Sheet::save_as`] writes its files atomically, like all others.
 ///
 /// ```
 /// use chordane::prelude::*;
@@ -66,15 +66,15 @@ pub enum Format {
 /// ```
 #[derive(Debug)]
 pub struct OwnFormat {
-    /// The ending of such a file's name, without the point.
+    /// The file extension, without the dot.
     pub ending: &'static str,
-    /// What people call it.
+    /// The display name.
     pub name: &'static str,
-    /// Makes the bytes of a file.
+    /// Returns the contents of a file.
     pub write: fn(&Sheet, &WriteOptions) -> Result<Vec<u8>, DrawError>,
 }
 
-/// Formats are the same where they are called the same.
+/// Two formats are equal if they have the same extension and name.
 impl PartialEq for OwnFormat {
     fn eq(&self, other: &Self) -> bool {
         (self.ending, self.name) == (other.ending, other.name)
@@ -116,7 +116,7 @@ const TABLE: &[Row] = &[
     Row { format: Format::Y4m, ending: "y4m", name: "Y4M", writer: Writer::Clip(y4m::begin) },
 ];
 
-/// The endings of formats that are not built in, which are the features that bring them.
+/// The extensions of formats that are not compiled in; each is also the name of its feature.
 const LEFT_OUT: &[&str] = if cfg!(feature = "png") { &[] } else { &["png"] };
 
 fn svg(sheet: &Sheet, options: &WriteOptions) -> Result<Vec<u8>, DrawError> {
@@ -317,11 +317,11 @@ impl Sheet {
         self.save_as(file, format, &WriteOptions::default())
     }
 
-    /// Saves the sheet in a format, whatever the name's ending, with options such as a size in pixels.
+    /// Saves the sheet in a given format, regardless of the file extension, with options such as a size in pixels.
     ///
     /// # Errors
     ///
-    /// As [`Sheet::written`], and what the system reports.
+    /// The errors of [`Sheet::written`], or an error from writing the file.
     pub fn save_as(
         &self,
         file: impl AsRef<FilePath>,

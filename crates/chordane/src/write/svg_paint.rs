@@ -220,7 +220,7 @@ fn between(
 ) {
     let apart = |share: f64| {
         let (want, t) = (gradient.at(from.0 + (to.0 - from.0) * share), share as f32);
-        // Files hold what can be shown of a colour.
+        // Files hold colours clamped to the gamut.
         let shown = |value: f32| value.clamp(0.0, 1.0);
         let off = |a: f32, b: f32, want: f32| (shown(a) + (shown(b) - shown(a)) * t - shown(want)).abs();
         let ([a, b], want) = ([from.1, to.1], want);

@@ -59,7 +59,7 @@ pub(super) fn rounded(value: f64, tolerance: f64) -> String {
 /// A text between elements. What cannot stand in XML is shown as a character that could not be.
 pub(super) fn escaped_text(text: &str) -> String {
     let text = text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;");
-    // Readers of XML turn a plain one into a line feed.
+    // XML parsers turn a literal one into a line feed.
     let text = text.replace('\r', "&#13;");
     text.replace(|c| !is_xml(c), "\u{fffd}")
 }

@@ -250,7 +250,7 @@ impl<'a> Session<'a> {
         }
     }
 
-    /// The text as a script, where it is one that can be read.
+    /// Parses a text as a script; `None` if this is not a score or there is a syntax error.
     fn script(&self) -> Option<Script> {
         self.ready.subject().script(self.desk.text())
     }
