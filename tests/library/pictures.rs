@@ -67,7 +67,7 @@ fn what_is_no_picture_is_refused() {
         "the picture has 20000 x 1 pixels, and no more than 16384 a side and 67108864 in all are read; make it smaller"
     );
     let told = Picture::from_rgba(2, 2, &[0; 4]).unwrap_err();
-    assert_eq!(told.to_string(), "`picture`: 2 by 2 pixels are 16 bytes, and it was given 4");
+    assert_eq!(told.to_string(), "`picture`: expected 16 bytes for 2 x 2 pixels, got 4");
     assert!(Picture::from_rgba(0, 2, &[]).is_err());
 }
 

@@ -243,7 +243,7 @@ fn broken_documents_say_where() {
     let told = |text: &[u8]| Sheet::read_svg(text).unwrap_err().to_string();
     assert_eq!(
         told(b"<svg>\n<g>"),
-        "line 2: this is not well-formed XML: the text ends before the last element is closed"
+        "line 2: this is not well-formed XML: the document ends before all elements are closed"
     );
     assert_eq!(
         told(b"<svg>\n<g></svg>"),
@@ -251,7 +251,7 @@ fn broken_documents_say_where() {
     );
     assert_eq!(
         told(b"<svg>\n<use xlink:href='#a'/></svg>"),
-        "line 2: this is not well-formed XML: the prefix xlink is not declared; write href in place of xlink:href"
+        "line 2: this is not well-formed XML: the prefix xlink is not declared; use href instead of xlink:href"
     );
     assert_eq!(
         told(b"<svg>\n<k:kite/></svg>"),
@@ -259,7 +259,7 @@ fn broken_documents_say_where() {
     );
     assert_eq!(
         told(b"<svg>\n&sail;</svg>"),
-        "line 2: this is not well-formed XML: the entity &sail; is not declared; write the character itself"
+        "line 2: this is not well-formed XML: the entity &sail; is not declared; use the character itself"
     );
     assert_eq!(
         told(b"<svg a='1' a='2'/>"),

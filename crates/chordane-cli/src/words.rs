@@ -60,7 +60,7 @@ fn all(words: &Words) -> String {
         text.push('\n');
     }
     if words.own().next().is_some() {
-        text.push_str("OF THIS PROGRAM\n");
+        text.push_str("ADDED BY THIS PROGRAM\n");
         words.own().for_each(|word| row(&mut text, word));
         text.push('\n');
     }

@@ -322,7 +322,7 @@ fn a_program_adds_words_to_the_command() {
     call().arg("--help").assert().success().stdout(contains("  own_words draw sail.chord -o sail.png"));
     let listed = call().arg("words").assert().success();
     let listed = String::from_utf8_lossy(&listed.get_output().stdout).into_owned();
-    let (_, own) = listed.split_once("OF THIS PROGRAM\n").unwrap();
+    let (_, own) = listed.split_once("ADDED BY THIS PROGRAM\n").unwrap();
     assert!(own.starts_with("  tassel(at, threads)") && own.contains("  path.roped(width)"), "{own}");
     call().args(["words", "roped"]).assert().success().stdout(contains("gives a group"));
     call().args(["words", "tasel"]).assert().code(2).stderr(contains("did you mean `tassel`?"));

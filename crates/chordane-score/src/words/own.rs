@@ -79,20 +79,18 @@ impl Words {
         let taken = super::named(name).next().is_some();
         let again = self.own.iter().any(|own| own.name == name && own.arity() == added.arity());
         if taken || again {
-            return Some(format!("the word `{name}` is there already; give yours another name"));
+            return Some(format!("there is already a word `{name}`; choose another name"));
         }
         let plain = name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_')
             && name.starts_with(|c: char| c.is_ascii_alphabetic());
         // Keywords of the language do not parse as calls.
         if !plain || Engine::new_raw().compile(format!("{name}()")).is_err() {
-            return Some(format!("`{name}` cannot be the name of a word; use letters, digits and _"));
+            return Some(format!("`{name}` is not a valid name for a word; use letters, digits and _"));
         }
         let named = form.split_once('(').map_or("", |(_, rest)| rest).trim_end_matches(')');
         let named = named.split(',').filter(|name| !name.trim().is_empty()).count();
         let takes = added.arity() - usize::from(!added.on.is_empty());
-        (named != takes).then(|| {
-            format!("the word `{form}` names {named} values, and its closure takes {takes}; name each")
-        })
+        (named != takes).then(|| format!("`{form}` names {named} arguments, but its closure takes {takes}"))
     }
 
     /// Returns these words, or an error if one of them cannot be added.
@@ -139,17 +137,17 @@ mod tests {
     fn words_that_cannot_be_are_refused() {
         let one = |form: &'static str| Words::new().add(form, "", "", |at: Point| at);
         assert!(one("knot(at)").sound().is_ok());
-        assert_eq!(told(&one("circle(at)")), "the word `circle` is there already; give yours another name");
+        assert_eq!(told(&one("circle(at)")), "there is already a word `circle`; choose another name");
         assert_eq!(
             told(&one("knot(at)").add("knot(by)", "", "", |by: f64| by)).split(';').next(),
-            Some("the word `knot` is there already")
+            Some("there is already a word `knot`")
         );
         for name in ["let(at)", "3d(at)", "two words(at)", "(at)"] {
-            assert!(told(&one(name)).contains("cannot be the name of a word"), "{name}");
+            assert!(told(&one(name)).contains("is not a valid name for a word"), "{name}");
         }
         assert_eq!(
             told(&one("knot(at, size)")),
-            "the word `knot(at, size)` names 2 values, and its closure takes 1; name each"
+            "`knot(at, size)` names 2 arguments, but its closure takes 1"
         );
         let read = Runner::read_with("a.chord", "sheet(9, 9)", Limits::default(), &one("if(at)"));
         assert!(read.is_err());

@@ -37,7 +37,8 @@ fn words() -> Vec<Word> {
                     .checked_div(columns)
                     .filter(|rows| *rows > 0 && rows * columns == pixels.len());
                 let Some(rows) = rows else {
-                    let told = format!("`picture`: {} colours are no whole rows of {columns}", pixels.len());
+                    let told =
+                        format!("`picture`: {} colours do not fill whole rows of {columns}", pixels.len());
                     return Err(
                         CallError::new(told).advise("give as many colours for each row, at least one")
                     );

@@ -88,10 +88,9 @@ impl fmt::Display for DrawError {
             Self::NoPixels { width, height } => {
                 write!(f, "a picture of {width} x {height} pixels has no pixels; give at least 1 x 1")
             }
-            Self::WrongLength { width, height, bytes } => write!(
-                f,
-                "a picture of {width} x {height} pixels has four bytes for each, and was given {bytes} bytes"
-            ),
+            Self::WrongLength { width, height, bytes } => {
+                write!(f, "expected four bytes for each of {width} x {height} pixels, got {bytes} bytes")
+            }
             Self::NotWritten { format, message } => {
                 write!(f, "the picture cannot be written as {format}: {message}")
             }

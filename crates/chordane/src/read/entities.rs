@@ -62,7 +62,7 @@ mod tests {
         // The references within the declarations count too.
         assert!(check(&nested(5)).is_ok());
         let told =
-            "the entities of the document stand for more than 16777216 bytes; write out what they stand for";
+            "the entities of the document expand to more than 16777216 bytes; write their text instead";
         assert_eq!(check(&nested(7)).map_err(|error| error.to_string()), Err(told.to_owned()));
         let flat = |times: usize| {
             let value = "kite".repeat(256);

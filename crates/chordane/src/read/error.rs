@@ -76,16 +76,16 @@ impl ReadError {
         let what = match error {
             Error::UnclosedRootNode | Error::UnexpectedEndOfStream => {
                 line = text.lines().count().max(1);
-                "the text ends before the last element is closed".to_owned()
+                "the document ends before all elements are closed".to_owned()
             }
             Error::UnknownNamespace(prefix, _) if prefix == "xlink" => {
-                "the prefix xlink is not declared; write href in place of xlink:href".to_owned()
+                "the prefix xlink is not declared; use href instead of xlink:href".to_owned()
             }
             Error::UnknownNamespace(prefix, _) => {
                 format!("the prefix {prefix} is not declared; add xmlns:{prefix}=\"..\" to the svg element")
             }
             Error::UnknownEntityReference(name, _) => {
-                format!("the entity &{name}; is not declared; write the character itself")
+                format!("the entity &{name}; is not declared; use the character itself")
             }
             Error::UnexpectedCloseTag(open, close, _) => {
                 format!("</{close}> is not the end of <{open}>")
@@ -107,7 +107,7 @@ impl fmt::Display for ReadError {
             Self::NotXml { line, what } => write!(f, "line {line}: this is not well-formed XML: {what}"),
             Self::Entities { limit } => write!(
                 f,
-                "the entities of the document stand for more than {limit} bytes; write out what they stand for"
+                "the entities of the document expand to more than {limit} bytes; write their text instead"
             ),
             Self::NoSvg => f.write_str("there is no <svg> element; give an SVG document"),
             Self::TooDeep { line, limit } => {

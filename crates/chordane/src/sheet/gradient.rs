@@ -394,7 +394,7 @@ fn sound_stops<'de, D: serde::Deserializer<'de>>(from: D) -> Result<Vec<(f64, Co
     let stops: Vec<(f64, Colour)> = serde::Deserialize::deserialize(from)?;
     let sound =
         stops.iter().all(|(share, _)| (0.0..=1.0).contains(share)) && stops.is_sorted_by_key(|stop| stop.0);
-    let wrong = || serde::de::Error::custom("stops that are not in order from 0 to 1");
+    let wrong = || serde::de::Error::custom("gradient stops must be in order, with offsets from 0 to 1");
     if sound { Ok(stops) } else { Err(wrong()) }
 }
 

@@ -106,14 +106,14 @@ impl Picture {
     /// use chordane::prelude::*;
     /// assert_eq!(Picture::from_rgba(1, 2, &[255; 8])?.height(), 2);
     /// let error = Picture::from_rgba(2, 2, &[255; 8]).unwrap_err();
-    /// assert_eq!(error.to_string(), "`picture`: 2 by 2 pixels are 16 bytes, and it was given 8");
+    /// assert_eq!(error.to_string(), "`picture`: expected 16 bytes for 2 x 2 pixels, got 8");
     /// # Ok::<(), Fault>(())
     /// ```
     pub fn from_rgba(width: u32, height: u32, bytes: &[u8]) -> Result<Self, Fault> {
         let wanted = 4 * u64::from(width) * u64::from(height);
         if wanted == 0 || wanted != bytes.len() as u64 {
             let message =
-                format!("{width} by {height} pixels are {wanted} bytes, and it was given {}", bytes.len());
+                format!("expected {wanted} bytes for {width} x {height} pixels, got {}", bytes.len());
             return Err(Fault::of("picture", FaultKind::Told { message }));
         }
         Ok(Self::with_original(width, height, bytes.as_chunks().0.to_vec(), None))
@@ -356,7 +356,7 @@ mod form {
             let pixels: Option<Vec<[u8; 4]>> =
                 digits.iter().map(|digits| pixel(digits).map(u32::to_be_bytes)).collect();
             let wrong = || {
-                let message = "pixels that are not eight hexadecimal digits each".to_owned();
+                let message = "each pixel must be eight hexadecimal digits".to_owned();
                 Fault::of("picture", FaultKind::Told { message })
             };
             let read = Self::from_rgba(form.width, form.height, pixels.ok_or_else(wrong)?.as_flattened())?;

@@ -237,7 +237,7 @@ impl fmt::Display for SaveError {
                 let name = file.display();
                 let ending = file.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
                 if let Some(feature) = LEFT_OUT.iter().find(|own| own.eq_ignore_ascii_case(ending)) {
-                    return write!(f, "{name}: that needs the feature `{feature}` of chordane");
+                    return write!(f, "{name}: saving this format needs the feature `{feature}` of chordane");
                 }
                 write!(
                     f,
