@@ -26,20 +26,19 @@ const DEFAULT_SIZE: Point = Point::new(300.0, 150.0);
 
 impl Sheet {
     /// Reads an SVG document (SVG 1.1 and 2): paths, basic shapes, groups, transforms, `use`, `symbol` and `defs`,
-    /// nested `svg`, view boxes, and the paint, stroke and opacity properties, from attributes, `style` and style
-    /// sheets, inherited. Of selectors, names, classes, ids, attributes, the four ways of joining them, `:root` and the `:..-child` ones are understood.
+    /// nested `svg`, view boxes, transforms, and the paint, stroke and opacity properties, from attributes, `style` and style
+    /// sheets, with inheritance. Selectors can use names, classes, ids, attributes, all four combinators, `:root`, `:first-child`, `:last-child` and `:nth-child`.
     ///
     /// The sheet has the document's size, in millimetres or inches where the document is given in those. Items carry
-    /// their `id` as name and the line of their element. Gradients, patterns, embedded PNG and JPEG images, clips, masks, blend modes, and filters that are
-    /// blurs and shadows in a row are taken over. What is not understood (text, other selectors, other filters, markers) is left out and noted once
-    /// for each kind; images that lie elsewhere are not fetched. Cost: linear in the document
-    /// and in what `use` makes of it.
+    /// their `id` as name and the line of their element. Gradients, patterns, embedded PNG and JPEG images, clips, masks, blend modes, and filters that consist
+    /// of blurs and shadows are supported. Text, markers, other filters and other selectors are skipped, with one note for each kind. Elements of other
+    /// namespaces are skipped without a note. Nothing is ever fetched: not images, style sheets or entities. Cost: linear in the document with every `use` expanded.
     ///
     /// # Errors
     ///
-    /// What makes it no document at all: bytes that are no text, text that is not XML, no `svg` element; and what would
-    /// take without bound: more than 128 levels, more than two million shapes, five million elements or forty million vertices, what
-    /// is used counted each time.
+    /// Bytes that are not UTF-8, text that is not well-formed XML, a root that is not an `svg` element; and documents beyond these limits: 128 levels of
+    /// nesting, eight million XML nodes, 16 MiB of expanded entities, and, with every `use` expanded, two million shapes, five million elements and forty million
+    /// vertices.
     ///
     /// ```
     /// use chordane::prelude::*;

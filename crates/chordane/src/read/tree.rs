@@ -12,7 +12,7 @@ pub(super) type Element<'a> = Node<'a, 'a>;
 const MAX_DEPTH: usize = 128;
 
 /// Maximum number of XML nodes.
-const MAX_NODES: u32 = 20_000_000;
+const MAX_NODES: u32 = 8_000_000;
 
 const SVG: &str = "http://www.w3.org/2000/svg";
 const XLINK: &str = "http://www.w3.org/1999/xlink";
@@ -32,11 +32,11 @@ pub(super) fn parse(text: &str) -> Result<roxmltree::Document<'_>, ReadError> {
         Error::NoRootNode => ReadError::NoSvg,
         error => ReadError::of_xml(text, &error),
     })?;
-    let mut depths: Vec<usize> = Vec::new();
+    let mut depths: Vec<u8> = Vec::new();
     for node in tree.descendants() {
         let around = node.parent().and_then(|parent| depths.get(parent.id().get_usize()));
-        let depth = around.map_or(0, |around| around + usize::from(node.is_element()));
-        if depth > MAX_DEPTH {
+        let depth = around.map_or(0, |around| around + u8::from(node.is_element()));
+        if usize::from(depth) > MAX_DEPTH {
             return Err(ReadError::TooDeep { line: line_of(text, node.range().start), limit: MAX_DEPTH });
         }
         depths.push(depth);
